@@ -1,0 +1,40 @@
+/** Imports run down only: web and server → contract → core. */
+const no = (name, comment, from, to) => ({ name, comment, severity: 'error', from, to })
+module.exports = {
+  forbidden: [
+    no(
+      'core-stands-alone',
+      'core imports nothing of the rest',
+      { path: '^core/' },
+      { path: '^(contract|server|web|demo|cli|test|scripts)/' },
+    ),
+    no('core-has-no-io', 'core does no I/O', { path: '^core/' }, { dependencyTypes: ['core'] }),
+    no(
+      'contract-above-core',
+      'contract sees core only',
+      { path: '^contract/' },
+      { path: '^(server|web|demo|cli|test)/' },
+    ),
+    no('server-not-web', 'server never imports web', { path: '^server/' }, { path: '^(web|cli|test)/' }),
+    no('web-not-server', 'web never imports server', { path: '^web/' }, { path: '^(server|demo|cli|test)/' }),
+    no(
+      'stations-apart',
+      'a station can be deleted with its folder',
+      { path: '^web/stations/([^/]+)/' },
+      { path: '^web/stations/', pathNot: '^web/stations/$1/' },
+    ),
+    no('no-test-in-product', 'the product does not import tests', { pathNot: '^test/' }, { path: '^test/' }),
+    no('no-circles', 'no import circles', {}, { circular: true }),
+    no('no-orphan-package', 'only declared packages', {}, { dependencyTypes: ['npm-no-pkg', 'npm-unknown'] }),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.css'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'default'],
+    },
+  },
+}
