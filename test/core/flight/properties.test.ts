@@ -116,9 +116,9 @@ describe('flight of every plausible disc', () => {
     check(
       fc.property(
         between(6, 13),
-        between(-3, -1),
-        between(1, 3),
-        between(0.72, 0.9),
+        between(-3, -1.25),
+        between(0.5, 2),
+        between(0.75, 0.92),
         (speed, turn, fade, power) => {
           const n = { speed, glide: 5, turn, fade }
           const full = features(n, cleanRelease(referenceSpeed(speed)))
