@@ -1,0 +1,93 @@
+import { randomLcg } from 'd3'
+import { fit } from '../core/rating/fit.ts'
+import type { FitState } from '../core/rating/fit.ts'
+import type { Evidence } from '../core/rating/evidence.ts'
+import { DEGREE } from '../core/flight/release.ts'
+import { STANDARD_BODY } from '../core/flight/disc.ts'
+import { STILL_AIR } from '../core/flight/air.ts'
+import { throwDisc, USUAL_SPREAD } from '../core/simulate/thrower.ts'
+import { benchFlights } from './bench-flights.ts'
+
+/** A made-up session: every disc thrown alike over three angles, out and back, by two throwers. */
+function session(throws: number, discs: number): Evidence {
+  const uniform = randomLcg(0.75)
+  const kinds = Array.from({ length: discs }, (_, i) => ({
+    id: `disc-${i}`,
+    published: { speed: 7 + (i % 5), glide: 5, turn: -(i % 4) * 0.5, fade: 1 + (i % 3) * 0.5 },
+    body: STANDARD_BODY,
+  }))
+  const arms = [27, 23].map((fullSpeedMps, i) => ({ id: `arm-${i}`, fullSpeedMps }))
+  return {
+    discs: kinds,
+    arms,
+    throws: Array.from({ length: throws }, (_, i) => {
+      const disc = kinds[i % discs]!
+      const arm = arms[Math.floor(i / discs) % 2]!
+      const hyzerRad = [10, 0, -8][Math.floor(i / discs / 2) % 3]! * DEGREE
+      const air = { ...STILL_AIR, windAlongMps: (i < throws / 2 ? -1 : 1) * (1 + uniform()) }
+      const truth = { ...disc.published, turn: disc.published.turn + uniform() - 0.5, fade: disc.published.fade + uniform() - 0.5 }
+      const habit = { lnSpeed: 0.02, launchRad: 0.01, hyzerRad: 0.02, noseRad: 0.01 }
+      const thrown = throwDisc(
+        truth,
+        disc.body,
+        { fullSpeedMps: arm.fullSpeedMps, habit, spread: USUAL_SPREAD, wobble: 0 },
+        { power: 1, hyzerRad },
+        air,
+        uniform,
+      )
+      const { carryM, veerM } = thrown.landing
+      return { id: `${i}`, disc: disc.id, arm: arm.id, power: 1, hyzerRad, air, carryM, veerM, counts: true }
+    }),
+  }
+}
+
+/** Median time of several runs, ms. */
+function median(rounds: number, run: () => void): number {
+  const times = Array.from({ length: rounds }, () => {
+    const start = performance.now()
+    run()
+    return performance.now() - start
+  }).sort((a, b) => a - b)
+  return times[Math.floor(rounds / 2)]!
+}
+
+/** Time of one more throw on a settled fit: each round adds another of the session's last throws. */
+function onePlus(evidence: Evidence, rounds: number): number {
+  const from = evidence.throws.length - rounds
+  let state: FitState = fit({ ...evidence, throws: evidence.throws.slice(0, from) })
+  let next = from
+  return median(rounds, () => {
+    next++
+    state = fit({ ...evidence, throws: evidence.throws.slice(0, next) }, { warm: state })
+  })
+}
+
+const json = process.argv.includes('--json')
+const flights = benchFlights()
+const small = session(72, 6)
+const large = session(1500, 60)
+for (let i = 0; i < 3; i++) fit(small)
+const figures = {
+  flights_per_s: Math.round(flights.perS),
+  flights_per_s_odex: Math.round(flights.perSOdex),
+  fit_72_ms: round(median(9, () => fit(small))),
+  fit_plus_one_ms: round(onePlus(session(81, 6), 9)),
+  fit_1500_ms: round(median(3, () => fit(large))),
+}
+function round(ms: number): number {
+  return Math.round(ms * 10) / 10
+}
+
+if (json) console.log(JSON.stringify(figures))
+else {
+  const line = (name: string, value: string) => console.log(`${name.padEnd(44)} ${value}`)
+  const cm = (m: number) => `${(100 * m).toFixed(2)} cm`
+  line('flights a second, one core', figures.flights_per_s.toLocaleString('en'))
+  line('  worst landing error on 500 of them', cm(flights.worstM))
+  line('  the same flights by odex, tolerance 1e-5', figures.flights_per_s_odex.toLocaleString('en'))
+  line('  worst landing error of odex', cm(flights.worstOdexM))
+  line('worst landing error, 2,000 wide-ranging flights', cm(flights.worstWideM))
+  line('72 throws of six discs', `${figures.fit_72_ms} ms`)
+  line('one more throw, warm start', `${figures.fit_plus_one_ms} ms`)
+  line('1,500 throws of sixty discs', `${figures.fit_1500_ms} ms`)
+}

@@ -1,0 +1,56 @@
+/**
+ * Cholesky factor of a small symmetric positive definite matrix, in place in the lower triangle.
+ *
+ * Small and dense, row by row, without allocation: it runs once a throw and iteration in the fit's inner loop.
+ *
+ * @param a n × n values, row by row, with row length `stride`
+ * @throws RangeError when the matrix is not positive definite
+ */
+export function factorise(a: Float64Array, n: number, stride = n): void {
+  for (let j = 0; j < n; j++) {
+    let d = a[j * stride + j]!
+    for (let k = 0; k < j; k++) d -= a[j * stride + k]! ** 2
+    if (!(d > 0)) throw new RangeError(`not positive definite at ${j}: ${d}`)
+    const root = Math.sqrt(d)
+    a[j * stride + j] = root
+    for (let i = j + 1; i < n; i++) {
+      let s = a[i * stride + j]!
+      for (let k = 0; k < j; k++) s -= a[i * stride + k]! * a[j * stride + k]!
+      a[i * stride + j] = s / root
+    }
+  }
+}
+
+/** Solves L·x = b in place; `l` from {@link factorise}; b starts at `from` with a stride of its own. */
+export function forward(l: Float64Array, n: number, b: Float64Array, from = 0, gap = 1, stride = n): void {
+  for (let i = 0; i < n; i++) {
+    let s = b[from + i * gap]!
+    for (let k = 0; k < i; k++) s -= l[i * stride + k]! * b[from + k * gap]!
+    b[from + i * gap] = s / l[i * stride + i]!
+  }
+}
+
+/** Solves Lᵀ·x = b in place. */
+export function backward(l: Float64Array, n: number, b: Float64Array, from = 0, gap = 1, stride = n): void {
+  for (let i = n - 1; i >= 0; i--) {
+    let s = b[from + i * gap]!
+    for (let k = i + 1; k < n; k++) s -= l[k * stride + i]! * b[from + k * gap]!
+    b[from + i * gap] = s / l[i * stride + i]!
+  }
+}
+
+/** Solves A·x = b in place, given the factor of A. */
+export function solve(l: Float64Array, n: number, b: Float64Array, from = 0, gap = 1): void {
+  forward(l, n, b, from, gap)
+  backward(l, n, b, from, gap)
+}
+
+/** Inverse of A from its factor, as a full n × n matrix. */
+export function inverse(l: Float64Array, n: number): Float64Array {
+  const result = new Float64Array(n * n)
+  for (let j = 0; j < n; j++) {
+    result[j * n + j] = 1
+    solve(l, n, result, j, n)
+  }
+  return result
+}

@@ -1,0 +1,95 @@
+import type { Air } from '../flight/air.ts'
+import type { Body, FlightNumbers } from '../flight/disc.ts'
+
+/** How a landing was measured; each has its own error. */
+export type MeasuringMethod = 'eye' | 'paced' | 'ranged' | 'taped'
+export const MEASURING_METHODS: readonly MeasuringMethod[] = ['eye', 'paced', 'ranged', 'taped']
+
+/** One thrown disc as evidence, in the frame of the throw. SI units and radians; absent means not observed. */
+export interface ThrowEvidence {
+  readonly id: string
+  /** Id of the disc thrown. */
+  readonly disc: string
+  /** Id of the thrower-and-stroke that threw it. */
+  readonly arm: string
+  /** Share of full power that was meant. */
+  readonly power: number
+  /** Hyzer that was meant. */
+  readonly hyzerRad: number
+  readonly air: Air
+  /** First contact, downrange along the aim line. */
+  readonly carryM: number
+  /** First contact, off the aim line, positive to the fade side. */
+  readonly veerM: number
+  readonly method?: MeasuringMethod
+  /** One more point of the path, seen from above. */
+  readonly mid?: { readonly downM: number; readonly veerM: number }
+  readonly hangS?: number
+  readonly apexM?: number
+  readonly releaseSpeedMps?: number
+  readonly hyzerCalledRad?: number
+  readonly noseCalledRad?: number
+  readonly launchCalledRad?: number
+  /** False leaves the throw out of the fit; it is still explained. */
+  readonly counts: boolean
+}
+
+/** A disc as the fit sees it. */
+export interface RatedDisc {
+  readonly id: string
+  /** The published numbers in force: the mean of the prior. */
+  readonly published: FlightNumbers
+  readonly body: Body
+  /** A well-known disc anchors the throwers' habits: its prior is narrow. */
+  readonly control?: boolean
+}
+
+/** One thrower with one stroke. */
+export interface Arm {
+  readonly id: string
+  /** Full-power release speed where known; else it is estimated from the throws. */
+  readonly fullSpeedMps?: number
+}
+
+/** All the fit is given. */
+export interface Evidence {
+  readonly discs: readonly RatedDisc[]
+  readonly arms: readonly Arm[]
+  readonly throws: readonly ThrowEvidence[]
+}
+
+const DEG = Math.PI / 180
+
+/** Prior standard deviation of a disc's (glide, turn, fade) about its published numbers. */
+export const DISC_PRIOR_SD: readonly [number, number, number] = [0.6, 0.8, 0.8]
+/** The same for a control disc: known from long use, not from this session. */
+export const CONTROL_PRIOR_SD: readonly [number, number, number] = [0.15, 0.2, 0.2]
+/** Prior standard deviation of a habit: ln speed, launch, hyzer, nose. */
+export const HABIT_SD: readonly [number, number, number, number] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG]
+/** ln speed when nobody knows the arm's full speed. */
+export const UNKNOWN_SPEED_SD = 0.25
+/** Where the search for an unknown full speed starts, m/s. */
+export const TYPICAL_FULL_SPEED = 24
+/**
+ * Standard deviation of one throw's own error: ln speed, launch, hyzer, nose, azimuth, then the wind's
+ * difference from what was logged, along and across, m/s.
+ */
+export const THROW_SD: readonly number[] = [0.03, 1.5 * DEG, 2.5 * DEG, 1.5 * DEG, 1.5 * DEG, 0.5, 0.5]
+/** Standard deviation of what is called or measured out of the hand. */
+export const CALLED_SD = { lnSpeed: 0.012, launch: 1 * DEG, hyzer: 1.2 * DEG, nose: 0.8 * DEG } as const
+/** Standard deviation of the other things seen. */
+export const SEEN_SD = { midM: 1.5, hangS: 0.25, apexM: 1.5 } as const
+
+/** Standard deviation of a landing, downrange and aside, m, by measuring method (default 1 m each way). */
+export function landingSd(method: MeasuringMethod | undefined, carryM: number, veerM: number): [number, number] {
+  switch (method) {
+    case 'paced':
+      return [Math.max(0.5, 0.03 * carryM), Math.max(0.5, 0.03 * Math.abs(veerM))]
+    case 'ranged':
+      return [0.5, 0.5]
+    case 'taped':
+      return [0.2, 0.2]
+    default:
+      return [1, 1]
+  }
+}

@@ -1,0 +1,251 @@
+import { emptyArrow, OF_HABIT, solveArrow } from './arrow.ts'
+import type { SolvedArrow } from './arrow.ts'
+import { CONTROL_PRIOR_SD, DISC_PRIOR_SD, HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
+import type { Evidence, RatedDisc } from './evidence.ts'
+import { OF_DISC } from './linear.ts'
+import { BEARS_ON, eliminate, evidenceKey, makeTerm, placeTerm, updateLatents } from './throwTerm.ts'
+import type { ThrowTerm } from './throwTerm.ts'
+
+/** Degrees of freedom of the Student-t weights: a bad throw nobody flagged pulls little. */
+const NU = 4
+/** What the noise scale is believed to be before any throw, and how many observations that is worth. */
+const SCALE_PRIOR = { value: 0.85, worth: 24 }
+const MAX_ITERATIONS = 40
+/** Steps below these end the search: numbers, ln speed, angles. */
+const SMALL = { number: 2e-3, lnSpeed: 3e-4, angle: 3e-4 }
+/** One step moves no further than this. */
+const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07 }
+
+/** Where a fit stands; hand it to the next fit of nearly the same throws for a warm start. */
+export interface FitState {
+  readonly evidence: Evidence
+  /** Glide, turn, fade of every disc, absolute, in the order of the evidence. */
+  readonly numbers: readonly Float64Array[]
+  /** Habit of every arm: ln speed, launch, hyzer, nose. */
+  readonly habits: readonly Float64Array[]
+  /** Noise scale (variance ratio) of every arm. */
+  readonly scales: Float64Array
+  /** A term per throw, in the order of the evidence, those left out included. */
+  readonly terms: readonly ThrowTerm[]
+  /** Curvature at the solution: the Laplace posterior. */
+  readonly posterior: SolvedArrow
+  readonly iterations: number
+  /** False when the search was ended by its limit. */
+  readonly settled: boolean
+}
+
+export interface FitOptions {
+  readonly warm?: FitState
+  /** Called once an iteration with the share of the way believed gone; return false to stop. */
+  readonly onProgress?: (share: number) => boolean | void
+}
+
+/** Thrown when the caller stopped a fit. */
+export class FitCancelled extends Error {
+  constructor() {
+    super('The rating was stopped before it settled.')
+  }
+}
+
+export const priorSd = (disc: RatedDisc): readonly [number, number, number] =>
+  disc.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
+
+/**
+ * Joint maximum a posteriori of disc numbers, throwers' habits and every throw's own errors, by Gauss–Newton.
+ *
+ * Latents are eliminated throw by throw at their own current estimate, discs block by block, habits last.
+ * Throws carry Student-t weights with 4 degrees of freedom on their whole misfit; a noise scale per arm is
+ * estimated with them. The posterior is the expected curvature of that likelihood at the solution.
+ *
+ * @throws RangeError when a throw names a disc or an arm that is not in the evidence
+ * @throws FitCancelled when `onProgress` returned false
+ */
+export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
+  const { discs, arms } = evidence
+  const { warm } = options
+  const terms = termsOf(evidence, warm)
+  const numbers = discs.map((d) => startNumbers(d, warm))
+  const lnFull = arms.map((a) => Math.log(a.fullSpeedMps ?? TYPICAL_FULL_SPEED))
+  const habits = arms.map((a) => {
+    const before = warm?.evidence.arms.findIndex((b) => b.id === a.id && b.fullSpeedMps === a.fullSpeedMps) ?? -1
+    return before >= 0 ? warm!.habits[before]!.slice() : new Float64Array(OF_HABIT)
+  })
+  const habitSds = arms.map((a) => (a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD))
+  const scales = Float64Array.from(arms, (a) => {
+    const before = warm?.evidence.arms.findIndex((b) => b.id === a.id) ?? -1
+    return before >= 0 ? warm!.scales[before]! : SCALE_PRIOR.value
+  })
+  const counted = terms.filter((t) => t.evidence.counts)
+  const step = new Float64Array(BEARS_ON)
+
+  const place = (t: ThrowTerm) => {
+    placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!)
+    eliminate(t, discs[t.disc]!)
+  }
+  const weigh = () => {
+    for (const t of counted) t.weight = (NU + t.rows) / (NU + t.distance / scales[t.arm]!)
+  }
+  const solve = (final: boolean): SolvedArrow => {
+    const arrow = emptyArrow(discs.length, arms.length)
+    discs.forEach((d, i) => {
+      const sd = priorSd(d)
+      const published = [d.published.glide, d.published.turn, d.published.fade]
+      for (let k = 0; k < OF_DISC; k++) {
+        arrow.own[i * 9 + k * 4]! += 1 / sd[k]! ** 2
+        arrow.ownSide[i * OF_DISC + k]! -= (numbers[i]![k]! - published[k]!) / sd[k]! ** 2
+      }
+    })
+    arms.forEach((_, i) => {
+      for (let k = 0; k < OF_HABIT; k++) {
+        const at = i * OF_HABIT + k
+        const precision = 1 / habitSds[i]![k]! ** 2
+        arrow.shared[at * arrow.border + at]! += precision
+        arrow.sharedSide[at]! -= habits[i]![k]! * precision
+      }
+    })
+    for (const t of counted) {
+      // at the end the expected information of a Student-t, not the working weights of the search
+      const share = final ? (NU + t.rows) / (NU + t.rows + 2) : 1
+      addTerm(arrow, t, (t.weight * share) / scales[t.arm]!)
+    }
+    return solveArrow(arrow)
+  }
+
+  let iterations = 0
+  let settled = counted.length === 0
+  let solved: SolvedArrow | undefined
+  while (iterations < MAX_ITERATIONS && !settled) {
+    iterations++
+    for (const t of counted) place(t)
+    weigh()
+    if (iterations > 1) rescale(scales, counted, effectiveUnknowns(discs, habitSds, solved!))
+    weigh()
+    solved = solve(false)
+    const far = damp(solved)
+    settled = far.small
+    for (let d = 0; d < discs.length; d++)
+      for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += far.share * solved.ownStep[d * OF_DISC + k]!
+    for (let a = 0; a < arms.length; a++)
+      for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += far.share * solved.sharedStep[a * OF_HABIT + k]!
+    for (const t of counted) {
+      for (let k = 0; k < OF_DISC; k++) step[k] = far.share * solved.ownStep[t.disc * OF_DISC + k]!
+      for (let k = 0; k < OF_HABIT; k++) step[OF_DISC + k] = far.share * solved.sharedStep[t.arm * OF_HABIT + k]!
+      updateLatents(t, step)
+    }
+    if (options.onProgress?.(Math.min(0.95, iterations / 12)) === false) throw new FitCancelled()
+  }
+  for (const t of terms) {
+    place(t)
+    if (t.evidence.counts) continue
+    step.fill(0)
+    updateLatents(t, step)
+    t.weight = 0
+  }
+  weigh()
+  return { evidence, numbers, habits, scales, terms, posterior: solve(true), iterations, settled }
+}
+
+function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
+  const discAt = new Map(evidence.discs.map((d, i) => [d.id, i]))
+  const armAt = new Map(evidence.arms.map((a, i) => [a.id, i]))
+  const before = new Map(warm?.terms.map((t) => [t.evidence.id, t]))
+  return evidence.throws.map((t) => {
+    const disc = discAt.get(t.disc)
+    const arm = armAt.get(t.arm)
+    if (disc === undefined) throw new RangeError(`Throw ${t.id} names disc ${t.disc}, which is not among the discs.`)
+    if (arm === undefined) throw new RangeError(`Throw ${t.id} names ${t.arm}, who is not among the throwers.`)
+    const key = evidenceKey(t, evidence.discs[disc]!)
+    const old = before.get(t.id)
+    if (!old) return makeTerm(t, disc, arm, key)
+    // the state of the earlier fit stays as it was: its arrays are copied, not shared
+    const term = makeTerm(t, disc, arm, key)
+    term.latent.set(old.latent)
+    if (old.key !== key || !old.flown) return term
+    term.flownAt.set(old.flownAt)
+    term.seen.set(old.seen)
+    term.jacobian.set(old.jacobian)
+    term.slope.set(old.slope)
+    term.flown = true
+    return term
+  })
+}
+
+function startNumbers(disc: RatedDisc, warm: FitState | undefined): Float64Array {
+  const before = warm?.evidence.discs.findIndex((d) => d.id === disc.id) ?? -1
+  if (before >= 0) return warm!.numbers[before]!.slice()
+  return Float64Array.of(disc.published.glide, disc.published.turn, disc.published.fade)
+}
+
+/** Adds one throw's information, times `share`, to the normal equations. */
+function addTerm(arrow: ReturnType<typeof emptyArrow>, t: ThrowTerm, share: number): void {
+  const { rows, bearing, white, disc, arm } = t
+  const { border } = arrow
+  for (let i = 0; i < BEARS_ON; i++) {
+    let side = 0
+    for (let r = 0; r < rows; r++) side += bearing[r * BEARS_ON + i]! * white[r]!
+    side *= share
+    if (i < OF_DISC) arrow.ownSide[disc * OF_DISC + i]! += side
+    else arrow.sharedSide[arm * OF_HABIT + i - OF_DISC]! += side
+    for (let j = 0; j < BEARS_ON; j++) {
+      let s = 0
+      for (let r = 0; r < rows; r++) s += bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
+      s *= share
+      if (i < OF_DISC && j < OF_DISC) arrow.own[disc * 9 + i * OF_DISC + j]! += s
+      else if (i < OF_DISC)
+        arrow.coupling[(disc * OF_DISC + i) * border + arm * OF_HABIT + j - OF_DISC]! += s
+      else if (j >= OF_DISC)
+        arrow.shared[(arm * OF_HABIT + i - OF_DISC) * border + arm * OF_HABIT + j - OF_DISC]! += s
+    }
+  }
+}
+
+/** How much of the solved step to take, and whether it was small enough to stop. */
+function damp(solved: SolvedArrow): { share: number; small: boolean } {
+  let longest = 0
+  let smallest = true
+  const see = (value: number, limit: number, small: number) => {
+    longest = Math.max(longest, Math.abs(value) / limit)
+    if (Math.abs(value) > small) smallest = false
+  }
+  for (const s of solved.ownStep) see(s, LONGEST.number, SMALL.number)
+  solved.sharedStep.forEach((s, i) =>
+    i % OF_HABIT === 0 ? see(s, LONGEST.lnSpeed, SMALL.lnSpeed) : see(s, LONGEST.angle, SMALL.angle),
+  )
+  return { share: longest > 1 ? 1 / longest : 1, small: smallest }
+}
+
+/** Unknowns the throws have really determined: all of them less what the priors still hold. */
+function effectiveUnknowns(
+  discs: readonly RatedDisc[],
+  habitSds: readonly (readonly number[])[],
+  solved: SolvedArrow,
+): number {
+  let count = 0
+  discs.forEach((d, i) => {
+    const sd = priorSd(d)
+    for (let k = 0; k < OF_DISC; k++) count += 1 - solved.ownInverse[i * 9 + k * 4]! / sd[k]! ** 2
+  })
+  habitSds.forEach((sds, a) => {
+    for (let k = 0; k < OF_HABIT; k++) {
+      const at = a * OF_HABIT + k
+      count += 1 - solved.sharedCovariance[at * solved.border + at]! / sds[k]! ** 2
+    }
+  })
+  return Math.max(0, count)
+}
+
+/** Noise scale per arm: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
+function rescale(scales: Float64Array, counted: readonly ThrowTerm[], unknowns: number): void {
+  const misfit = new Float64Array(scales.length)
+  const observed = new Float64Array(scales.length)
+  let all = 0
+  for (const t of counted) {
+    misfit[t.arm]! += t.weight * t.distance
+    observed[t.arm]! += t.rows
+    all += t.rows
+  }
+  for (let a = 0; a < scales.length; a++) {
+    const free = observed[a]! * (1 - Math.min(0.8, unknowns / Math.max(1, all)))
+    scales[a] = (SCALE_PRIOR.value * SCALE_PRIOR.worth + misfit[a]!) / (SCALE_PRIOR.worth + free)
+  }
+}

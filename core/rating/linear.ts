@@ -1,0 +1,113 @@
+import { coefficientsOf } from '../flight/disc.ts'
+import type { Body } from '../flight/disc.ts'
+import type { Air } from '../flight/air.ts'
+import { APEX, CARRY, flyStraight, HANG, MAX_STEPS, MID, SEEN, VEER } from '../flight/landing.ts'
+import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+
+/**
+ * A throw as a point: glide, turn, fade; ln speed, launch, hyzer, nose, azimuth; wind along and toward the
+ * fade side. The first three belong to the disc, the other seven to the throw.
+ */
+export const POINT = 10
+/** Of which these many belong to the disc. */
+export const OF_DISC = 3
+/** And these many to the throw. */
+export const OF_THROW = 7
+/** Things a flight shows: carry, veer, hang time, side at a distance, apex. */
+export { SEEN }
+
+const LIMITS: readonly (readonly [number, number])[] = [
+  [-1, 9],
+  [-8, 4],
+  [-3, 9],
+  [Math.log(4), Math.log(45)],
+  [-0.2, 0.8],
+  [-1.3, 1.3],
+  [-0.35, 0.5],
+  [-0.6, 0.6],
+  [-25, 25],
+  [-25, 25],
+]
+
+/** Steps of the forward differences: tiny, on the base flight's own step sizes, so as good as tangents. */
+const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 0, 1e-5, 1e-5]
+
+const out = new Float64Array(SEEN)
+const steps = new Float64Array(MAX_STEPS)
+const point = new Float64Array(POINT)
+
+/** Keeps a point where flights end; wild throws must not stop the fit. */
+export function clampPoint(p: Float64Array): void {
+  for (let i = 0; i < POINT; i++) {
+    const [low, high] = LIMITS[i]!
+    if (!(p[i]! >= low)) p[i] = low
+    else if (p[i]! > high) p[i] = high
+  }
+}
+
+function fly(speed: number, body: Body, density: number, p: Float64Array, midX: number, replay: number): number {
+  const c = coefficientsOf({ speed, glide: p[0]!, turn: p[1]!, fade: p[2]! })
+  const v = Math.exp(p[3]!)
+  // prettier-ignore
+  return flyStraight(
+    c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, density, p[8]!, p[9]!,
+    v, p[4]!, p[5]!, p[6]!, p[7]!, SPIN_PER_MPS * v, RELEASE_HEIGHT, midX, out, steps, replay,
+  )
+}
+
+/** What a flight shows at a point, without derivatives: writes {@link SEEN} values into `seen`. */
+export function flyPoint(
+  speed: number,
+  body: Body,
+  densityKgM3: Air['densityKgM3'],
+  p: Float64Array,
+  midX: number,
+  seen: Float64Array,
+): void {
+  fly(speed, body, densityKgM3, p, midX, 0)
+  seen.set(out)
+}
+
+/**
+ * What a flight shows at a point and its derivatives, by nine more flights on the same step sizes.
+ *
+ * Azimuth needs none: turning the throw is turning the wind the other way and the landing with it.
+ *
+ * @param p the point, {@link POINT} values, clamped in place
+ * @param midX distance at which the path's side was seen, m; 0 when it was not
+ * @param seen gets {@link SEEN} values
+ * @param jacobian gets SEEN × POINT derivatives, row by row
+ */
+export function linearise(
+  speed: number,
+  body: Body,
+  densityKgM3: number,
+  p: Float64Array,
+  midX: number,
+  seen: Float64Array,
+  jacobian: Float64Array,
+): void {
+  clampPoint(p)
+  const taken = fly(speed, body, densityKgM3, p, midX, 0)
+  seen.set(out)
+  point.set(p)
+  for (let j = 0; j < POINT; j++) {
+    const h = NUDGE[j]!
+    if (h === 0) continue
+    point[j] = p[j]! + h
+    fly(speed, body, densityKgM3, point, midX, Math.max(taken, 0))
+    point[j] = p[j]!
+    for (let i = 0; i < SEEN; i++) jacobian[i * POINT + j] = (out[i]! - seen[i]!) / h
+  }
+  const windX = p[8]!
+  const windY = p[9]!
+  for (let i = 0; i < SEEN; i++) {
+    const turned = i === CARRY ? -seen[VEER]! : i === VEER ? seen[CARRY]! : i === MID ? midX : 0
+    const row = i * POINT
+    jacobian[row + 7] = turned + jacobian[row + 8]! * windY - jacobian[row + 9]! * windX
+  }
+  if (midX <= 0) jacobian.fill(0, MID * POINT, (MID + 1) * POINT)
+}
+
+/** Rows of what a flight shows, in the order the fit stacks them. */
+export const SEEN_ROWS = { carry: CARRY, veer: VEER, hang: HANG, mid: MID, apex: APEX } as const

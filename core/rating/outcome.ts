@@ -1,0 +1,223 @@
+import { cumulativeStdNormalProbability } from 'simple-statistics'
+import { randomNormal } from 'd3'
+import type { FlightNumbers } from '../flight/disc.ts'
+import { discCovariance, OF_HABIT } from './arrow.ts'
+import type { FitState } from './fit.ts'
+import { OF_DISC } from './linear.ts'
+
+/** What the throws say of one disc. */
+export interface DiscOutcome {
+  readonly disc: string
+  readonly published: FlightNumbers
+  /** Posterior mean; speed is taken from the label. */
+  readonly observed: FlightNumbers
+  readonly sd: { readonly glide: number; readonly turn: number; readonly fade: number }
+  /** Covariance of (glide, turn, fade), row by row. */
+  readonly covariance: readonly number[]
+  readonly stability: Estimate
+  readonly throws: number
+  readonly leftOut: number
+}
+
+export interface Estimate {
+  readonly value: number
+  readonly sd: number
+}
+
+/** Probability that disc `a` is more stable than disc `b`. */
+export interface PairOutcome {
+  readonly a: string
+  readonly b: string
+  readonly difference: Estimate
+  readonly pAMoreStable: number
+}
+
+export interface HabitOutcome {
+  readonly arm: string
+  readonly lnSpeed: Estimate
+  readonly launchRad: Estimate
+  readonly hyzerRad: Estimate
+  readonly noseRad: Estimate
+  readonly throws: number
+  /** Noise of this arm against the usual, as a ratio of standard deviations. */
+  readonly noise: number
+}
+
+/** One throw as the fit sees it, in the frame of the throw. */
+export interface ThrowOutcome {
+  readonly throw: string
+  /** Student-t weight: about 1 for an ordinary throw, near 0 for one that fits nothing; 0 when left out. */
+  readonly weight: number
+  /** Where it would have landed with a release like this arm's usual one and the logged wind. */
+  readonly expected: { readonly carryM: number; readonly veerM: number }
+  /** Landing less expected, m. */
+  readonly residual: { readonly carryM: number; readonly veerM: number }
+}
+
+/** The posterior of a fit, in the words of the field. */
+export interface Outcome {
+  readonly discs: readonly DiscOutcome[]
+  /** Every pair once, in the order of the discs. */
+  readonly pairs: readonly PairOutcome[]
+  readonly habits: readonly HabitOutcome[]
+  readonly throws: readonly ThrowOutcome[]
+  /** Covariance of the discs' stabilities, discs × discs, row by row. */
+  readonly stabilityCovariance: Float64Array
+  readonly settled: boolean
+}
+
+/** The normal distribution's cumulative probability, kept off 0 and 1: no finite number of throws is certain. */
+export function probabilityAbove(mean: number, sd: number): number {
+  if (sd === 0) return mean === 0 ? 0.5 : mean > 0 ? 1 : 0
+  return Math.min(0.9999, Math.max(0.0001, cumulativeStdNormalProbability(mean / sd)))
+}
+
+/** Reads a fit: numbers, stabilities, orders, habits and throws. */
+export function outcomeOf(state: FitState): Outcome {
+  const { evidence, numbers, posterior } = state
+  const counted = new Map<string, number>()
+  const leftOut = new Map<string, number>()
+  for (const t of evidence.throws) {
+    const tally = t.counts ? counted : leftOut
+    tally.set(t.disc, (tally.get(t.disc) ?? 0) + 1)
+  }
+  const stabilityCovariance = stabilityCovarianceOf(state)
+  const n = evidence.discs.length
+  const discs = evidence.discs.map((d, i): DiscOutcome => {
+    const [glide, turn, fade] = numbers[i] as unknown as [number, number, number]
+    const covariance = [...discCovariance(posterior, i, i)]
+    return {
+      disc: d.id,
+      published: d.published,
+      observed: { speed: d.published.speed, glide, turn, fade },
+      sd: { glide: Math.sqrt(covariance[0]!), turn: Math.sqrt(covariance[4]!), fade: Math.sqrt(covariance[8]!) },
+      covariance,
+      stability: { value: turn + fade, sd: Math.sqrt(stabilityCovariance[i * n + i]!) },
+      throws: counted.get(d.id) ?? 0,
+      leftOut: leftOut.get(d.id) ?? 0,
+    }
+  })
+  const pairs: PairOutcome[] = []
+  for (let a = 0; a < n; a++)
+    for (let b = a + 1; b < n; b++) {
+      const value = discs[a]!.stability.value - discs[b]!.stability.value
+      const variance =
+        stabilityCovariance[a * n + a]! + stabilityCovariance[b * n + b]! - 2 * stabilityCovariance[a * n + b]!
+      const sd = Math.sqrt(Math.max(0, variance))
+      pairs.push({ a: discs[a]!.disc, b: discs[b]!.disc, difference: { value, sd }, pAMoreStable: probabilityAbove(value, sd) })
+    }
+  return { discs, pairs, habits: habitsOf(state), throws: throwsOf(state), stabilityCovariance, settled: state.settled }
+}
+
+function habitsOf({ evidence, habits, posterior, scales }: FitState): HabitOutcome[] {
+  return evidence.arms.map((arm, a) => {
+    const of = (k: number): Estimate => {
+      const at = a * OF_HABIT + k
+      return { value: habits[a]![k]!, sd: Math.sqrt(posterior.sharedCovariance[at * posterior.border + at]!) }
+    }
+    const throws = evidence.throws.filter((t) => t.arm === arm.id && t.counts).length
+    return {
+      arm: arm.id,
+      lnSpeed: of(0),
+      launchRad: of(1),
+      hyzerRad: of(2),
+      noseRad: of(3),
+      throws,
+      noise: Math.sqrt(scales[a]!),
+    }
+  })
+}
+
+function throwsOf(state: FitState): ThrowOutcome[] {
+  return state.terms.map((t) => {
+    // rows 0 and 1 are carry and veer; `open` is the residual with this throw's own errors taken back
+    const residual = { carryM: t.open[0]!, veerM: t.open[1]! }
+    return {
+      throw: t.evidence.id,
+      weight: t.weight,
+      expected: { carryM: t.target[0]! - residual.carryM, veerM: t.target[1]! - residual.veerM },
+      residual,
+    }
+  })
+}
+
+/** Sums a disc's turn and fade rows of its gain: how its stability leans on the habits. */
+function leanings({ posterior: { border, gain, discs } }: FitState): Float64Array {
+  const lean = new Float64Array(discs * border)
+  for (let d = 0; d < discs; d++)
+    for (let a = 0; a < border; a++)
+      lean[d * border + a] = gain[(d * OF_DISC + 1) * border + a]! + gain[(d * OF_DISC + 2) * border + a]!
+  return lean
+}
+
+/** Variance of a disc's stability that is its own, not shared through the habits. */
+function ownVariance({ posterior: { ownInverse } }: FitState, d: number): number {
+  const at = d * 9
+  return ownInverse[at + 4]! + ownInverse[at + 5]! + ownInverse[at + 7]! + ownInverse[at + 8]!
+}
+
+function stabilityCovarianceOf(state: FitState): Float64Array {
+  const { discs: n, border, sharedCovariance } = state.posterior
+  const lean = leanings(state)
+  const through = new Float64Array(n * border)
+  for (let d = 0; d < n; d++)
+    for (let q = 0; q < border; q++) {
+      let s = 0
+      for (let p = 0; p < border; p++) s += lean[d * border + p]! * sharedCovariance[p * border + q]!
+      through[d * border + q] = s
+    }
+  const covariance = new Float64Array(n * n)
+  for (let a = 0; a < n; a++)
+    for (let b = 0; b <= a; b++) {
+      let s = a === b ? ownVariance(state, a) : 0
+      for (let q = 0; q < border; q++) s += through[a * border + q]! * lean[b * border + q]!
+      covariance[a * n + b] = covariance[b * n + a] = s
+    }
+  return covariance
+}
+
+/**
+ * Distribution of each disc's rank, 0 the most stable, by drawing stabilities from the posterior.
+ *
+ * @param uniform source of uniform numbers in [0, 1)
+ * @param draws how many samples
+ * @returns per disc, the share of draws in which it held each rank
+ */
+export function rankDistribution(outcome: Outcome, uniform: () => number, draws = 2000): number[][] {
+  const n = outcome.discs.length
+  const factor = semidefiniteFactor(outcome.stabilityCovariance, n)
+  const normal = randomNormal.source(uniform)()
+  const tally = outcome.discs.map(() => new Array<number>(n).fill(0))
+  const z = new Float64Array(n)
+  for (let k = 0; k < draws; k++) {
+    for (let i = 0; i < n; i++) z[i] = normal()
+    const drawn = outcome.discs.map((d, i) => {
+      let s = d.stability.value
+      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
+      return s
+    })
+    drawn
+      .map((s, i) => [s, i] as const)
+      .sort((a, b) => b[0] - a[0])
+      .forEach(([, i], rank) => (tally[i]![rank]! += 1 / draws))
+  }
+  return tally
+}
+
+/** Lower-triangular root of a covariance that may be singular: a direction without variance gets none. */
+function semidefiniteFactor(a: Float64Array, n: number): Float64Array {
+  const l = new Float64Array(n * n)
+  for (let j = 0; j < n; j++) {
+    let d = a[j * n + j]!
+    for (let k = 0; k < j; k++) d -= l[j * n + k]! ** 2
+    if (d <= 1e-14) continue
+    const root = Math.sqrt(d)
+    l[j * n + j] = root
+    for (let i = j + 1; i < n; i++) {
+      let s = a[i * n + j]!
+      for (let k = 0; k < j; k++) s -= l[i * n + k]! * l[j * n + k]!
+      l[i * n + j] = s / root
+    }
+  }
+  return l
+}

@@ -1,0 +1,217 @@
+import { REFERENCE_LAUNCH } from '../flight/release.ts'
+import { factorise, forward } from './cholesky.ts'
+import { CALLED_SD, landingSd, SEEN_SD, THROW_SD } from './evidence.ts'
+import type { RatedDisc, ThrowEvidence } from './evidence.ts'
+import { linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS } from './linear.ts'
+import { OF_HABIT } from './arrow.ts'
+
+/** At most: five things seen of the flight and four called or measured out of the hand. */
+const MAX_ROWS = 9
+/** Unknowns a throw bears on: its disc's numbers, then its arm's habit. */
+export const BEARS_ON = OF_DISC + OF_HABIT
+
+const VARIANCE = THROW_SD.map((sd) => sd * sd)
+/** How far a point may wander from where it was last flown before it is flown again, in the units below. */
+const STALE = 0.08
+const REACH = [0.5, 0.5, 0.5, ...THROW_SD]
+
+/**
+ * One throw in the fit: what was seen of it, its own errors (latents) at their current estimate, and the last
+ * linearisation of its flight. Mutable and reused from iteration to iteration; private to the fit.
+ */
+export interface ThrowTerm {
+  readonly evidence: ThrowEvidence
+  readonly key: string
+  readonly disc: number
+  readonly arm: number
+  readonly rows: number
+  /** Per row: index of what the flight shows, or −1 − index of the point's own value for a called row. */
+  readonly kinds: Int8Array
+  readonly target: Float64Array
+  readonly variance: Float64Array
+  /** Errors of release and wind, OF_THROW values. */
+  readonly latent: Float64Array
+  readonly point: Float64Array
+  readonly flownAt: Float64Array
+  readonly seen: Float64Array
+  readonly jacobian: Float64Array
+  flown: boolean
+  /** Rows × POINT of the rows in use. */
+  readonly slope: Float64Array
+  /** Residual with the latents taken back to zero. */
+  readonly open: Float64Array
+  /** Cholesky factor of the marginal covariance of the rows. */
+  readonly factor: Float64Array
+  /** Whitened bearing on the unknowns, rows × BEARS_ON, and whitened residual. */
+  readonly bearing: Float64Array
+  readonly white: Float64Array
+  /** Squared length of the whitened residual. */
+  distance: number
+  weight: number
+  /** How much of a proposed change of the latents is taken; shrinks when they swing to and fro. */
+  ease: number
+  readonly lastChange: Float64Array
+}
+
+/** Two pieces of evidence with the same key are the same evidence. */
+export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
+  JSON.stringify([t, disc.body, disc.published.speed])
+
+export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: string): ThrowTerm {
+  const kinds: number[] = [SEEN_ROWS.carry, SEEN_ROWS.veer]
+  const [sdCarry, sdVeer] = landingSd(t.method, t.carryM, t.veerM)
+  const target = [t.carryM, t.veerM]
+  const sds: number[] = [sdCarry, sdVeer]
+  const see = (kind: number, value: number | undefined, sd: number) => {
+    if (value === undefined) return
+    kinds.push(kind)
+    target.push(value)
+    sds.push(sd)
+  }
+  see(SEEN_ROWS.hang, t.hangS, SEEN_SD.hangS)
+  see(SEEN_ROWS.mid, t.mid?.veerM, SEEN_SD.midM)
+  see(SEEN_ROWS.apex, t.apexM, SEEN_SD.apexM)
+  see(-1 - 3, t.releaseSpeedMps === undefined ? undefined : Math.log(t.releaseSpeedMps), CALLED_SD.lnSpeed)
+  see(-1 - 4, t.launchCalledRad, CALLED_SD.launch)
+  see(-1 - 5, t.hyzerCalledRad, CALLED_SD.hyzer)
+  see(-1 - 6, t.noseCalledRad, CALLED_SD.nose)
+  const rows = kinds.length
+  return {
+    evidence: t,
+    key,
+    disc,
+    arm,
+    rows,
+    kinds: Int8Array.from(kinds),
+    target: Float64Array.from(target),
+    variance: Float64Array.from(sds, (sd) => sd * sd),
+    latent: new Float64Array(OF_THROW),
+    point: new Float64Array(POINT),
+    flownAt: new Float64Array(POINT),
+    seen: new Float64Array(SEEN),
+    jacobian: new Float64Array(SEEN * POINT),
+    flown: false,
+    slope: new Float64Array(rows * POINT),
+    open: new Float64Array(rows),
+    factor: new Float64Array(rows * rows),
+    bearing: new Float64Array(rows * BEARS_ON),
+    white: new Float64Array(rows),
+    distance: 0,
+    weight: 1,
+    ease: 1,
+    lastChange: new Float64Array(OF_THROW),
+  }
+}
+
+/**
+ * Where a throw stands with the current numbers, habit and latents.
+ *
+ * @param numbers the disc's glide, turn, fade
+ * @param lnFull ln of the arm's full speed before its habit
+ * @param habit the arm's ln speed, launch, hyzer, nose
+ */
+export function placeTerm(term: ThrowTerm, numbers: Float64Array, lnFull: number, habit: Float64Array): void {
+  const { point: p, latent: e, evidence: t } = term
+  for (let i = 0; i < OF_DISC; i++) p[i] = numbers[i]!
+  p[3] = lnFull + Math.log(t.power) + habit[0]! + e[0]!
+  p[4] = REFERENCE_LAUNCH + habit[1]! + e[1]!
+  p[5] = t.hyzerRad + habit[2]! + e[2]!
+  p[6] = habit[3]! + e[3]!
+  p[7] = e[4]!
+  p[8] = t.air.windAlongMps + e[5]!
+  p[9] = t.air.windTowardFadeMps + e[6]!
+}
+
+const marginal = new Float64Array(MAX_ROWS * MAX_ROWS)
+
+/**
+ * Flies the throw again where it has wandered too far, then eliminates its latents at their current estimate:
+ * leaves the whitened residual and bearing, and the robust distance, in the term.
+ *
+ * Marginal covariance of what was seen: R + B·Q·Bᵀ, with B the slopes in the latents (Schur complement).
+ *
+ * @returns whether it was flown anew
+ */
+export function eliminate(term: ThrowTerm, disc: RatedDisc): boolean {
+  const { point: p, rows, slope, open, kinds } = term
+  let stale = !term.flown
+  for (let j = 0; j < POINT && !stale; j++) stale = Math.abs(p[j]! - term.flownAt[j]!) > STALE * REACH[j]!
+  if (stale) {
+    term.flownAt.set(p)
+    linearise(
+      disc.published.speed,
+      disc.body,
+      term.evidence.air.densityKgM3,
+      term.flownAt,
+      term.evidence.mid?.downM ?? 0,
+      term.seen,
+      term.jacobian,
+    )
+    term.flown = true
+    for (let r = 0; r < rows; r++) {
+      const kind = kinds[r]!
+      for (let j = 0; j < POINT; j++)
+        slope[r * POINT + j] = kind >= 0 ? term.jacobian[kind * POINT + j]! : j === -1 - kind ? 1 : 0
+    }
+  }
+  for (let r = 0; r < rows; r++) {
+    const kind = kinds[r]!
+    let residual = term.target[r]! - (kind >= 0 ? term.seen[kind]! : p[-1 - kind]!)
+    if (kind >= 0) for (let j = 0; j < POINT; j++) residual -= slope[r * POINT + j]! * (p[j]! - term.flownAt[j]!)
+    for (let j = 0; j < OF_THROW; j++) residual += slope[r * POINT + OF_DISC + j]! * term.latent[j]!
+    open[r] = residual
+  }
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c <= r; c++) {
+      let s = r === c ? term.variance[r]! : 0
+      for (let j = 0; j < OF_THROW; j++)
+        s += slope[r * POINT + OF_DISC + j]! * VARIANCE[j]! * slope[c * POINT + OF_DISC + j]!
+      marginal[r * rows + c] = s
+    }
+  factorise(marginal, rows)
+  term.factor.set(marginal.subarray(0, rows * rows))
+  term.white.set(open)
+  forward(term.factor, rows, term.white)
+  for (let r = 0; r < rows; r++)
+    for (let j = 0; j < BEARS_ON; j++) term.bearing[r * BEARS_ON + j] = slope[r * POINT + j]!
+  for (let j = 0; j < BEARS_ON; j++) forward(term.factor, rows, term.bearing, j, BEARS_ON)
+  let distance = 0
+  for (let r = 0; r < rows; r++) distance += term.white[r]! ** 2
+  term.distance = distance
+  return stale
+}
+
+const rest = new Float64Array(MAX_ROWS)
+const change = new Float64Array(OF_THROW)
+
+/** New latents after the unknowns moved by `step` (BEARS_ON values): Q·Bᵀ·S⁻¹·(what is still open), kept within four sd. */
+export function updateLatents(term: ThrowTerm, step: Float64Array): void {
+  const { rows, slope, factor } = term
+  for (let r = 0; r < rows; r++) {
+    let s = term.white[r]!
+    for (let j = 0; j < BEARS_ON; j++) s -= term.bearing[r * BEARS_ON + j]! * step[j]!
+    rest[r] = s
+  }
+  // backward substitution only: the whitened rest is already L⁻¹·open
+  for (let i = rows - 1; i >= 0; i--) {
+    let s = rest[i]!
+    for (let k = i + 1; k < rows; k++) s -= factor[k * rows + i]! * rest[k]!
+    rest[i] = s / factor[i * rows + i]!
+  }
+  let along = 0
+  let before = 0
+  for (let j = 0; j < OF_THROW; j++) {
+    let s = 0
+    for (let r = 0; r < rows; r++) s += slope[r * POINT + OF_DISC + j]! * rest[r]!
+    const bound = 4 * THROW_SD[j]!
+    change[j] = Math.max(-bound, Math.min(bound, s * VARIANCE[j]!)) - term.latent[j]!
+    along += (change[j]! * term.lastChange[j]!) / VARIANCE[j]!
+    before += term.lastChange[j]! ** 2 / VARIANCE[j]!
+  }
+  if (along < -0.25 * before) term.ease = Math.max(0.15, term.ease * 0.6)
+  else term.ease = Math.min(1, term.ease * 1.15)
+  for (let j = 0; j < OF_THROW; j++) {
+    term.latent[j]! += term.ease * change[j]!
+    term.lastChange[j] = change[j]!
+  }
+}

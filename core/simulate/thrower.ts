@@ -1,0 +1,81 @@
+import { randomNormal } from 'd3'
+import type { Air } from '../flight/air.ts'
+import type { Body, FlightNumbers } from '../flight/disc.ts'
+import { landing } from '../flight/landing.ts'
+import type { Landing } from '../flight/landing.ts'
+import { tracePath, veerAt } from '../flight/path.ts'
+import type { Path } from '../flight/path.ts'
+import { DEGREE, REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import type { Release } from '../flight/release.ts'
+
+/** A source of uniform numbers in [0, 1), handed in by the caller. */
+export type Uniform = () => number
+
+/** A thrower with one stroke, as nature made it: what the rating tries to see through. */
+export interface SimulatedArm {
+  readonly fullSpeedMps: number
+  /** What every throw has too much of. */
+  readonly habit: { readonly lnSpeed: number; readonly launchRad: number; readonly hyzerRad: number; readonly noseRad: number }
+  /** Standard deviations from throw to throw. */
+  readonly spread: {
+    readonly lnSpeed: number
+    readonly launchRad: number
+    readonly hyzerRad: number
+    readonly noseRad: number
+    readonly azimuthRad: number
+  }
+  /** Mean wobble of a throw; 0 for a clean arm. */
+  readonly wobble: number
+}
+
+/** The spread the rating expects of a practised thrower. */
+export const USUAL_SPREAD: SimulatedArm['spread'] = {
+  lnSpeed: 0.03,
+  launchRad: 1.5 * DEGREE,
+  hyzerRad: 2.5 * DEGREE,
+  noseRad: 1.5 * DEGREE,
+  azimuthRad: 1.5 * DEGREE,
+}
+
+export interface SimulatedThrow {
+  readonly release: Release
+  readonly landing: Landing
+  readonly path: Path
+  /** The side of the path at a distance downrange, m. */
+  readonly sideAt: (downM: number) => number
+}
+
+/** The release that comes out when an arm means `power` and `hyzerRad`. */
+export function releaseBy(arm: SimulatedArm, power: number, hyzerRad: number, uniform: Uniform): Release {
+  const normal = randomNormal.source(uniform)()
+  const { habit, spread } = arm
+  const speedMps = arm.fullSpeedMps * power * Math.exp(habit.lnSpeed + spread.lnSpeed * normal())
+  return {
+    speedMps,
+    launchRad: REFERENCE_LAUNCH + habit.launchRad + spread.launchRad * normal(),
+    hyzerRad: hyzerRad + habit.hyzerRad + spread.hyzerRad * normal(),
+    noseRad: habit.noseRad + spread.noseRad * normal(),
+    azimuthRad: spread.azimuthRad * normal(),
+    spinRadps: SPIN_PER_MPS * speedMps,
+    heightM: RELEASE_HEIGHT,
+    wobble: Math.max(0, arm.wobble * (1 + 0.5 * normal())),
+  }
+}
+
+/**
+ * Throws a disc of known true numbers once, in the frame of the throw.
+ *
+ * @throws RangeError when the flight is absurd
+ */
+export function throwDisc(
+  numbers: FlightNumbers,
+  body: Body,
+  arm: SimulatedArm,
+  meant: { readonly power: number; readonly hyzerRad: number },
+  air: Air,
+  uniform: Uniform,
+): SimulatedThrow {
+  const release = releaseBy(arm, meant.power, meant.hyzerRad, uniform)
+  const path = tracePath(numbers, body, release, air)
+  return { release, path, landing: landing(numbers, body, release, air), sideAt: (downM) => veerAt(path, downM) }
+}

@@ -1,0 +1,176 @@
+import { expect } from 'chai'
+import { randomLcg } from 'd3'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { landing } from '../../../core/flight/landing.ts'
+import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
+import { fit, FitCancelled } from '../../../core/rating/fit.ts'
+import type { Evidence, RatedDisc, ThrowEvidence } from '../../../core/rating/evidence.ts'
+import { flyPoint, linearise, POINT, SEEN } from '../../../core/rating/linear.ts'
+import { outcomeOf, rankDistribution } from '../../../core/rating/outcome.ts'
+import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
+import { simulateSession } from '../../simulate/session.ts'
+
+const published = { speed: 9, glide: 5, turn: -1, fade: 2 }
+const disc = (id: string, numbers = published): RatedDisc => ({ id, published: numbers, body: STANDARD_BODY })
+const arm = { id: 'arm', fullSpeedMps: referenceSpeed(9) }
+
+/** A throw that lands exactly where a disc of these numbers would, thrown exactly as meant. */
+function exactThrow(id: string, discId: string, numbers = published, hyzerRad = 0): ThrowEvidence {
+  const { carryM, veerM } = landing(numbers, STANDARD_BODY, cleanRelease(referenceSpeed(9), hyzerRad), STILL_AIR)
+  return { id, disc: discId, arm: 'arm', power: 1, hyzerRad, air: STILL_AIR, carryM, veerM, counts: true }
+}
+
+const evidence = (discs: RatedDisc[], throws: ThrowEvidence[]): Evidence => ({ discs, arms: [arm], throws })
+
+describe('fit', () => {
+  it('returns the published numbers and the prior when nothing has been thrown', () => {
+    const outcome = outcomeOf(fit(evidence([disc('a'), disc('b')], [])))
+    expect(outcome.settled).equal(true)
+    expect(outcome.discs[0]!.observed).deep.equal(published)
+    expect(outcome.discs[0]!.sd.turn).closeTo(0.8, 1e-9)
+    expect(outcome.discs[0]!.stability.sd).closeTo(Math.hypot(0.8, 0.8), 1e-9)
+    expect(outcome.pairs[0]!.pAMoreStable).equal(0.5)
+  })
+
+  it('stays at the label when throws land just as the label says', () => {
+    const throws = [10, 0, -8].flatMap((deg, i) =>
+      [0, 1, 2, 3].map((k) => exactThrow(`${i}-${k}`, 'a', published, deg * DEGREE)),
+    )
+    const [a] = outcomeOf(fit(evidence([disc('a')], throws))).discs
+    for (const key of ['glide', 'turn', 'fade'] as const) expect(a!.observed[key]).closeTo(published[key], 0.03)
+    expect(a!.sd.turn).lessThan(0.8)
+  })
+
+  it('moves toward the truth, and further with more throws', () => {
+    const truth = { ...published, turn: -2.5 }
+    const gap = (n: number) => {
+      const throws = Array.from({ length: n }, (_, k) =>
+        exactThrow(`${k}`, k % 2 ? 'a' : 'known', k % 2 ? truth : published, [10, 0, -8][k % 3]! * DEGREE),
+      )
+      const [a] = outcomeOf(fit(evidence([disc('a'), { ...disc('known'), control: true }], throws))).discs
+      return { gap: Math.abs(a!.observed.turn - truth.turn), sd: a!.sd.turn }
+    }
+    const [few, many] = [gap(6), gap(60)]
+    expect(many.gap).lessThan(few.gap)
+    expect(many.gap).lessThan(0.4)
+    expect(many.sd).lessThan(few.sd)
+  })
+
+  it('leaves throws that do not count out of the numbers but still forecasts them', () => {
+    const base = [0, 1, 2, 3].map((k) => exactThrow(`${k}`, 'a'))
+    const branch = { ...exactThrow('branch', 'a'), carryM: 30, veerM: -15, counts: false }
+    const without = outcomeOf(fit(evidence([disc('a')], base)))
+    const withIt = outcomeOf(fit(evidence([disc('a')], [...base, branch])))
+    expect(withIt.discs[0]!.observed.turn).closeTo(without.discs[0]!.observed.turn, 1e-9)
+    expect(withIt.discs[0]!.leftOut).equal(1)
+    const told = withIt.throws.find((t) => t.throw === 'branch')!
+    expect(told.weight).equal(0)
+    expect(told.expected.carryM).closeTo(base[0]!.carryM, 3)
+    expect(told.residual.carryM).lessThan(-50)
+  })
+
+  it('gives a bad throw nobody flagged little weight', () => {
+    const { evidence: e } = simulateSession({ seed: 0.125 })
+    const spoiled = e.throws.map((t, i) => (i === 7 ? { ...t, carryM: 35, veerM: 20 } : t))
+    const outcome = outcomeOf(fit({ ...e, throws: spoiled }))
+    const weights = outcome.throws.map((t) => t.weight)
+    expect(weights[7]).lessThan(0.4)
+    expect(weights.filter((w) => w > 0.6).length).greaterThan(60)
+  })
+
+  it('mirrors a left-hander: the same throws seen in a mirror rate the same', () => {
+    const { evidence: e } = simulateSession({ seed: 0.375, throws: 24 })
+    const seenFromBehind = (hand: 'right' | 'left') => {
+      const sign = fadeSign(hand, 'backhand')
+      const onSheet = e.throws.map((t) => mirrored(t.veerM, sign))
+      return e.throws.map((t, i) => ({ ...t, veerM: mirrored(onSheet[i]!, sign) }))
+    }
+    const right = outcomeOf(fit({ ...e, throws: seenFromBehind('right') }))
+    const left = outcomeOf(fit({ ...e, throws: seenFromBehind('left') }))
+    expect(left.discs).deep.equal(right.discs)
+  })
+
+  it('starts warm from an earlier fit and ends where a cold start ends', () => {
+    const { evidence: e } = simulateSession({ seed: 0.625 })
+    const before = fit({ ...e, throws: e.throws.slice(0, -1) })
+    const frozen = before.numbers.map((n) => [...n])
+    const warm = fit(e, { warm: before })
+    const cold = fit(e)
+    expect(warm.iterations).lessThan(cold.iterations)
+    warm.numbers.forEach((n, i) => n.forEach((v, k) => expect(v).closeTo(cold.numbers[i]![k]!, 0.03)))
+    expect(before.numbers.map((n) => [...n])).deep.equal(frozen)
+  })
+
+  it('learns a habit and says how sure it is', () => {
+    const biased = Array.from({ length: 30 }, (_, k) => ({
+      ...exactThrow(`${k}`, 'known', published, [10, 0, -8][k % 3]! * DEGREE),
+      hyzerCalledRad: ([10, 0, -8][k % 3]! + 4) * DEGREE,
+    }))
+    const [habit] = outcomeOf(fit(evidence([{ ...disc('known'), control: true }], biased))).habits
+    expect(habit!.hyzerRad.value).greaterThan(2 * DEGREE)
+    expect(habit!.hyzerRad.sd).lessThan(1 * DEGREE)
+    expect(habit!.throws).equal(30)
+  })
+
+  it('can be stopped, and says which throw names what is not there', () => {
+    const { evidence: e } = simulateSession({ seed: 0.5 })
+    expect(() => fit(e, { onProgress: () => false })).throw(FitCancelled)
+    const stray = { ...e.throws[0]!, disc: 'nobody' }
+    expect(() => fit({ ...e, throws: [stray] })).throw(RangeError, /nobody/)
+    expect(() => fit({ ...e, throws: [{ ...stray, disc: 'disc-0', arm: 'no-arm' }] })).throw(RangeError, /no-arm/)
+  })
+
+  it('answers with finite numbers whatever it is thrown', () => {
+    const odd: Partial<ThrowEvidence>[] = [
+      { carryM: 0.5, veerM: 0 },
+      { carryM: 180, veerM: 90 },
+      { carryM: 20, veerM: -60 },
+      { hyzerRad: 1.2 },
+      { power: 0.2, carryM: 5 },
+      { hangS: 15 },
+      { mid: { downM: 150, veerM: 4 } },
+    ]
+    for (const change of odd) {
+      const throws = [{ ...exactThrow('odd', 'a'), ...change }, exactThrow('usual', 'a')]
+      const outcome = outcomeOf(fit(evidence([disc('a')], throws)))
+      const [a] = outcome.discs
+      expect(Object.values({ ...a!.observed, ...a!.sd }).every(Number.isFinite), JSON.stringify(change)).equal(true)
+    }
+  })
+
+  it('gives ranks that add up to one, most stable first', () => {
+    const { evidence: e } = simulateSession({ seed: 0.875 })
+    const outcome = outcomeOf(fit(e))
+    const ranks = rankDistribution(outcome, randomLcg(0.5), 500)
+    for (const row of ranks) expect(row.reduce((s, p) => s + p, 0)).closeTo(1, 1e-9)
+    for (let r = 0; r < ranks.length; r++) expect(ranks.reduce((s, row) => s + row[r]!, 0)).closeTo(1, 1e-9)
+    const top = outcome.discs.reduce((best, d, i, all) => (d.stability.value > all[best]!.stability.value ? i : best), 0)
+    expect(ranks[top]![0]).equal(Math.max(...ranks.map((row) => row[0]!)))
+  })
+})
+
+describe('linearised flight', () => {
+  it('has the derivatives central differences have', () => {
+    const p = Float64Array.of(5, -1.2, 2.1, Math.log(25), 0.18, 0.1, 0.02, 0.03, -2, 1)
+    const seen = new Float64Array(SEEN)
+    const jacobian = new Float64Array(SEEN * POINT)
+    linearise(9, STANDARD_BODY, 1.2041, p, 50, seen, jacobian)
+    const h = [0.01, 0.01, 0.01, 1e-3, 1e-3, 1e-3, 1e-3, 1e-3, 0.02, 0.02]
+    const [up, down] = [new Float64Array(SEEN), new Float64Array(SEEN)]
+    for (let j = 0; j < POINT; j++) {
+      const at = (d: number, into: Float64Array) => {
+        const q = p.slice()
+        q[j]! += d
+        flyPoint(9, STANDARD_BODY, 1.2041, q, 50, into)
+      }
+      at(h[j]!, up)
+      at(-h[j]!, down)
+      for (const i of [0, 1, 2, 3]) {
+        const central = (up[i]! - down[i]!) / (2 * h[j]!)
+        const slack = 0.02 * Math.abs(central) + (i === 2 ? 0.05 : 0.6)
+        expect(jacobian[i * POINT + j], `row ${i}, column ${j}`).closeTo(central, slack)
+      }
+    }
+  })
+})

@@ -1,0 +1,137 @@
+import { randomLcg, randomNormal, randomUniform } from 'd3'
+import { airDensity } from '../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../core/flight/disc.ts'
+import type { FlightNumbers } from '../../core/flight/disc.ts'
+import { DEGREE, referenceSpeed } from '../../core/flight/release.ts'
+import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from '../../core/rating/evidence.ts'
+import type { Evidence, MeasuringMethod, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
+import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
+import type { SimulatedArm } from '../../core/simulate/thrower.ts'
+
+/** A session made up with known truth. */
+export interface SimulatedSession {
+  readonly evidence: Evidence
+  /** True numbers by disc id. */
+  readonly truth: ReadonlyMap<string, FlightNumbers>
+  readonly arms: readonly SimulatedArm[]
+}
+
+export interface SessionDesign {
+  readonly seed: number
+  readonly discs?: number
+  readonly throws?: number
+  readonly angles?: readonly number[]
+  /** Standard deviation of wind nobody recorded, m/s each way. */
+  readonly gusts?: number
+  readonly method?: MeasuringMethod
+  /** Share of throws that are bad and unflagged. */
+  readonly bad?: number
+  readonly wobble?: number
+  /** How many times the prior's habit a thrower may have. */
+  readonly bias?: number
+  readonly throwers?: number
+  readonly called?: boolean
+  readonly fullSpeedKnown?: boolean
+  readonly hang?: boolean
+  readonly mid?: boolean
+  /** The first disc is a control disc: its numbers are near what is published. */
+  readonly control?: boolean
+  /** Spread of the truth about the published numbers, as a share of the prior's. */
+  readonly apart?: number
+}
+
+/** Throws spread over discs, three angles, out and back in the wind; truth drawn from the priors. */
+export function simulateSession(design: SessionDesign): SimulatedSession {
+  const { seed, discs: nDiscs = 6, throws = 72, angles = [10, 0, -8], gusts = 0, method, bad = 0, bias = 1 } = design
+  const uniform = randomLcg(seed)
+  const normal = randomNormal.source(uniform)()
+  const between = randomUniform.source(uniform)
+  const truth = new Map<string, FlightNumbers>()
+  const discs: RatedDisc[] = Array.from({ length: nDiscs }, (_, i) => {
+    const published = {
+      speed: 9,
+      glide: 5,
+      turn: Math.round(between(-2.5, 0)() * 2) / 2,
+      fade: Math.round(between(1, 3)() * 2) / 2,
+    }
+    const id = `disc-${i}`
+    const control = design.control === true && i === 0
+    const [sdGlide, sdTurn, sdFade] = control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
+    const apart = design.apart ?? 1
+    truth.set(id, {
+      speed: 9,
+      glide: published.glide + apart * sdGlide * normal(),
+      turn: published.turn + apart * sdTurn * normal(),
+      fade: published.fade + apart * sdFade * normal(),
+    })
+    return { id, published, body: { ...STANDARD_BODY, massKg: between(0.166, 0.177)() }, ...(control ? { control } : {}) }
+  })
+  const arms: SimulatedArm[] = Array.from({ length: design.throwers ?? 1 }, (_, i) => ({
+    fullSpeedMps: referenceSpeed(9) * (1 - 0.08 * i),
+    habit: {
+      lnSpeed: 0.08 * bias * normal(),
+      launchRad: 2 * DEGREE * bias * normal(),
+      hyzerRad: 2 * DEGREE * bias * normal(),
+      noseRad: 1.5 * DEGREE * bias * normal(),
+    },
+    spread: USUAL_SPREAD,
+    wobble: design.wobble ?? 0,
+  }))
+  const density = airDensity(between(2, 28)(), between(0, 600)())
+  const wind = between(1.5, 4)()
+  const evidence: ThrowEvidence[] = Array.from({ length: throws }, (_, i) => {
+    const disc = discs[i % nDiscs]!
+    const armAt = Math.floor(i / nDiscs) % arms.length
+    const hyzerRad = angles[Math.floor(i / (nDiscs * arms.length)) % angles.length]! * DEGREE
+    const leg = Math.floor((2 * i) / throws) === 0 ? -1 : 1
+    const air = {
+      densityKgM3: density,
+      windAlongMps: leg * wind + 0.3 * normal(),
+      windTowardFadeMps: 0.5 * normal(),
+      shearExponent: 0,
+    }
+    const blown = {
+      ...air,
+      windAlongMps: air.windAlongMps + gusts * normal(),
+      windTowardFadeMps: air.windTowardFadeMps + gusts * normal(),
+    }
+    const isBad = uniform() < bad
+    const arm = arms[armAt]!
+    const thrown = throwDisc(truth.get(disc.id)!, disc.body, arm, { power: 1, hyzerRad }, blown, uniform)
+    const { carryM, veerM, hangS } = thrown.landing
+    const [sdCarry, sdVeer] = method === 'paced' ? [0.03 * carryM, 0.03 * Math.abs(veerM) + 0.3] : [1, 1]
+    const spoiled = isBad ? [carryM * (0.55 + 0.3 * uniform()), veerM + 12 * (uniform() - 0.5) * 2] : [carryM, veerM]
+    const downM = 0.55 * spoiled[0]!
+    return {
+      id: `throw-${i}`,
+      disc: disc.id,
+      arm: `arm-${armAt}`,
+      power: 1,
+      hyzerRad,
+      air,
+      carryM: Math.max(1, spoiled[0]! + sdCarry! * normal()),
+      veerM: spoiled[1]! + sdVeer! * normal(),
+      counts: true,
+      ...(method ? { method } : {}),
+      ...(design.called
+        ? {
+            hyzerCalledRad: thrown.release.hyzerRad + 1.2 * DEGREE * normal(),
+            noseCalledRad: thrown.release.noseRad + 0.8 * DEGREE * normal(),
+          }
+        : {}),
+      ...(design.hang ? { hangS: hangS + 0.25 * normal() } : {}),
+      ...(design.mid ? { mid: { downM, veerM: thrown.sideAt(downM) + 1.5 * normal() } } : {}),
+    }
+  })
+  return {
+    evidence: {
+      discs,
+      arms: arms.map((a, i) =>
+        design.fullSpeedKnown === false ? { id: `arm-${i}` } : { id: `arm-${i}`, fullSpeedMps: a.fullSpeedMps },
+      ),
+      throws: evidence,
+    },
+    truth,
+    arms,
+  }
+}
