@@ -25,7 +25,11 @@ function session(throws: number, discs: number): Evidence {
       const arm = arms[Math.floor(i / discs) % 2]!
       const hyzerRad = [10, 0, -8][Math.floor(i / discs / 2) % 3]! * DEGREE
       const air = { ...STILL_AIR, windAlongMps: (i < throws / 2 ? -1 : 1) * (1 + uniform()) }
-      const truth = { ...disc.published, turn: disc.published.turn + uniform() - 0.5, fade: disc.published.fade + uniform() - 0.5 }
+      const truth = {
+        ...disc.published,
+        turn: disc.published.turn + uniform() - 0.5,
+        fade: disc.published.fade + uniform() - 0.5,
+      }
       const habit = { lnSpeed: 0.02, launchRad: 0.01, hyzerRad: 0.02, noseRad: 0.01 }
       const thrown = throwDisc(
         truth,

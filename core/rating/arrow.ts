@@ -118,7 +118,8 @@ export function discCovariance(solved: SolvedArrow, a: number, b: number): Float
   for (let i = 0; i < n; i++)
     for (let q = 0; q < border; q++) {
       let s = 0
-      for (let p = 0; p < border; p++) s += gain[(a * n + i) * border + p]! * sharedCovariance[p * border + q]!
+      for (let p = 0; p < border; p++)
+        s += gain[(a * n + i) * border + p]! * sharedCovariance[p * border + q]!
       through[i * border + q] = s
     }
   for (let i = 0; i < n; i++)

@@ -74,14 +74,18 @@ export const TYPICAL_FULL_SPEED = 24
  * Standard deviation of one throw's own error: ln speed, launch, hyzer, nose, azimuth, then the wind's
  * difference from what was logged, along and across, m/s.
  */
-export const THROW_SD: readonly number[] = [0.03, 1.5 * DEG, 2.5 * DEG, 1.5 * DEG, 1.5 * DEG, 0.5, 0.5]
+export const THROW_SD: readonly number[] = [0.03, 1.5 * DEG, 2.5 * DEG, 1.5 * DEG, 1.5 * DEG, 0.6, 0.6]
 /** Standard deviation of what is called or measured out of the hand. */
 export const CALLED_SD = { lnSpeed: 0.012, launch: 1 * DEG, hyzer: 1.2 * DEG, nose: 0.8 * DEG } as const
 /** Standard deviation of the other things seen. */
 export const SEEN_SD = { midM: 1.5, hangS: 0.25, apexM: 1.5 } as const
 
 /** Standard deviation of a landing, downrange and aside, m, by measuring method (default 1 m each way). */
-export function landingSd(method: MeasuringMethod | undefined, carryM: number, veerM: number): [number, number] {
+export function landingSd(
+  method: MeasuringMethod | undefined,
+  carryM: number,
+  veerM: number,
+): [number, number] {
   switch (method) {
     case 'paced':
       return [Math.max(0.5, 0.03 * carryM), Math.max(0.5, 0.03 * Math.abs(veerM))]

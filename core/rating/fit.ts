@@ -1,6 +1,12 @@
 import { emptyArrow, OF_HABIT, solveArrow } from './arrow.ts'
 import type { SolvedArrow } from './arrow.ts'
-import { CONTROL_PRIOR_SD, DISC_PRIOR_SD, HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
+import {
+  CONTROL_PRIOR_SD,
+  DISC_PRIOR_SD,
+  HABIT_SD,
+  TYPICAL_FULL_SPEED,
+  UNKNOWN_SPEED_SD,
+} from './evidence.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
 import { OF_DISC } from './linear.ts'
 import { BEARS_ON, eliminate, evidenceKey, makeTerm, placeTerm, updateLatents } from './throwTerm.ts'
@@ -9,7 +15,7 @@ import type { ThrowTerm } from './throwTerm.ts'
 /** Degrees of freedom of the Student-t weights: a bad throw nobody flagged pulls little. */
 const NU = 4
 /** What the noise scale is believed to be before any throw, and how many observations that is worth. */
-const SCALE_PRIOR = { value: 0.85, worth: 24 }
+const SCALE_PRIOR = { value: 1, worth: 24 }
 const MAX_ITERATIONS = 40
 /** Steps below these end the search: numbers, ln speed, angles. */
 const SMALL = { number: 2e-3, lnSpeed: 3e-4, angle: 3e-4 }
@@ -67,10 +73,13 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const numbers = discs.map((d) => startNumbers(d, warm))
   const lnFull = arms.map((a) => Math.log(a.fullSpeedMps ?? TYPICAL_FULL_SPEED))
   const habits = arms.map((a) => {
-    const before = warm?.evidence.arms.findIndex((b) => b.id === a.id && b.fullSpeedMps === a.fullSpeedMps) ?? -1
+    const before =
+      warm?.evidence.arms.findIndex((b) => b.id === a.id && b.fullSpeedMps === a.fullSpeedMps) ?? -1
     return before >= 0 ? warm!.habits[before]!.slice() : new Float64Array(OF_HABIT)
   })
-  const habitSds = arms.map((a) => (a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD))
+  const habitSds = arms.map((a) =>
+    a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD,
+  )
   const scales = Float64Array.from(arms, (a) => {
     const before = warm?.evidence.arms.findIndex((b) => b.id === a.id) ?? -1
     return before >= 0 ? warm!.scales[before]! : SCALE_PRIOR.value
@@ -129,7 +138,8 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
       for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += far.share * solved.sharedStep[a * OF_HABIT + k]!
     for (const t of counted) {
       for (let k = 0; k < OF_DISC; k++) step[k] = far.share * solved.ownStep[t.disc * OF_DISC + k]!
-      for (let k = 0; k < OF_HABIT; k++) step[OF_DISC + k] = far.share * solved.sharedStep[t.arm * OF_HABIT + k]!
+      for (let k = 0; k < OF_HABIT; k++)
+        step[OF_DISC + k] = far.share * solved.sharedStep[t.arm * OF_HABIT + k]!
       updateLatents(t, step)
     }
     if (options.onProgress?.(Math.min(0.95, iterations / 12)) === false) throw new FitCancelled()
@@ -152,8 +162,10 @@ function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
   return evidence.throws.map((t) => {
     const disc = discAt.get(t.disc)
     const arm = armAt.get(t.arm)
-    if (disc === undefined) throw new RangeError(`Throw ${t.id} names disc ${t.disc}, which is not among the discs.`)
-    if (arm === undefined) throw new RangeError(`Throw ${t.id} names ${t.arm}, who is not among the throwers.`)
+    if (disc === undefined)
+      throw new RangeError(`Throw ${t.id} names disc ${t.disc}, which is not among the discs.`)
+    if (arm === undefined)
+      throw new RangeError(`Throw ${t.id} names ${t.arm}, who is not among the throwers.`)
     const key = evidenceKey(t, evidence.discs[disc]!)
     const old = before.get(t.id)
     if (!old) return makeTerm(t, disc, arm, key)
@@ -191,8 +203,7 @@ function addTerm(arrow: ReturnType<typeof emptyArrow>, t: ThrowTerm, share: numb
       for (let r = 0; r < rows; r++) s += bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
       s *= share
       if (i < OF_DISC && j < OF_DISC) arrow.own[disc * 9 + i * OF_DISC + j]! += s
-      else if (i < OF_DISC)
-        arrow.coupling[(disc * OF_DISC + i) * border + arm * OF_HABIT + j - OF_DISC]! += s
+      else if (i < OF_DISC) arrow.coupling[(disc * OF_DISC + i) * border + arm * OF_HABIT + j - OF_DISC]! += s
       else if (j >= OF_DISC)
         arrow.shared[(arm * OF_HABIT + i - OF_DISC) * border + arm * OF_HABIT + j - OF_DISC]! += s
     }

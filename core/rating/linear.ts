@@ -45,7 +45,14 @@ export function clampPoint(p: Float64Array): void {
   }
 }
 
-function fly(speed: number, body: Body, density: number, p: Float64Array, midX: number, replay: number): number {
+function fly(
+  speed: number,
+  body: Body,
+  density: number,
+  p: Float64Array,
+  midX: number,
+  replay: number,
+): number {
   const c = coefficientsOf({ speed, glide: p[0]!, turn: p[1]!, fade: p[2]! })
   const v = Math.exp(p[3]!)
   // prettier-ignore

@@ -90,7 +90,11 @@ export function outcomeOf(state: FitState): Outcome {
       disc: d.id,
       published: d.published,
       observed: { speed: d.published.speed, glide, turn, fade },
-      sd: { glide: Math.sqrt(covariance[0]!), turn: Math.sqrt(covariance[4]!), fade: Math.sqrt(covariance[8]!) },
+      sd: {
+        glide: Math.sqrt(covariance[0]!),
+        turn: Math.sqrt(covariance[4]!),
+        fade: Math.sqrt(covariance[8]!),
+      },
       covariance,
       stability: { value: turn + fade, sd: Math.sqrt(stabilityCovariance[i * n + i]!) },
       throws: counted.get(d.id) ?? 0,
@@ -102,11 +106,25 @@ export function outcomeOf(state: FitState): Outcome {
     for (let b = a + 1; b < n; b++) {
       const value = discs[a]!.stability.value - discs[b]!.stability.value
       const variance =
-        stabilityCovariance[a * n + a]! + stabilityCovariance[b * n + b]! - 2 * stabilityCovariance[a * n + b]!
+        stabilityCovariance[a * n + a]! +
+        stabilityCovariance[b * n + b]! -
+        2 * stabilityCovariance[a * n + b]!
       const sd = Math.sqrt(Math.max(0, variance))
-      pairs.push({ a: discs[a]!.disc, b: discs[b]!.disc, difference: { value, sd }, pAMoreStable: probabilityAbove(value, sd) })
+      pairs.push({
+        a: discs[a]!.disc,
+        b: discs[b]!.disc,
+        difference: { value, sd },
+        pAMoreStable: probabilityAbove(value, sd),
+      })
     }
-  return { discs, pairs, habits: habitsOf(state), throws: throwsOf(state), stabilityCovariance, settled: state.settled }
+  return {
+    discs,
+    pairs,
+    habits: habitsOf(state),
+    throws: throwsOf(state),
+    stabilityCovariance,
+    settled: state.settled,
+  }
 }
 
 function habitsOf({ evidence, habits, posterior, scales }: FitState): HabitOutcome[] {

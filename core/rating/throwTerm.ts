@@ -157,7 +157,8 @@ export function eliminate(term: ThrowTerm, disc: RatedDisc): boolean {
   for (let r = 0; r < rows; r++) {
     const kind = kinds[r]!
     let residual = term.target[r]! - (kind >= 0 ? term.seen[kind]! : p[-1 - kind]!)
-    if (kind >= 0) for (let j = 0; j < POINT; j++) residual -= slope[r * POINT + j]! * (p[j]! - term.flownAt[j]!)
+    if (kind >= 0)
+      for (let j = 0; j < POINT; j++) residual -= slope[r * POINT + j]! * (p[j]! - term.flownAt[j]!)
     for (let j = 0; j < OF_THROW; j++) residual += slope[r * POINT + OF_DISC + j]! * term.latent[j]!
     open[r] = residual
   }

@@ -15,7 +15,12 @@ export type Uniform = () => number
 export interface SimulatedArm {
   readonly fullSpeedMps: number
   /** What every throw has too much of. */
-  readonly habit: { readonly lnSpeed: number; readonly launchRad: number; readonly hyzerRad: number; readonly noseRad: number }
+  readonly habit: {
+    readonly lnSpeed: number
+    readonly launchRad: number
+    readonly hyzerRad: number
+    readonly noseRad: number
+  }
   /** Standard deviations from throw to throw. */
   readonly spread: {
     readonly lnSpeed: number
@@ -77,5 +82,10 @@ export function throwDisc(
 ): SimulatedThrow {
   const release = releaseBy(arm, meant.power, meant.hyzerRad, uniform)
   const path = tracePath(numbers, body, release, air)
-  return { release, path, landing: landing(numbers, body, release, air), sideAt: (downM) => veerAt(path, downM) }
+  return {
+    release,
+    path,
+    landing: landing(numbers, body, release, air),
+    sideAt: (downM) => veerAt(path, downM),
+  }
 }

@@ -11,7 +11,12 @@ export interface Score {
   readonly glideRms: number
   readonly stabilityRms: number
   /** Share of 90 % intervals that hold the truth, by number. */
-  readonly held: { readonly glide: number; readonly turn: number; readonly fade: number; readonly stability: number }
+  readonly held: {
+    readonly glide: number
+    readonly turn: number
+    readonly fade: number
+    readonly stability: number
+  }
   /** Share of pairs at least 0.75 apart put in the right order. */
   readonly rightOrder: number
   /** Order by the published numbers, and by mean landing side, on the same pairs. */
@@ -28,14 +33,31 @@ const rms = (errors: readonly number[]) => Math.sqrt(errors.reduce((s, e) => s +
 const share = (list: readonly boolean[]) => list.filter(Boolean).length / list.length
 
 /** Simulates, rates and scores `sessions` sessions of a design, each with its own seed. */
-export function scoreSessions(design: Omit<SessionDesign, 'seed'>, sessions: number, firstSeed: number): Score {
-  const errors = { glide: [] as number[], turn: [] as number[], fade: [] as number[], stability: [] as number[] }
-  const held = { glide: [] as boolean[], turn: [] as boolean[], fade: [] as boolean[], stability: [] as boolean[] }
+export function scoreSessions(
+  design: Omit<SessionDesign, 'seed'>,
+  sessions: number,
+  firstSeed: number,
+): Score {
+  const errors = {
+    glide: [] as number[],
+    turn: [] as number[],
+    fade: [] as number[],
+    stability: [] as number[],
+  }
+  const held = {
+    glide: [] as boolean[],
+    turn: [] as boolean[],
+    fade: [] as boolean[],
+    stability: [] as boolean[],
+  }
   const published = { turn: [] as number[], fade: [] as number[] }
   const order = { fit: [] as boolean[], published: [] as boolean[], side: [] as boolean[] }
   let unsettled = 0
   for (let k = 0; k < sessions; k++) {
-    const { evidence, truth } = simulateSession({ ...design, seed: (firstSeed + k + 0.5) / 4096 })
+    const { evidence, truth } = simulateSession({
+      ...design,
+      seed: ((firstSeed + k) * 0.6180339887498949) % 1,
+    })
     const outcome = outcomeOf(fit(evidence))
     if (!outcome.settled) unsettled++
     const stability = (n: FlightNumbers) => n.turn + n.fade
@@ -72,7 +94,12 @@ export function scoreSessions(design: Omit<SessionDesign, 'seed'>, sessions: num
     fadeRms: rms(errors.fade),
     glideRms: rms(errors.glide),
     stabilityRms: rms(errors.stability),
-    held: { glide: share(held.glide), turn: share(held.turn), fade: share(held.fade), stability: share(held.stability) },
+    held: {
+      glide: share(held.glide),
+      turn: share(held.turn),
+      fade: share(held.fade),
+      stability: share(held.stability),
+    },
     rightOrder: share(order.fit),
     rightOrderPublished: share(order.published),
     rightOrderMeanSide: share(order.side),

@@ -42,7 +42,16 @@ export interface SessionDesign {
 
 /** Throws spread over discs, three angles, out and back in the wind; truth drawn from the priors. */
 export function simulateSession(design: SessionDesign): SimulatedSession {
-  const { seed, discs: nDiscs = 6, throws = 72, angles = [10, 0, -8], gusts = 0, method, bad = 0, bias = 1 } = design
+  const {
+    seed,
+    discs: nDiscs = 6,
+    throws = 72,
+    angles = [10, 0, -8],
+    gusts = 0,
+    method,
+    bad = 0,
+    bias = 1,
+  } = design
   const uniform = randomLcg(seed)
   const normal = randomNormal.source(uniform)()
   const between = randomUniform.source(uniform)
@@ -64,7 +73,12 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       turn: published.turn + apart * sdTurn * normal(),
       fade: published.fade + apart * sdFade * normal(),
     })
-    return { id, published, body: { ...STANDARD_BODY, massKg: between(0.166, 0.177)() }, ...(control ? { control } : {}) }
+    return {
+      id,
+      published,
+      body: { ...STANDARD_BODY, massKg: between(0.166, 0.177)() },
+      ...(control ? { control } : {}),
+    }
   })
   const arms: SimulatedArm[] = Array.from({ length: design.throwers ?? 1 }, (_, i) => ({
     fullSpeedMps: referenceSpeed(9) * (1 - 0.08 * i),
@@ -100,7 +114,9 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     const thrown = throwDisc(truth.get(disc.id)!, disc.body, arm, { power: 1, hyzerRad }, blown, uniform)
     const { carryM, veerM, hangS } = thrown.landing
     const [sdCarry, sdVeer] = method === 'paced' ? [0.03 * carryM, 0.03 * Math.abs(veerM) + 0.3] : [1, 1]
-    const spoiled = isBad ? [carryM * (0.55 + 0.3 * uniform()), veerM + 12 * (uniform() - 0.5) * 2] : [carryM, veerM]
+    const spoiled = isBad
+      ? [carryM * (0.55 + 0.3 * uniform()), veerM + 12 * (uniform() - 0.5) * 2]
+      : [carryM, veerM]
     const downM = 0.55 * spoiled[0]!
     return {
       id: `throw-${i}`,
@@ -127,7 +143,9 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     evidence: {
       discs,
       arms: arms.map((a, i) =>
-        design.fullSpeedKnown === false ? { id: `arm-${i}` } : { id: `arm-${i}`, fullSpeedMps: a.fullSpeedMps },
+        design.fullSpeedKnown === false
+          ? { id: `arm-${i}` }
+          : { id: `arm-${i}`, fullSpeedMps: a.fullSpeedMps },
       ),
       throws: evidence,
     },

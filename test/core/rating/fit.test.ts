@@ -17,7 +17,12 @@ const arm = { id: 'arm', fullSpeedMps: referenceSpeed(9) }
 
 /** A throw that lands exactly where a disc of these numbers would, thrown exactly as meant. */
 function exactThrow(id: string, discId: string, numbers = published, hyzerRad = 0): ThrowEvidence {
-  const { carryM, veerM } = landing(numbers, STANDARD_BODY, cleanRelease(referenceSpeed(9), hyzerRad), STILL_AIR)
+  const { carryM, veerM } = landing(
+    numbers,
+    STANDARD_BODY,
+    cleanRelease(referenceSpeed(9), hyzerRad),
+    STILL_AIR,
+  )
   return { id, disc: discId, arm: 'arm', power: 1, hyzerRad, air: STILL_AIR, carryM, veerM, counts: true }
 }
 
@@ -38,7 +43,8 @@ describe('fit', () => {
       [0, 1, 2, 3].map((k) => exactThrow(`${i}-${k}`, 'a', published, deg * DEGREE)),
     )
     const [a] = outcomeOf(fit(evidence([disc('a')], throws))).discs
-    for (const key of ['glide', 'turn', 'fade'] as const) expect(a!.observed[key]).closeTo(published[key], 0.03)
+    for (const key of ['glide', 'turn', 'fade'] as const)
+      expect(a!.observed[key]).closeTo(published[key], 0.03)
     expect(a!.sd.turn).lessThan(0.8)
   })
 
@@ -118,7 +124,10 @@ describe('fit', () => {
     expect(() => fit(e, { onProgress: () => false })).throw(FitCancelled)
     const stray = { ...e.throws[0]!, disc: 'nobody' }
     expect(() => fit({ ...e, throws: [stray] })).throw(RangeError, /nobody/)
-    expect(() => fit({ ...e, throws: [{ ...stray, disc: 'disc-0', arm: 'no-arm' }] })).throw(RangeError, /no-arm/)
+    expect(() => fit({ ...e, throws: [{ ...stray, disc: 'disc-0', arm: 'no-arm' }] })).throw(
+      RangeError,
+      /no-arm/,
+    )
   })
 
   it('answers with finite numbers whatever it is thrown', () => {
@@ -135,7 +144,10 @@ describe('fit', () => {
       const throws = [{ ...exactThrow('odd', 'a'), ...change }, exactThrow('usual', 'a')]
       const outcome = outcomeOf(fit(evidence([disc('a')], throws)))
       const [a] = outcome.discs
-      expect(Object.values({ ...a!.observed, ...a!.sd }).every(Number.isFinite), JSON.stringify(change)).equal(true)
+      expect(
+        Object.values({ ...a!.observed, ...a!.sd }).every(Number.isFinite),
+        JSON.stringify(change),
+      ).equal(true)
     }
   })
 
@@ -145,7 +157,10 @@ describe('fit', () => {
     const ranks = rankDistribution(outcome, randomLcg(0.5), 500)
     for (const row of ranks) expect(row.reduce((s, p) => s + p, 0)).closeTo(1, 1e-9)
     for (let r = 0; r < ranks.length; r++) expect(ranks.reduce((s, row) => s + row[r]!, 0)).closeTo(1, 1e-9)
-    const top = outcome.discs.reduce((best, d, i, all) => (d.stability.value > all[best]!.stability.value ? i : best), 0)
+    const top = outcome.discs.reduce(
+      (best, d, i, all) => (d.stability.value > all[best]!.stability.value ? i : best),
+      0,
+    )
     expect(ranks[top]![0]).equal(Math.max(...ranks.map((row) => row[0]!)))
   })
 })

@@ -9,7 +9,9 @@ const SESSIONS = 40
 const describeScore = (s: Score) =>
   `turn ${s.turnRms.toFixed(2)} fade ${s.fadeRms.toFixed(2)} held ${Object.values(s.held)
     .map((h) => h.toFixed(2))
-    .join('/')} order ${s.rightOrder.toFixed(3)} (published ${s.rightOrderPublished.toFixed(3)}, mean side ${s.rightOrderMeanSide.toFixed(3)}) of ${s.pairs}`
+    .join(
+      '/',
+    )} order ${s.rightOrder.toFixed(3)} (published ${s.rightOrderPublished.toFixed(3)}, mean side ${s.rightOrderMeanSide.toFixed(3)}) of ${s.pairs}`
 
 /** Ninety per cent intervals that hold the truth 85 to 97 % of the time. */
 function expectHonest(score: Score, low = 0.85, high = 0.99): void {

@@ -1,0 +1,37 @@
+import { readFileSync, statSync } from 'node:fs'
+import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
+import type { CsvProblem } from '../core/formats/throwsCsv.ts'
+import { rateReport, rateTable } from '../core/formats/rateReport.ts'
+import { fit } from '../core/rating/fit.ts'
+import { evidenceOf } from '../core/rating/fromSheet.ts'
+import { outcomeOf } from '../core/rating/outcome.ts'
+
+const USAGE = 'usage: npm run --silent rate -- FILE [--json]'
+
+/** Ends with status 2 and the reasons on standard error. */
+function refuse(lines: readonly string[]): never {
+  process.stderr.write(`${lines.join('\n')}\n`)
+  process.exit(2)
+}
+
+function read(file: string): string {
+  try {
+    const { size } = statSync(file)
+    if (size > CSV_LIMIT.bytes) refuse([tooLarge(size)])
+    return readFileSync(file, 'utf8')
+  } catch (e) {
+    return refuse([`${file} cannot be read: ${(e as Error).message}`])
+  }
+}
+
+const where = ({ row, column, message }: CsvProblem) =>
+  `${[row && `row ${row}`, column && `column ${column}`].filter(Boolean).join(', ') || 'file'}: ${message}`
+
+const flags = process.argv.slice(2).filter((a) => a.startsWith('-'))
+const files = process.argv.slice(2).filter((a) => !a.startsWith('-'))
+if (files.length !== 1 || flags.some((f) => f !== '--json')) refuse([USAGE])
+const csv = readThrowsCsv(read(files[0]!))
+if (!csv.ok) refuse(csv.problems.map(where))
+const evidence = evidenceOf(csv.throws)
+const report = rateReport(evidence, outcomeOf(fit(evidence)))
+process.stdout.write(`${flags.includes('--json') ? JSON.stringify(report) : rateTable(report)}\n`)

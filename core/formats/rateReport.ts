@@ -1,0 +1,117 @@
+import { DEGREE } from '../flight/release.ts'
+import type { FlightNumbers } from '../flight/disc.ts'
+import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
+import type { Evidence } from '../rating/evidence.ts'
+import type { Outcome } from '../rating/outcome.ts'
+
+/** The rating of a file of throws, as `rate --json` prints it. Speeds in m/s, angles in degrees. */
+export interface RateReport {
+  readonly discs: readonly {
+    readonly disc: string
+    readonly published: FlightNumbers
+    readonly observed: Omit<FlightNumbers, 'speed'>
+    readonly sd: { readonly glide: number; readonly turn: number; readonly fade: number }
+    readonly stability: { readonly value: number; readonly sd: number }
+    readonly throws: number
+    readonly left_out: number
+  }[]
+  readonly pairs: readonly { readonly a: string; readonly b: string; readonly p_a_more_stable: number }[]
+  readonly throwers: readonly {
+    readonly thrower: string
+    readonly hand: string
+    readonly stroke: string
+    readonly full_speed_mps: number
+    readonly habit: {
+      readonly speed_pct: number
+      readonly launch_deg: number
+      readonly hyzer_deg: number
+      readonly nose_deg: number
+    }
+  }[]
+}
+
+const to = (digits: number) => (v: number) => Math.round(v * 10 ** digits) / 10 ** digits + 0
+
+/** Rounds an outcome to what a reader can use. */
+export function rateReport(evidence: Evidence, outcome: Outcome): RateReport {
+  const three = to(3)
+  const four = to(4)
+  return {
+    discs: outcome.discs.map((d) => ({
+      disc: d.disc,
+      published: d.published,
+      observed: {
+        glide: three(d.observed.glide),
+        turn: three(d.observed.turn),
+        fade: three(d.observed.fade),
+      },
+      sd: { glide: three(d.sd.glide), turn: three(d.sd.turn), fade: three(d.sd.fade) },
+      stability: { value: three(d.stability.value), sd: three(d.stability.sd) },
+      throws: d.throws,
+      left_out: d.leftOut,
+    })),
+    pairs: outcome.pairs.map((p) => ({ a: p.a, b: p.b, p_a_more_stable: four(p.pAMoreStable) })),
+    throwers: outcome.habits.map((h, i) => {
+      const [thrower, hand, stroke] = h.arm.split('|') as [string, string, string]
+      const full = evidence.arms[i]!.fullSpeedMps
+      return {
+        thrower,
+        hand,
+        stroke,
+        full_speed_mps: three(full ?? TYPICAL_FULL_SPEED * Math.exp(h.lnSpeed.value)),
+        habit: {
+          // against a full speed nobody gave there is no habit to tell: the speed itself was estimated
+          speed_pct: full === undefined ? 0 : three(100 * Math.expm1(h.lnSpeed.value)),
+          launch_deg: three(h.launchRad.value / DEGREE),
+          hyzer_deg: three(h.hyzerRad.value / DEGREE),
+          nose_deg: three(h.noseRad.value / DEGREE),
+        },
+      }
+    }),
+  }
+}
+
+/** The same as a table for people. */
+export function rateTable(report: RateReport): string {
+  const signed = (v: number) => v.toFixed(1).replace('-', '−')
+  const within = (v: number, sd: number) => `${signed(v)} ± ${(1.645 * sd).toFixed(1)}`
+  const rows = [
+    ['disc', 'throws', 'published', 'glide', 'turn', 'fade', 'turn + fade'],
+    ...[...report.discs]
+      .sort((a, b) => b.stability.value - a.stability.value)
+      .map((d) => [
+        d.disc,
+        d.left_out > 0 ? `${d.throws} (${d.left_out} left out)` : String(d.throws),
+        [d.published.speed, d.published.glide, d.published.turn, d.published.fade]
+          .join(' / ')
+          .replaceAll('-', '−'),
+        within(d.observed.glide, d.sd.glide),
+        within(d.observed.turn, d.sd.turn),
+        within(d.observed.fade, d.sd.fade),
+        within(d.stability.value, d.stability.sd),
+      ]),
+  ]
+  const widths = rows[0]!.map((_, c) => Math.max(...rows.map((r) => r[c]!.length)))
+  const table = rows.map((r) =>
+    r
+      .map((cell, c) => cell.padEnd(widths[c]!))
+      .join('   ')
+      .trimEnd(),
+  )
+  const order = report.pairs
+    .map(
+      (p) =>
+        (p.p_a_more_stable >= 0.5 ? [p.a, p.b, p.p_a_more_stable] : [p.b, p.a, 1 - p.p_a_more_stable]) as [
+          string,
+          string,
+          number,
+        ],
+    )
+    .sort((x, y) => y[2] - x[2])
+    .map(([a, b, p]) =>
+      p >= 0.9
+        ? `${a} is more stable than ${b}, ${(100 * p).toFixed(0)} %`
+        : `${a} against ${b} is not settled, ${(100 * p).toFixed(0)} %`,
+    )
+  return [...table, '', 'Intervals hold 90 %. Most stable first.', '', ...order].join('\n')
+}

@@ -1,0 +1,367 @@
+import Papa from 'papaparse'
+import { SHEET_RANGE } from './sheet.ts'
+import type { SheetNumber, SheetThrow } from './sheet.ts'
+
+/** What is wrong with a file, by row as a spreadsheet counts them (the header is row 1) and column. */
+export interface CsvProblem {
+  readonly row: number | null
+  readonly column: string | null
+  readonly message: string
+}
+
+/** A file of throws, read whole: either every throw, or every problem. */
+export type CsvRead =
+  | { readonly ok: true; readonly throws: readonly SheetThrow[]; readonly noteColumns: readonly string[] }
+  | { readonly ok: false; readonly problems: readonly CsvProblem[] }
+
+/** Larger files are refused before they are read: bytes of UTF-8, and rows. */
+export const CSV_LIMIT = { bytes: 8_000_000, rows: 20_000 } as const
+/** Problems beyond this many are counted, not listed. */
+const MOST_PROBLEMS = 200
+
+type Text = 'throw' | 'thrownAt' | 'thrower' | 'disc' | 'mold' | 'maker' | 'plastic' | 'run' | 'whyNot'
+type Column =
+  | { name: string; key: Text; kind: 'text'; required?: true }
+  | { name: string; key: SheetNumber; kind: 'number'; required?: true; unit: string }
+  | {
+      name: string
+      key: 'hand' | 'stroke'
+      kind: 'choice'
+      choices: readonly [string, string]
+      required: true
+    }
+  | { name: string; key: 'counts'; kind: 'truth' }
+
+const text = (name: string, key: Text, required?: true): Column => ({
+  name,
+  key,
+  kind: 'text',
+  ...(required && { required }),
+})
+const number = (name: string, key: SheetNumber, unit: string, required?: true): Column => ({
+  name,
+  key,
+  kind: 'number',
+  unit,
+  ...(required && { required }),
+})
+
+/** Every column this product knows, in the order it writes them. */
+const COLUMNS: readonly Column[] = [
+  text('throw', 'throw'),
+  text('thrown_at', 'thrownAt'),
+  text('thrower', 'thrower', true),
+  { name: 'hand', key: 'hand', kind: 'choice', choices: ['right', 'left'], required: true },
+  { name: 'stroke', key: 'stroke', kind: 'choice', choices: ['backhand', 'forehand'], required: true },
+  text('disc', 'disc', true),
+  text('mold', 'mold'),
+  text('maker', 'maker'),
+  text('plastic', 'plastic'),
+  text('run', 'run'),
+  number('speed', 'speed', '', true),
+  number('glide', 'glide', '', true),
+  number('turn', 'turn', '', true),
+  number('fade', 'fade', '', true),
+  number('weight_g', 'weightG', 'g'),
+  number('full_speed_mps', 'fullSpeedMps', 'm/s'),
+  number('power', 'power', ''),
+  number('release_speed_mps', 'releaseSpeedMps', 'm/s'),
+  number('hyzer_deg', 'hyzerDeg', '°', true),
+  number('hyzer_called_deg', 'hyzerCalledDeg', '°'),
+  number('nose_called_deg', 'noseCalledDeg', '°'),
+  number('launch_called_deg', 'launchCalledDeg', '°'),
+  number('wind_along_mps', 'windAlongMps', 'm/s'),
+  number('wind_across_mps', 'windAcrossMps', 'm/s'),
+  number('temperature_c', 'temperatureC', '°C'),
+  number('altitude_m', 'altitudeM', 'm'),
+  number('carry_m', 'carryM', 'm', true),
+  number('right_m', 'rightM', 'm', true),
+  number('mid_down_m', 'midDownM', 'm'),
+  number('mid_right_m', 'midRightM', 'm'),
+  number('hang_s', 'hangS', 's'),
+  number('apex_m', 'apexM', 'm'),
+  number('ground_m', 'groundM', 'm'),
+  { name: 'counts', key: 'counts', kind: 'truth' },
+  text('why_not', 'whyNot'),
+]
+
+/** What one of a foreign unit is in metres or metres a second. */
+const TWINS = [
+  { metric: '_m', foreign: '_ft', factor: 0.3048, unit: 'ft' },
+  { metric: '_mps', foreign: '_mph', factor: 0.44704, unit: 'mph' },
+] as const
+
+/** A column of the file at hand: what it means here, and how its numbers become metric. */
+interface Found {
+  readonly at: number
+  readonly name: string
+  readonly column: Column
+  readonly factor: number
+  readonly unit: string
+}
+
+type Report = (row: number | null, column: string | null, message: string) => void
+
+const bytesOf = (s: string) => new TextEncoder().encode(s).length
+const plain = (v: number) => String(Math.round(v * 100) / 100).replace('-', '−')
+
+/**
+ * Reads throws from CSV (UTF-8, comma, header, RFC 4180).
+ *
+ * Column order is free and unknown columns are kept as notes. Every bad cell is reported, all at once; nothing
+ * is guessed and nothing of a file with problems is returned.
+ */
+export function readThrowsCsv(csv: string): CsvRead {
+  const problems: CsvProblem[] = []
+  let unlisted = 0
+  const report: Report = (row, column, message) => {
+    if (problems.length < MOST_PROBLEMS) problems.push({ row, column, message })
+    else unlisted++
+  }
+  const fail = (): CsvRead => {
+    if (unlisted > 0)
+      problems.push({ row: null, column: null, message: `… and ${unlisted} more problems like these.` })
+    return { ok: false, problems }
+  }
+
+  const size = csv.length > CSV_LIMIT.bytes ? csv.length : bytesOf(csv)
+  if (size > CSV_LIMIT.bytes) {
+    report(null, null, tooLarge(size))
+    return fail()
+  }
+  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), {
+    delimiter: ',',
+    skipEmptyLines: 'greedy',
+  })
+  const header = parsed.data[0]?.map((h) => h.trim())
+  if (!header || header.every((h) => h === '')) {
+    report(
+      null,
+      null,
+      'The file is empty. The first row must name the columns, and each further row is one throw.',
+    )
+    return fail()
+  }
+  for (const e of parsed.errors) report(e.row === undefined ? null : e.row + 1, null, `${e.message}.`)
+  if (parsed.data.length - 1 > CSV_LIMIT.rows) {
+    report(
+      null,
+      null,
+      `The file has ${parsed.data.length - 1} throws; at most ${CSV_LIMIT.rows} are read at once. Split it by session.`,
+    )
+    return fail()
+  }
+  const { found, notes } = columnsOf(header, report)
+  if (parsed.data.length === 1) report(null, null, 'The file names its columns but holds no throw.')
+  if (problems.length > 0) return fail()
+
+  const rows = parsed.data.slice(1).map((cells, i) => readRow(cells, i + 2, header, found, notes, report))
+  const throws = agree(rows, report)
+  return problems.length > 0 ? fail() : { ok: true, throws, noteColumns: notes.map((n) => header[n]!) }
+}
+
+/** The sentence for a file too large to read. */
+export const tooLarge = (bytes: number): string =>
+  `The file is ${(bytes / 1e6).toFixed(1)} MB; at most ${CSV_LIMIT.bytes / 1e6} MB are read at once, some ${CSV_LIMIT.rows.toLocaleString('en')} throws. Split it by session.`
+
+function columnsOf(header: readonly string[], report: Report): { found: Found[]; notes: number[] } {
+  const found: Found[] = []
+  const notes: number[] = []
+  header.forEach((name, at) => {
+    const match = matchColumn(name)
+    if (!match) {
+      if (name === '') report(1, null, `Column ${at + 1} has no name.`)
+      else if (header.indexOf(name) !== at) report(1, name, `Column ${name} stands twice.`)
+      else notes.push(at)
+      return
+    }
+    const twin = found.find((f) => f.column === match.column)
+    if (twin) report(1, name, `Columns ${twin.name} and ${name} say the same; keep one of them.`)
+    else found.push({ at, name, ...match })
+  })
+  const missing = COLUMNS.filter((c) => 'required' in c && c.required && !found.some((f) => f.column === c))
+  for (const c of missing) report(1, c.name, `Column ${c.name} is missing; every throw needs it.`)
+  for (const [a, b] of [
+    ['midDownM', 'midRightM'],
+    ['midRightM', 'midDownM'],
+  ] as const) {
+    const has = found.find((f) => f.column.key === a)
+    if (has && !found.some((f) => f.column.key === b))
+      report(1, has.name, `Column ${has.name} needs ${COLUMNS.find((c) => c.key === b)!.name} beside it.`)
+  }
+  return { found, notes }
+}
+
+function matchColumn(name: string): Pick<Found, 'column' | 'factor' | 'unit'> | undefined {
+  const column = COLUMNS.find((c) => c.name === name)
+  if (column) return { column, factor: 1, unit: column.kind === 'number' ? column.unit : '' }
+  for (const { metric, foreign, factor, unit } of TWINS) {
+    if (!name.endsWith(foreign)) continue
+    const twin = COLUMNS.find((c) => c.name === name.slice(0, -foreign.length) + metric)
+    if (twin) return { column: twin, factor, unit }
+  }
+  return undefined
+}
+
+function readRow(
+  cells: readonly string[],
+  row: number,
+  header: readonly string[],
+  found: readonly Found[],
+  notes: readonly number[],
+  report: Report,
+): SheetThrow {
+  const t: Record<string, unknown> = { throw: `row-${row}`, power: 1, counts: true }
+  if (cells.length > header.length)
+    report(
+      row,
+      null,
+      `The row has ${cells.length} cells under ${header.length} columns; is a comma unquoted?`,
+    )
+  for (const f of found) {
+    const cell = (cells[f.at] ?? '').trim()
+    if (cell === '') {
+      if ('required' in f.column && f.column.required)
+        report(row, f.name, `${f.name} is empty; every throw needs it.`)
+      continue
+    }
+    const value = readCell(cell, row, f, report)
+    if (value !== undefined) t[f.column.key] = value
+  }
+  const kept = notes.map((n) => [header[n]!, (cells[n] ?? '').trim()] as const).filter(([, v]) => v !== '')
+  if (kept.length > 0) t['notes'] = Object.fromEntries(kept)
+  return t as unknown as SheetThrow
+}
+
+function readCell(
+  cell: string,
+  row: number,
+  f: Found,
+  report: Report,
+): string | number | boolean | undefined {
+  const { column, name } = f
+  if (column.kind === 'number') {
+    const written = cell.replace('\u2212', '-')
+    if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(written)) {
+      report(row, name, `${name} is “${short(cell)}”; write a number, with a point for decimals.`)
+      return undefined
+    }
+    const value = Number(written) * f.factor
+    const [low, high] = SHEET_RANGE[column.key]
+    if (!(value >= low && value <= high)) {
+      const unit = f.unit === '' ? '' : ` ${f.unit}`
+      const hint = column.key === 'carryM' && value < low ? ' A landing lies in front of the thrower.' : ''
+      report(
+        row,
+        name,
+        `${name} is ${cell}; it must lie between ${plain(low / f.factor)} and ${plain(high / f.factor)}${unit}.${hint}`,
+      )
+      return undefined
+    }
+    return value
+  }
+  if (column.kind === 'choice') {
+    const value = cell.toLowerCase()
+    if (column.choices.includes(value)) return value
+    report(row, name, `${name} is “${short(cell)}”; write ${column.choices.join(' or ')}.`)
+    return undefined
+  }
+  if (column.kind === 'truth') {
+    const value = cell.toLowerCase()
+    if (['true', 'yes', '1'].includes(value)) return true
+    if (['false', 'no', '0'].includes(value)) return false
+    report(row, name, `${name} is “${short(cell)}”; write true or false.`)
+    return undefined
+  }
+  if (column.key === 'thrownAt' && !isInstant(cell)) {
+    report(row, name, `${name} is “${short(cell)}”; write an ISO 8601 time such as 2026-05-09T10:24:00Z.`)
+    return undefined
+  }
+  if (cell.length > 200) {
+    report(row, name, `${name} is ${cell.length} characters long; at most 200 are kept.`)
+    return undefined
+  }
+  return cell
+}
+
+const isInstant = (s: string) =>
+  /^\d{4}-\d{2}-\d{2}(T[\d:.]+(Z|[+-]\d{2}:?\d{2})?)?$/.test(s) && !Number.isNaN(Date.parse(s))
+const short = (s: string) => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
+
+const OF_A_DISC = ['speed', 'glide', 'turn', 'fade', 'weightG', 'mold', 'maker', 'plastic', 'run'] as const
+const OF_AN_ARM = ['fullSpeedMps'] as const
+
+/**
+ * Checks what must agree between rows (ids apart, a disc's identity and numbers, an arm's full speed) and lets
+ * rows that leave a disc's or an arm's cell empty take it from the row that gives it.
+ */
+function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
+  const ids = new Map<string, number>()
+  const given = new Map<string, { value: unknown; row: number }>()
+  const told = (
+    keys: readonly (keyof SheetThrow)[],
+    whose: string,
+    name: string,
+    t: SheetThrow,
+    row: number,
+  ) => {
+    for (const key of keys) {
+      const value = t[key]
+      const first = given.get(`${whose} ${key}`)
+      if (value === undefined) continue
+      if (!first) given.set(`${whose} ${key}`, { value, row })
+      else if (first.value !== value) {
+        const column = COLUMNS.find((c) => c.key === key)!.name
+        report(
+          row,
+          column,
+          `${column} of ${name} is ${String(value)} here and ${String(first.value)} in row ${first.row}.`,
+        )
+      }
+    }
+  }
+  const discOf = (t: SheetThrow) => `disc ${t.disc}`
+  const armOf = (t: SheetThrow) => `arm ${t.thrower}|${t.hand}|${t.stroke}`
+  throws.forEach((t, i) => {
+    const row = i + 2
+    const before = ids.get(t.throw)
+    if (before === undefined) ids.set(t.throw, row)
+    else report(row, 'throw', `Throw ${short(t.throw)} stands in row ${before} already; ids must differ.`)
+    if (t.disc) told(OF_A_DISC, discOf(t), `disc ${short(t.disc)}`, t, row)
+    if (t.thrower) told(OF_AN_ARM, armOf(t), `${short(t.thrower)}’s ${t.stroke}`, t, row)
+    if (t.midDownM !== undefined && t.midRightM === undefined)
+      report(row, 'mid_right_m', 'mid_right_m is empty beside mid_down_m; give both or neither.')
+    if (t.midRightM !== undefined && t.midDownM === undefined)
+      report(row, 'mid_down_m', 'mid_down_m is empty beside mid_right_m; give both or neither.')
+    if (t.midDownM !== undefined && t.carryM !== undefined && t.midDownM >= t.carryM)
+      report(
+        row,
+        'mid_down_m',
+        `mid_down_m is ${plain(t.midDownM)} m, beyond the landing at ${plain(t.carryM)} m.`,
+      )
+  })
+  return throws.map((t) => {
+    const full: Record<string, unknown> = { ...t }
+    for (const key of OF_A_DISC) full[key] ??= given.get(`${discOf(t)} ${key}`)?.value
+    for (const key of OF_AN_ARM) full[key] ??= given.get(`${armOf(t)} ${key}`)?.value
+    for (const key of Object.keys(full)) if (full[key] === undefined) delete full[key]
+    return full as unknown as SheetThrow
+  })
+}
+
+/** Writes throws as CSV: the columns that hold anything, then the notes; {@link readThrowsCsv} reads it back the same. */
+export function writeThrowsCsv(throws: readonly SheetThrow[]): string {
+  const used = COLUMNS.filter(
+    (c) => ('required' in c && c.required) || c.key === 'throw' || throws.some((t) => t[c.key] !== undefined),
+  )
+  const notes = [...new Set(throws.flatMap((t) => Object.keys(t.notes ?? {})))]
+  return (
+    Papa.unparse({
+      fields: [...used.map((c) => c.name), ...notes],
+      data: throws.map((t) => [
+        ...used.map((c) => (t[c.key] === undefined ? '' : String(t[c.key]))),
+        ...notes.map((n) => t.notes?.[n] ?? ''),
+      ]),
+    }) + '\r\n'
+  )
+}

@@ -1,0 +1,71 @@
+import { airDensity, REFERENCE_DENSITY } from '../flight/air.ts'
+import { STANDARD_BODY } from '../flight/disc.ts'
+import { fadeSign, mirrored } from '../flight/hand.ts'
+import { DEGREE } from '../flight/release.ts'
+import type { SheetThrow } from '../formats/sheet.ts'
+import type { Arm, Evidence, RatedDisc, ThrowEvidence } from './evidence.ts'
+
+/** Names one thrower with one stroke; a person who throws with both hands has more. */
+export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'>): string =>
+  `${t.thrower}|${t.hand}|${t.stroke}`
+
+const optional = <K extends string, V>(key: K, value: V | undefined): { [P in K]?: V } =>
+  (value === undefined ? {} : { [key]: value }) as { [P in K]?: V }
+
+/** The disc of a sheet line as the fit sees it. 175 g where it was not weighed. */
+export const ratedDisc = (t: SheetThrow): RatedDisc => ({
+  id: t.disc,
+  published: { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade },
+  body: t.weightG === undefined ? STANDARD_BODY : { ...STANDARD_BODY, massKg: t.weightG / 1000 },
+  ...(t.control ? { control: true } : {}),
+})
+
+/** One sheet line as evidence: thrower's right becomes the fade side, degrees become radians. */
+export function throwEvidence(t: SheetThrow): ThrowEvidence {
+  const sign = fadeSign(t.hand, t.stroke)
+  const radians = (deg: number | undefined) => (deg === undefined ? undefined : deg * DEGREE)
+  return {
+    id: t.throw,
+    disc: t.disc,
+    arm: armId(t),
+    power: t.power,
+    hyzerRad: t.hyzerDeg * DEGREE,
+    air: {
+      densityKgM3:
+        t.temperatureC === undefined ? REFERENCE_DENSITY : airDensity(t.temperatureC, t.altitudeM ?? 0),
+      windAlongMps: t.windAlongMps ?? 0,
+      windTowardFadeMps: mirrored(t.windAcrossMps ?? 0, sign),
+      shearExponent: 0,
+    },
+    carryM: t.carryM,
+    veerM: mirrored(t.rightM, sign),
+    ...optional('method', t.method),
+    ...(t.midDownM !== undefined && t.midRightM !== undefined
+      ? { mid: { downM: t.midDownM, veerM: mirrored(t.midRightM, sign) } }
+      : {}),
+    ...optional('hangS', t.hangS),
+    ...optional('apexM', t.apexM),
+    ...optional('releaseSpeedMps', t.releaseSpeedMps),
+    ...optional('hyzerCalledRad', radians(t.hyzerCalledDeg)),
+    ...optional('noseCalledRad', radians(t.noseCalledDeg)),
+    ...optional('launchCalledRad', radians(t.launchCalledDeg)),
+    counts: t.counts,
+  }
+}
+
+/**
+ * A field sheet as evidence: discs and arms in the order they first appear.
+ *
+ * @param throws lines that agree on every disc's numbers and every arm's full speed
+ * @param also discs of the trial that nobody has thrown yet
+ */
+export function evidenceOf(throws: readonly SheetThrow[], also: readonly RatedDisc[] = []): Evidence {
+  const discs = new Map<string, RatedDisc>(also.map((d) => [d.id, d]))
+  const arms = new Map<string, Arm>()
+  for (const t of throws) {
+    if (!discs.has(t.disc)) discs.set(t.disc, ratedDisc(t))
+    const id = armId(t)
+    if (!arms.has(id)) arms.set(id, { id, ...optional('fullSpeedMps', t.fullSpeedMps) })
+  }
+  return { discs: [...discs.values()], arms: [...arms.values()], throws: throws.map(throwEvidence) }
+}
