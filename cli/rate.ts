@@ -1,4 +1,5 @@
 import { readFileSync, statSync } from 'node:fs'
+import path from 'node:path'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../core/formats/throwsCsv.ts'
 import { rateReport, rateTable } from '../core/formats/rateReport.ts'
@@ -14,11 +15,14 @@ function refuse(lines: readonly string[]): never {
   process.exit(2)
 }
 
+/** Files are named from where the command was typed. */
+const from = (file: string) => path.resolve(process.env['VEER_FROM'] ?? '.', file)
+
 function read(file: string): string {
   try {
-    const { size } = statSync(file)
+    const { size } = statSync(from(file))
     if (size > CSV_LIMIT.bytes) refuse([tooLarge(size)])
-    return readFileSync(file, 'utf8')
+    return readFileSync(from(file), 'utf8')
   } catch (e) {
     return refuse([`${file} cannot be read: ${(e as Error).message}`])
   }

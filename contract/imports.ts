@@ -1,0 +1,30 @@
+import { z } from 'zod'
+
+/** What an import would do, or did. */
+export const ImportPreview = z.object({
+  throws: z.int(),
+  leftOut: z.int(),
+  /** Throws of this file that are in the trial already and would be written again the same. */
+  again: z.int(),
+  knownDiscs: z.array(z.string()),
+  newDiscs: z.array(z.string()),
+  knownThrowers: z.array(z.string()),
+  newThrowers: z.array(z.string()),
+  noteColumns: z.array(z.string()),
+  /** What the file says otherwise than the shelf; the shelf's word stays. */
+  differences: z.array(z.string()),
+  stored: z.boolean(),
+})
+export type ImportPreview = z.infer<typeof ImportPreview>
+
+/** `application/problem+json`, with the places at fault. */
+export const Problem = z.object({
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  requestId: z.string().optional(),
+  errors: z
+    .array(z.object({ path: z.string(), message: z.string(), row: z.int().nullable().optional() }))
+    .optional(),
+})
+export type Problem = z.infer<typeof Problem>

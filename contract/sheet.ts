@@ -1,0 +1,128 @@
+import type { SheetThrow } from '../core/formats/sheet.ts'
+import type { RatedDisc } from '../core/rating/evidence.ts'
+import { STANDARD_BODY } from '../core/flight/disc.ts'
+import { numbersInForce } from '../core/shelf/numbersInForce.ts'
+import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
+import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
+import type { Thrower, TrialFile } from './trials.ts'
+
+/** A disc with everything above it. */
+export interface ShelvedDisc {
+  readonly disc: Disc
+  readonly maker: Maker
+  readonly mold: Mold
+  readonly plastic: Plastic
+  readonly run: Run | null
+  readonly inForce: InForce
+  readonly levels: { readonly [L in Level]: PublishedNumbers | null }
+}
+
+/** Joins the shelf's tables: every disc with its run, plastic, mold, maker and numbers in force. */
+export function shelvedDiscs(shelf: Shelf): ShelvedDisc[] {
+  const byId = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((x) => [x.id, x]))
+  const [makers, molds, plastics, runs] = [
+    byId(shelf.makers),
+    byId(shelf.molds),
+    byId(shelf.plastics),
+    byId(shelf.runs),
+  ]
+  return shelf.discs.flatMap((disc) => {
+    const plastic = plastics.get(disc.plasticId)
+    const mold = plastic && molds.get(plastic.moldId)
+    const maker = mold && makers.get(mold.makerId)
+    if (!plastic || !mold || !maker) return []
+    const run = disc.runId === null ? null : (runs.get(disc.runId) ?? null)
+    const levels = {
+      stamped: disc.stamped,
+      run: run?.numbers ?? null,
+      plastic: plastic.numbers,
+      mold: mold.numbers,
+    }
+    return [
+      { disc, maker, mold, plastic, run, levels, inForce: numbersInForce({ ...levels, mold: mold.numbers }) },
+    ]
+  })
+}
+
+/** Grams the fit uses: weighed, else marked, else the standard weight. */
+export const gramsOf = (d: Disc): number | null => d.weighedG ?? d.markedG
+
+/** A disc of a trial as the fit sees it. */
+export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): RatedDisc {
+  const grams = gramsOf(d.disc)
+  return {
+    id: d.disc.code,
+    published: d.inForce.numbers,
+    body: grams === null ? STANDARD_BODY : { ...STANDARD_BODY, massKg: grams / 1000 },
+    ...(d.disc.id === controlDiscId ? { control: true } : {}),
+  }
+}
+
+/**
+ * A trial's throws as lines of the field sheet, oldest first; throws taken back are not on it.
+ *
+ * The `throw` of a line is the throw's id in the database unless it came from a file with an id of its own.
+ */
+export function sheetOf(
+  file: TrialFile,
+  discs: readonly ShelvedDisc[],
+  throwers: readonly Thrower[],
+  ids: 'database' | 'label' = 'database',
+): SheetThrow[] {
+  const discById = new Map(discs.map((d) => [d.disc.id, d]))
+  const throwerById = new Map(throwers.map((t) => [t.id, t]))
+  const sessionById = new Map(file.sessions.map((s) => [s.id, s]))
+  return file.throws
+    .filter((t) => t.takenBackAt === null)
+    .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
+    .flatMap((t): SheetThrow[] => {
+      const d = discById.get(t.discId)
+      const thrower = throwerById.get(t.throwerId)
+      const session = sessionById.get(t.sessionId)
+      if (!d || !thrower || !session) return []
+      const full =
+        t.hand !== thrower.hand ? null : t.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
+      const line = {
+        throw: ids === 'label' ? (t.label ?? t.id) : t.id,
+        thrownAt: t.thrownAt,
+        thrower: thrower.name,
+        hand: t.hand,
+        stroke: t.stroke,
+        disc: d.disc.code,
+        mold: d.mold.name,
+        maker: d.maker.name,
+        plastic: d.plastic.name,
+        run: d.run?.name,
+        ...d.inForce.numbers,
+        weightG: gramsOf(d.disc),
+        fullSpeedMps: full,
+        power: t.power,
+        releaseSpeedMps: t.releaseSpeedMps,
+        hyzerDeg: t.hyzerDeg,
+        hyzerCalledDeg: t.hyzerCalledDeg,
+        noseCalledDeg: t.noseCalledDeg,
+        launchCalledDeg: t.launchCalledDeg,
+        windAlongMps: t.windAlongMps,
+        windAcrossMps: t.windAcrossMps,
+        temperatureC: session.temperatureC,
+        altitudeM: session.altitudeM,
+        carryM: t.carryM,
+        rightM: t.rightM,
+        midDownM: t.midDownM,
+        midRightM: t.midRightM,
+        hangS: t.hangS,
+        apexM: t.apexM,
+        groundM: t.groundM,
+        counts: t.counts,
+        whyNot: t.whyNot,
+        method: session.method,
+        control: d.disc.id === file.trial.controlDiscId ? true : undefined,
+        notes: Object.keys(t.notes).length > 0 ? t.notes : undefined,
+      }
+      return [
+        Object.fromEntries(
+          Object.entries(line).filter(([, v]) => v !== null && v !== undefined),
+        ) as unknown as SheetThrow,
+      ]
+    })
+}

@@ -1,0 +1,86 @@
+import { z } from 'zod'
+import { NUMBER_RANGE } from '../core/flight/disc.ts'
+import { SHEET_RANGE } from '../core/formats/sheet.ts'
+
+/** A UUID made by whoever makes the thing, so that a write sent twice is the same write. */
+export const Id = z.uuid({ error: 'must be a UUID' })
+
+const shown = (v: number) => String(v).replace('-', '−')
+
+/** A number within a range, with a sentence that says what would be right. */
+export const within = ([low, high]: readonly [number, number], unit = '') =>
+  z
+    .number({ error: `must be a number between ${shown(low)} and ${shown(high)}${unit}` })
+    .refine((v) => v >= low && v <= high, {
+      error: (issue) =>
+        `is ${shown(Number(issue.input))}; it must lie between ${shown(low)} and ${shown(high)}${unit}`,
+    })
+
+/** Text a person types: trimmed, not empty. */
+export const Name = z
+  .string({ error: 'must be given' })
+  .trim()
+  .min(1, 'must not be empty')
+  .max(120, 'must be at most 120 characters')
+const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
+
+export const Numbers = z.object({
+  speed: within(NUMBER_RANGE.speed),
+  glide: within(NUMBER_RANGE.glide),
+  turn: within(NUMBER_RANGE.turn),
+  fade: within(NUMBER_RANGE.fade),
+})
+
+export const DISC_CLASSES = ['putter', 'approach', 'midrange', 'fairway driver', 'distance driver'] as const
+export const WEAR_STATES = ['new', 'seasoned', 'worn', 'beaten'] as const
+export const SOURCES = ['bought', 'lent', 'sent by the maker', 'found', 'unknown'] as const
+
+export const Maker = z.object({ id: Id, name: Name })
+export const Mold = z.object({
+  id: Id,
+  makerId: Id,
+  name: Name,
+  discClass: z.enum(DISC_CLASSES, { error: `must be one of ${DISC_CLASSES.join(', ')}` }),
+  numbers: Numbers,
+})
+export const Plastic = z.object({ id: Id, moldId: Id, name: Name, numbers: Numbers.nullable() })
+export const Run = z.object({ id: Id, plasticId: Id, name: Name, numbers: Numbers.nullable() })
+export const Disc = z.object({
+  id: Id,
+  code: Name.max(40, 'must be at most 40 characters'),
+  plasticId: Id,
+  runId: Id.nullable(),
+  stamped: Numbers.nullable(),
+  markedG: within(SHEET_RANGE.weightG, ' g').nullable(),
+  weighedG: within(SHEET_RANGE.weightG, ' g').nullable(),
+  source: z.enum(SOURCES, { error: `must be one of ${SOURCES.join(', ')}` }),
+  wear: z.enum(WEAR_STATES, { error: `must be one of ${WEAR_STATES.join(', ')}` }),
+  note: Note,
+  /** When it was taken off the shelf; it can be put back. */
+  removedAt: z.iso.datetime().nullable(),
+})
+export const Shelf = z.object({
+  makers: z.array(Maker),
+  molds: z.array(Mold),
+  plastics: z.array(Plastic),
+  runs: z.array(Run),
+  discs: z.array(Disc),
+})
+
+/** A disc with everything above it that does not exist yet, stored in one go or not at all. */
+export const DiscEntry = z.object({
+  disc: Disc,
+  maker: Maker.optional(),
+  mold: Mold.optional(),
+  plastic: Plastic.optional(),
+  run: Run.optional(),
+})
+
+export type Maker = z.infer<typeof Maker>
+export type Mold = z.infer<typeof Mold>
+export type Plastic = z.infer<typeof Plastic>
+export type Run = z.infer<typeof Run>
+export type Disc = z.infer<typeof Disc>
+export type Shelf = z.infer<typeof Shelf>
+export type DiscEntry = z.infer<typeof DiscEntry>
+export type PublishedNumbers = z.infer<typeof Numbers>

@@ -1,0 +1,141 @@
+import { z } from 'zod'
+import { MEASURING_METHODS } from '../core/rating/evidence.ts'
+import { SHEET_RANGE } from '../core/formats/sheet.ts'
+import type { SheetNumber } from '../core/formats/sheet.ts'
+import { Id, Name, within } from './shelf.ts'
+
+const UNIT: Partial<Record<SheetNumber, string>> = {
+  weightG: ' g',
+  fullSpeedMps: ' m/s',
+  releaseSpeedMps: ' m/s',
+  hyzerDeg: '°',
+  hyzerCalledDeg: '°',
+  noseCalledDeg: '°',
+  launchCalledDeg: '°',
+  windAlongMps: ' m/s',
+  windAcrossMps: ' m/s',
+  temperatureC: ' °C',
+  altitudeM: ' m',
+  rightM: ' m',
+  midDownM: ' m',
+  midRightM: ' m',
+  hangS: ' s',
+  apexM: ' m',
+  groundM: ' m',
+}
+const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], UNIT[key] ?? '')
+const seen = (key: SheetNumber) => sheet(key).nullable()
+
+export const HANDS = ['right', 'left'] as const
+export const STROKES = ['backhand', 'forehand'] as const
+const Hand = z.enum(HANDS, { error: 'must be right or left' })
+const Stroke = z.enum(STROKES, { error: 'must be backhand or forehand' })
+const Instant = z.iso.datetime({ offset: true, error: 'must be an ISO 8601 time' })
+
+export const Thrower = z.object({
+  id: Id,
+  name: Name,
+  hand: Hand,
+  /** Full-power release speeds, where known. */
+  backhandMps: seen('fullSpeedMps'),
+  forehandMps: seen('fullSpeedMps'),
+})
+
+export const Trial = z
+  .object({
+    id: Id,
+    name: Name,
+    question: z.string().trim().max(500, 'must be at most 500 characters'),
+    discIds: z
+      .array(Id)
+      .min(1, 'must name at least one disc')
+      .max(60, 'must be at most 60 discs')
+      .refine((ids) => new Set(ids).size === ids.length, 'must name each disc once'),
+    controlDiscId: Id.nullable(),
+    /** Release angles the trial throws, degrees of hyzer. */
+    hyzerDegs: z
+      .array(sheet('hyzerDeg'))
+      .min(1, 'must name at least one release angle')
+      .max(7, 'must be at most 7 angles'),
+    plannedThrows: z
+      .int('must be a whole number')
+      .min(0, 'must not be negative')
+      .max(2000, 'must be at most 2000'),
+    finishedAt: Instant.nullable(),
+  })
+  .refine((t) => t.controlDiscId === null || t.discIds.includes(t.controlDiscId), {
+    path: ['controlDiscId'],
+    error: 'must be one of the discs of the trial',
+  })
+
+export const Session = z.object({
+  id: Id,
+  place: Name,
+  /** Calendar day. */
+  day: z.iso.date({ error: 'must be a day such as 2026-05-09' }),
+  temperatureC: seen('temperatureC'),
+  altitudeM: seen('altitudeM'),
+  method: z
+    .enum(MEASURING_METHODS as [string, ...string[]])
+    .pipe(z.custom<(typeof MEASURING_METHODS)[number]>()),
+})
+
+export const Throw = z
+  .object({
+    id: Id,
+    trialId: Id,
+    sessionId: Id,
+    discId: Id,
+    throwerId: Id,
+    /** Id the throw had in the file it came from. */
+    label: z.string().max(200).nullable(),
+    thrownAt: Instant,
+    hand: Hand,
+    stroke: Stroke,
+    power: sheet('power'),
+    hyzerDeg: sheet('hyzerDeg'),
+    releaseSpeedMps: seen('releaseSpeedMps'),
+    hyzerCalledDeg: seen('hyzerCalledDeg'),
+    noseCalledDeg: seen('noseCalledDeg'),
+    launchCalledDeg: seen('launchCalledDeg'),
+    windAlongMps: seen('windAlongMps'),
+    windAcrossMps: seen('windAcrossMps'),
+    carryM: within(SHEET_RANGE.carryM, ' m in front of the thrower'),
+    rightM: sheet('rightM'),
+    midDownM: seen('midDownM'),
+    midRightM: seen('midRightM'),
+    hangS: seen('hangS'),
+    apexM: seen('apexM'),
+    groundM: seen('groundM'),
+    counts: z.boolean({ error: 'must be true or false' }),
+    whyNot: z.string().trim().max(200, 'must be at most 200 characters').nullable(),
+    notes: z.record(z.string().max(200), z.string().max(2000)),
+    /** When it was taken back; it can be restored. */
+    takenBackAt: Instant.nullable(),
+  })
+  .refine((t) => (t.midDownM === null) === (t.midRightM === null), {
+    path: ['midDownM'],
+    error: 'must be given together with midRightM, or neither',
+  })
+  .refine((t) => t.midDownM === null || t.midDownM < t.carryM, {
+    path: ['midDownM'],
+    error: 'must lie short of the landing',
+  })
+
+/** A trial with all that was thrown for it. */
+export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(Throw) })
+
+/** A trial on the bench: how far it is. */
+export const TrialSummary = z.object({
+  trial: Trial,
+  counted: z.int(),
+  leftOut: z.int(),
+  lastThrownAt: Instant.nullable(),
+})
+
+export type Thrower = z.infer<typeof Thrower>
+export type Trial = z.infer<typeof Trial>
+export type Session = z.infer<typeof Session>
+export type Throw = z.infer<typeof Throw>
+export type TrialFile = z.infer<typeof TrialFile>
+export type TrialSummary = z.infer<typeof TrialSummary>

@@ -1,0 +1,211 @@
+import { randomLcg, randomNormal, shuffler } from 'd3'
+import { airDensity } from '../core/flight/air.ts'
+import { STANDARD_BODY } from '../core/flight/disc.ts'
+import { fadeSign, mirrored } from '../core/flight/hand.ts'
+import { DEGREE } from '../core/flight/release.ts'
+import { landingSd } from '../core/rating/evidence.ts'
+import { throwDisc } from '../core/simulate/thrower.ts'
+import type { Session, Throw, Trial } from '../contract/trials.ts'
+import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
+import type { Volunteer } from './shed.ts'
+
+/** One outing of the demo, thrown by simulated volunteers from a fixed seed. */
+interface Outing {
+  readonly trial: string
+  readonly session: Session
+  readonly seed: number
+  readonly discs: readonly string[]
+  readonly throwers: readonly Volunteer[]
+  readonly hyzerDegs: readonly number[]
+  /** Rounds over discs and angles on each leg, out and back. */
+  readonly rounds: number
+  /** Mean wind along on the way out (negative: in the face) and across, m/s. */
+  readonly wind: readonly [along: number, across: number]
+  /** Only so many throws were made before the outing ended. */
+  readonly stopAfter?: number
+  readonly startsAt: string
+}
+
+const trial = (
+  key: string,
+  name: string,
+  question: string,
+  codes: string[],
+  planned: number,
+  finishedAt: string | null,
+  hyzerDegs = [10, 0, -8],
+): Trial => ({
+  id: demoId('trial', key),
+  name,
+  question,
+  discIds: codes.map((c) => demoId('disc', c)),
+  controlDiscId: demoId('disc', 'HS-002'),
+  hyzerDegs,
+  plannedThrows: planned,
+  finishedAt,
+})
+
+const FOUR = ['HS-021', 'HS-030', 'HS-017', 'HS-026', 'HS-009', 'HS-002']
+const FAIRWAYS = ['HS-033', 'HS-011', 'HS-017', 'HS-002']
+
+export const trials: Trial[] = [
+  trial(
+    'four',
+    'Tarnwick in four plastics',
+    'What does the plastic change, and what has wear done to the base blend?',
+    FOUR,
+    72,
+    '2026-10-04T12:40:00.000Z',
+  ),
+  trial(
+    'fairways',
+    'Which fairway for the lake wind',
+    'Harrogill, Skelmire or Tarnwick: which is the most stable, and by how much?',
+    FAIRWAYS,
+    48,
+    null,
+  ),
+  trial(
+    'putters',
+    'Is the Ormsgarth true to its label',
+    'Does the shed’s putter fly to its numbers in both plastics?',
+    ['HS-040', 'HS-041', 'HS-002'],
+    36,
+    null,
+    [8, 0],
+  ),
+]
+
+const OUTINGS: readonly Outing[] = [
+  {
+    trial: 'four',
+    session: {
+      id: demoId('session', 'four'),
+      place: 'Millpond meadow',
+      day: '2026-10-04',
+      temperatureC: 9,
+      altitudeM: 210,
+      method: 'ranged',
+    },
+    seed: 0.4137,
+    discs: FOUR,
+    throwers: [ODILE, ODILE, TOBIT],
+    hyzerDegs: [10, 0, -8],
+    rounds: 2,
+    wind: [-3.1, 0.7],
+    startsAt: '2026-10-04T09:30:00.000Z',
+  },
+  {
+    trial: 'fairways',
+    session: {
+      id: demoId('session', 'fairways'),
+      place: 'Lakeside field',
+      day: '2026-11-15',
+      temperatureC: 6,
+      altitudeM: 205,
+      method: 'paced',
+    },
+    seed: 0.7719,
+    discs: FAIRWAYS,
+    throwers: [ODILE, WREN],
+    hyzerDegs: [10, 0, -8],
+    rounds: 2,
+    wind: [-2.6, -0.9],
+    stopAfter: 20,
+    startsAt: '2026-11-15T13:10:00.000Z',
+  },
+]
+
+/** Every so many throws one does not count; the reasons a sheet gives. */
+const SPOILED = ['hit a branch', 'slipped', 'gust', 'not my throw'] as const
+
+function thrownIn(outing: Outing): Throw[] {
+  const { session, seed } = outing
+  const uniform = randomLcg(seed)
+  const normal = randomNormal.source(uniform)()
+  const shuffle = shuffler(uniform)
+  const density = airDensity(session.temperatureC!, session.altitudeM!)
+  const legs = [1, -1].flatMap((leg) =>
+    Array.from({ length: outing.rounds }, () =>
+      shuffle(outing.discs.flatMap((code) => outing.hyzerDegs.map((hyzerDeg) => ({ code, hyzerDeg, leg })))),
+    ).flat(),
+  )
+  let [gustAlong, gustAcross] = [0, 0]
+  return legs.slice(0, outing.stopAfter).map(({ code, hyzerDeg, leg }, i): Throw => {
+    const shed = SHED.find((d) => d.code === code)!
+    const { thrower, backhand } = outing.throwers[i % outing.throwers.length]!
+    const sign = fadeSign(thrower.hand, 'backhand')
+    // a breeze that wanders and comes back
+    gustAlong = 0.8 * gustAlong + 0.5 * normal()
+    gustAcross = 0.8 * gustAcross + 0.35 * normal()
+    const windAlongMps = leg * outing.wind[0] + gustAlong
+    const windAcrossMps = leg * outing.wind[1] + gustAcross
+    const spoiled = i % 17 === 13 ? SPOILED[Math.floor(i / 17) % SPOILED.length]! : undefined
+    const thrown = throwDisc(
+      shed.truth,
+      { ...STANDARD_BODY, massKg: (shed.weighed ?? shed.marked ?? 175) / 1000 },
+      backhand,
+      { power: 1, hyzerRad: hyzerDeg * DEGREE },
+      {
+        densityKgM3: density,
+        windAlongMps: windAlongMps + 0.4 * normal(),
+        windTowardFadeMps: mirrored(windAcrossMps, sign) + 0.4 * normal(),
+        shearExponent: 0,
+      },
+      uniform,
+    )
+    const { carryM, veerM, hangS } = thrown.landing
+    const [sdCarry, sdVeer] = landingSd(session.method, carryM, veerM)
+    const shortened = spoiled === 'hit a branch' ? 0.55 : spoiled === 'slipped' ? 0.8 : 1
+    const carry = carryM * shortened + sdCarry * normal()
+    const downM = Math.round(0.55 * carry)
+    const [called, timed, bent] = [uniform() < 0.7, uniform() < 0.6 && !spoiled, uniform() < 0.35 && !spoiled]
+    const round = (v: number, step: number) => Math.round(v / step) * step + 0
+    return {
+      id: demoId('throw', outing.trial, String(i)),
+      trialId: demoId('trial', outing.trial),
+      sessionId: session.id,
+      discId: demoId('disc', code),
+      throwerId: thrower.id,
+      label: null,
+      thrownAt: new Date(Date.parse(outing.startsAt) + i * 75_000).toISOString(),
+      hand: thrower.hand,
+      stroke: 'backhand',
+      power: 1,
+      hyzerDeg,
+      releaseSpeedMps: null,
+      hyzerCalledDeg: called ? round(thrown.release.hyzerRad / DEGREE + 1.2 * normal(), 1) : null,
+      noseCalledDeg:
+        called && uniform() < 0.5 ? round(thrown.release.noseRad / DEGREE + 0.8 * normal(), 0.5) : null,
+      launchCalledDeg: null,
+      windAlongMps: round(windAlongMps, 0.1),
+      windAcrossMps: round(windAcrossMps, 0.1),
+      carryM: round(carry, 0.1),
+      rightM: round(mirrored(veerM * shortened + sdVeer * normal(), sign), 0.1),
+      midDownM: bent ? downM : null,
+      midRightM: bent ? round(mirrored(thrown.sideAt(downM) + normal(), sign), 0.5) : null,
+      hangS: timed ? round(hangS + 0.2 * normal(), 0.1) : null,
+      apexM: null,
+      groundM: uniform() < 0.3 ? round(1 + 4 * uniform(), 0.5) : null,
+      counts: spoiled === undefined,
+      whyNot: spoiled ?? null,
+      notes: {},
+      takenBackAt: null,
+    }
+  })
+}
+
+/** The whole demo: shelf, throwers, trials, sessions and throws. */
+export function harrowmere() {
+  return {
+    makers,
+    molds,
+    plastics,
+    runs,
+    discs,
+    throwers: VOLUNTEERS.map((v) => v.thrower),
+    trials,
+    sessions: OUTINGS.map((o) => o.session),
+    throws: OUTINGS.flatMap(thrownIn),
+  }
+}

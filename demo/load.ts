@@ -1,0 +1,61 @@
+import { getTableName, notInArray, sql } from 'drizzle-orm'
+import type { Database } from '../server/store/database.ts'
+import * as schema from '../server/store/schema.ts'
+import { writeDisc, writeMaker, writeMold, writePlastic, writeRun } from '../server/store/shelf.ts'
+import { writeSession, writeThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
+import { harrowmere } from './harrowmere.ts'
+
+const TABLES = [
+  schema.throws,
+  schema.trialDiscs,
+  schema.trials,
+  schema.sessions,
+  schema.throwers,
+  schema.discs,
+  schema.runs,
+  schema.plastics,
+  schema.molds,
+  schema.makers,
+]
+
+/** Writes the demo into a database, in one go. */
+export const loadDemo = (db: Database): Promise<void> =>
+  db.transaction(async (tx) => {
+    const demo = harrowmere()
+    for (const row of demo.makers) await writeMaker(tx, row)
+    for (const row of demo.molds) await writeMold(tx, row)
+    for (const row of demo.plastics) await writePlastic(tx, row)
+    for (const row of demo.runs) await writeRun(tx, row)
+    for (const row of demo.discs) await writeDisc(tx, row)
+    for (const row of demo.throwers) await writeThrower(tx, row)
+    // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
+    for (const row of demo.trials) await writeTrialIn(tx, row)
+    for (const row of demo.sessions) await writeSession(tx, row)
+    for (const row of demo.throws) await writeThrow(tx, row)
+  })
+
+/** Loads the demo where nothing is on the shelf and no trial was made; says whether it did. */
+export async function loadDemoIfEmpty(db: Database): Promise<boolean> {
+  const [row] = await db
+    .select({ n: sql<number>`(select count(*) from makers) + (select count(*) from trials)` })
+    .from(sql`(values (1)) as one`)
+  if (Number(row!.n) > 0) return false
+  await loadDemo(db)
+  return true
+}
+
+/** How many throws are in the database that the demo did not bring. */
+export async function ownThrows(db: Database): Promise<number> {
+  const ids = harrowmere().throws.map((t) => t.id)
+  const [row] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(schema.throws)
+    .where(notInArray(schema.throws.id, ids))
+  return row!.n
+}
+
+/** Empties every table and loads the demo. */
+export async function resetToDemo(db: Database): Promise<void> {
+  await db.execute(sql.raw(`truncate ${TABLES.map((t) => `"${getTableName(t)}"`).join(', ')} cascade`))
+  await loadDemo(db)
+}

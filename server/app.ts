@@ -1,0 +1,86 @@
+import path from 'node:path'
+import bodyParser from '@koa/bodyparser'
+import Router from '@koa/router'
+import Koa from 'koa'
+import compress from 'koa-compress'
+import helmet from 'koa-helmet'
+import send from 'koa-send'
+import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
+import { guard } from './middleware/guard.ts'
+import { log } from './middleware/log.ts'
+import { problems } from './middleware/problems.ts'
+import { shelfRoutes } from './routes/shelf.ts'
+import { trialRoutes } from './routes/trials.ts'
+import type { Database } from './store/database.ts'
+
+export interface AppOptions {
+  readonly db: Database
+  /** Address the server listens on; requests under other names are turned away. */
+  readonly host: string
+  /** Folder of the built web app; absent in tests of the API. */
+  readonly dist?: string
+  readonly quiet?: boolean
+}
+
+/** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */
+export function makeApp({ db, host, dist, quiet }: AppOptions): Koa {
+  const app = new Koa()
+  if (!quiet) app.use(log)
+  app.use(problems)
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  )
+  app.use(compress())
+  app.use(guard(host))
+  app.use(
+    bodyParser({
+      enableTypes: ['json', 'text'],
+      jsonLimit: '1mb',
+      textLimit: CSV_LIMIT.bytes,
+      extendTypes: { text: ['text/csv'] },
+    }),
+  )
+  const router = new Router()
+  router.get('/api/health', (ctx) => {
+    ctx.body = { ok: true, app: 'veer-line' }
+  })
+  shelfRoutes(router, db)
+  trialRoutes(router, db)
+  app.use(router.routes())
+  if (dist !== undefined) app.use(files(dist))
+  return app
+}
+
+/** The built web app; every address that is not a file is one of its pages. */
+function files(dist: string): Koa.Middleware {
+  return async (ctx, next) => {
+    if ((ctx.method !== 'GET' && ctx.method !== 'HEAD') || ctx.path.startsWith('/api/')) return next()
+    const isFile = path.extname(ctx.path) !== ''
+    const lasting = ctx.path.startsWith('/assets/') ? { maxage: 365 * 86_400_000, immutable: true } : {}
+    try {
+      await send(ctx, isFile ? ctx.path : '/index.html', { root: dist, ...lasting })
+    } catch (e) {
+      if ((e as { status?: number }).status !== 404) throw e
+      ctx.status = 404
+      ctx.body = 'Not found'
+    }
+  }
+}

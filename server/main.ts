@@ -1,0 +1,45 @@
+import { once } from 'node:events'
+import type { Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { makeApp } from './app.ts'
+import { openDatabase } from './store/database.ts'
+import type { Database } from './store/database.ts'
+
+export interface ServerOptions {
+  readonly databaseUrl: string
+  readonly host: string
+  readonly port: number
+  readonly dist?: string
+  readonly quiet?: boolean
+  /** Called on a migrated database before the server listens. */
+  readonly prepare?: (db: Database) => Promise<void>
+}
+
+export interface RunningServer {
+  readonly url: string
+  readonly stop: () => Promise<void>
+}
+
+/** Migrates, prepares, listens. */
+export async function startServer(options: ServerOptions): Promise<RunningServer> {
+  const { host, port, dist, quiet } = options
+  const connection = await openDatabase(options.databaseUrl)
+  try {
+    await options.prepare?.(connection.db)
+    const app = makeApp({ db: connection.db, host, ...(dist && { dist }), ...(quiet && { quiet }) })
+    const server: Server = app.listen(port, host)
+    await once(server, 'listening')
+    const { port: bound } = server.address() as AddressInfo
+    return {
+      url: `http://${host.includes(':') ? `[${host}]` : host}:${bound}`,
+      stop: async () => {
+        server.closeAllConnections()
+        await new Promise((done) => server.close(done))
+        await connection.close()
+      },
+    }
+  } catch (e) {
+    await connection.close()
+    throw e
+  }
+}

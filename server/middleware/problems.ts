@@ -1,0 +1,122 @@
+import { randomUUID } from 'node:crypto'
+import type { Context, Middleware } from 'koa'
+import { z } from 'zod'
+import type { Problem } from '../../contract/imports.ts'
+
+/** An answer that says what was wrong with the request; nothing was stored. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    detail: string,
+    readonly errors: NonNullable<Problem['errors']> = [],
+  ) {
+    super(detail)
+  }
+}
+
+const TITLE: Record<number, string> = {
+  400: 'The request cannot be read',
+  404: 'Not found',
+  413: 'Too large',
+  415: 'Unknown kind of content',
+}
+
+/** Parses a body; every field at fault is named. */
+export function parse<T>(schema: z.ZodType<T>, body: unknown): T {
+  const result = schema.safeParse(body)
+  if (result.success) return result.data
+  const errors = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }))
+  const detail = errors.map((e) => (e.path === '' ? e.message : `${e.path} ${e.message}`)).join('; ')
+  throw new Refusal(422, 'Some fields are not right', `${detail}.`, errors)
+}
+
+/** The rules the database holds, as sentences. */
+const CONSTRAINTS: Record<string, [path: string, message: string]> = {
+  discs_code_once: ['code', 'is on the shelf already; every disc has a code of its own'],
+  makers_name_unique: ['name', 'is a maker already'],
+  molds_name_once: ['name', 'is a mold of this maker already'],
+  plastics_name_once: ['name', 'is a plastic of this mold already'],
+  runs_name_once: ['name', 'is a run of this plastic already'],
+  throwers_name_unique: ['name', 'is a thrower already'],
+  discs_plastic_id_plastics_id_fk: ['plasticId', 'names a plastic that is not on the shelf'],
+  discs_run_of_plastic: ['runId', 'names a run that is not one of the disc’s plastic'],
+  molds_maker_id_makers_id_fk: ['makerId', 'names a maker that is not on the shelf'],
+  plastics_mold_id_molds_id_fk: ['moldId', 'names a mold that is not on the shelf'],
+  runs_plastic_id_plastics_id_fk: ['plasticId', 'names a plastic that is not on the shelf'],
+  trial_discs_disc_id_discs_id_fk: ['discIds', 'names a disc that is not on the shelf'],
+  trials_control_disc_id_discs_id_fk: ['controlDiscId', 'names a disc that is not on the shelf'],
+  throws_disc_of_trial: ['discId', 'names a disc that is not in this trial'],
+  throws_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
+  throws_thrower_id_throwers_id_fk: ['throwerId', 'names a thrower who does not exist'],
+}
+
+function refusalOf(error: unknown): Refusal | undefined {
+  if (error instanceof Refusal) return error
+  const cause = ((error as { cause?: unknown })?.cause ?? error) as {
+    code?: string
+    constraint_name?: string
+    status?: number
+    statusCode?: number
+    expose?: boolean
+    message?: string
+  }
+  if (cause.constraint_name !== undefined) {
+    const [path, message] = CONSTRAINTS[cause.constraint_name] ?? [
+      cause.constraint_name,
+      'breaks a rule of the database; check the values',
+    ]
+    return new Refusal(409, 'That does not fit what is stored', `${path} ${message}.`, [{ path, message }])
+  }
+  const status = cause.status ?? cause.statusCode
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Refusal(
+      status,
+      TITLE[status] ?? 'The request was refused',
+      sentence(status, cause.message ?? ''),
+    )
+  return undefined
+}
+
+function sentence(status: number, message: string): string {
+  if (status === 413) return 'The body is too large. Throws files may hold at most 8 MB, anything else 1 MB.'
+  if (status === 400) return `The body is not valid JSON: ${message}`
+  return message
+}
+
+/** Turns what goes wrong into `application/problem+json`; the unexpected is logged with a request id. */
+export const problems: Middleware = async (ctx, next) => {
+  ctx.state.requestId = randomUUID()
+  try {
+    await next()
+    if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
+      throw new Refusal(404, TITLE[404]!, `There is no ${ctx.method} ${ctx.path}.`)
+  } catch (error) {
+    const refusal = refusalOf(error)
+    if (refusal) return answer(ctx, refusal)
+    process.stderr.write(
+      `${JSON.stringify({ level: 'error', requestId: ctx.state.requestId, error: String((error as Error).stack ?? error) })}\n`,
+    )
+    answer(
+      ctx,
+      new Refusal(
+        500,
+        'Something went wrong here',
+        `Nothing was stored. Tell us this id if it happens again: ${ctx.state.requestId}`,
+      ),
+    )
+  }
+}
+
+function answer(ctx: Context, refusal: Refusal): void {
+  ctx.status = refusal.status
+  const body: Problem = {
+    title: refusal.title,
+    status: refusal.status,
+    detail: refusal.message,
+    requestId: ctx.state.requestId as string,
+    ...(refusal.errors.length > 0 ? { errors: refusal.errors } : {}),
+  }
+  ctx.body = JSON.stringify(body)
+  ctx.type = 'application/problem+json'
+}

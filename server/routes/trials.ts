@@ -1,0 +1,120 @@
+import type Router from '@koa/router'
+import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
+import type { MeasuringMethod } from '../../core/rating/evidence.ts'
+import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { Id } from '../../contract/shelf.ts'
+import { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
+import type { TrialFile } from '../../contract/trials.ts'
+import { Preferences } from '../../contract/preferences.ts'
+import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import { parse, Refusal } from '../middleware/problems.ts'
+import type { Database } from '../store/database.ts'
+import { importThrows } from '../store/importThrows.ts'
+import { readPreferences, writePreferences } from '../store/preferences.ts'
+import { readShelf } from '../store/shelf.ts'
+import {
+  readSessions,
+  readThrowers,
+  readTrial,
+  readTrials,
+  writeSession,
+  writeThrow,
+  writeThrower,
+  writeTrial,
+} from '../store/trials.ts'
+import type { Ctx } from './router.ts'
+import { rowAt } from './shelf.ts'
+
+export function trialRoutes(router: Router, db: Database): void {
+  const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
+    const id = parse(Id, ctx.params['id'])
+    const file = await readTrial(db, id)
+    if (!file) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
+    return file
+  }
+
+  router.get('/api/throwers', async (ctx) => {
+    ctx.body = await readThrowers(db)
+  })
+  router.put('/api/throwers/:id', async (ctx: Ctx) => {
+    const row = rowAt(Thrower, ctx)
+    await writeThrower(db, row)
+    ctx.body = row
+  })
+  router.get('/api/sessions', async (ctx) => {
+    ctx.body = await readSessions(db)
+  })
+  router.put('/api/sessions/:id', async (ctx: Ctx) => {
+    const row = rowAt(Session, ctx)
+    await writeSession(db, row)
+    ctx.body = row
+  })
+  router.get('/api/trials', async (ctx) => {
+    ctx.body = await readTrials(db)
+  })
+  router.get('/api/trials/:id', async (ctx: Ctx) => {
+    ctx.body = await trialAt(ctx)
+  })
+  router.put('/api/trials/:id', async (ctx: Ctx) => {
+    const row = rowAt(Trial, ctx)
+    await writeTrial(db, row)
+    ctx.body = row
+  })
+  router.put('/api/throws/:id', async (ctx: Ctx) => {
+    const row = rowAt(Throw, ctx)
+    await writeThrow(db, row)
+    ctx.body = row
+  })
+
+  router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {
+    const file = await trialAt(ctx)
+    const sheet = sheetOf(file, shelvedDiscs(await readShelf(db)), await readThrowers(db), 'label')
+    ctx.type = 'text/csv; charset=utf-8'
+    ctx.attachment(`${file.trial.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-throws.csv`)
+    ctx.body = writeThrowsCsv(sheet)
+  })
+  router.post('/api/trials/:id/import', async (ctx: Ctx) => {
+    const { trial } = await trialAt(ctx)
+    const { store, method, place } = ctx.query
+    if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
+      throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
+    if (method !== undefined && !MEASURING_METHODS.includes(method as MeasuringMethod))
+      throw new Refusal(
+        422,
+        'Some fields are not right',
+        `method must be one of ${MEASURING_METHODS.join(', ')}.`,
+      )
+    const read = readThrowsCsv(ctx.request.body)
+    const done = read.ok
+      ? await importThrows(
+          db,
+          trial,
+          read.throws,
+          {
+            method: (method as MeasuringMethod | undefined) ?? 'eye',
+            place:
+              typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
+            now: new Date().toISOString(),
+          },
+          store === '1',
+        )
+      : read.problems
+    if (Array.isArray(done))
+      throw new Refusal(
+        422,
+        'The file has errors',
+        `${done.length} ${done.length === 1 ? 'cell or row is' : 'cells or rows are'} not right. Nothing of the file was stored.`,
+        done.map((p) => ({ path: p.column ?? '', message: p.message, row: p.row })),
+      )
+    ctx.body = done
+  })
+
+  router.get('/api/preferences/:id', async (ctx: Ctx) => {
+    ctx.body = await readPreferences(db, parse(Id, ctx.params['id']))
+  })
+  router.put('/api/preferences/:id', async (ctx: Ctx) => {
+    const row = rowAt(Preferences, ctx)
+    await writePreferences(db, row)
+    ctx.body = row
+  })
+}

@@ -1,0 +1,41 @@
+import { fileURLToPath } from 'node:url'
+import { drizzle } from 'drizzle-orm/postgres-js'
+import type { PostgresJsDatabase } from 'drizzle-orm/postgres-js'
+import { migrate } from 'drizzle-orm/postgres-js/migrator'
+import postgres from 'postgres'
+import * as schema from './schema.ts'
+
+export type Database = PostgresJsDatabase<typeof schema>
+/** A database or a transaction on it: queries take either. */
+export type Queryable = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>
+
+export interface Connection {
+  readonly db: Database
+  readonly close: () => Promise<void>
+}
+
+/** Connects, makes the database if the server has none of that name, and applies what migrations are missing. */
+export async function openDatabase(url: string): Promise<Connection> {
+  await makeDatabase(url)
+  const client = postgres(url, { max: 10, onnotice: () => {} })
+  const db = drizzle(client, { schema })
+  await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) })
+  return { db, close: () => client.end({ timeout: 5 }) }
+}
+
+async function makeDatabase(url: string): Promise<void> {
+  const name = decodeURIComponent(new URL(url).pathname.slice(1))
+  const probe = postgres(url, { max: 1, onnotice: () => {} })
+  try {
+    await probe`select 1`
+  } catch (e) {
+    if ((e as { code?: string }).code !== '3D000') throw e
+    const root = new URL(url)
+    root.pathname = '/postgres'
+    const admin = postgres(root.href, { max: 1, onnotice: () => {} })
+    await admin.unsafe(`create database "${name.replaceAll('"', '""')}"`)
+    await admin.end()
+  } finally {
+    await probe.end()
+  }
+}

@@ -1,0 +1,308 @@
+import { inArray } from 'drizzle-orm'
+import { v5 as uuidOf } from 'uuid'
+import type { SheetThrow } from '../../core/formats/sheet.ts'
+import type { CsvProblem } from '../../core/formats/throwsCsv.ts'
+import type { MeasuringMethod } from '../../core/rating/evidence.ts'
+import { shelvedDiscs } from '../../contract/sheet.ts'
+import type { ShelvedDisc } from '../../contract/sheet.ts'
+import type { ImportPreview } from '../../contract/imports.ts'
+import type { Disc, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
+import type { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
+import type { Database, Queryable } from './database.ts'
+import { throws as throwsTable } from './schema.ts'
+import { readShelf, writeDisc, writeMaker, writeMold, writePlastic, writeRun } from './shelf.ts'
+import { readThrowers, writeSession, writeThrow, writeThrower, writeTrialIn } from './trials.ts'
+
+/** What the file does not say: how landings were measured, and when, for throws without a time. */
+export interface ImportSettings {
+  readonly method: MeasuringMethod
+  readonly place: string
+  readonly now: string
+}
+
+/** Everything an import would write, worked out before anything is written. */
+interface Plan {
+  readonly problems: CsvProblem[]
+  readonly preview: Omit<ImportPreview, 'again' | 'stored'>
+  readonly shelf: Pick<Shelf, 'makers' | 'molds' | 'plastics' | 'runs' | 'discs'>
+  readonly throwers: Thrower[]
+  readonly sessions: Session[]
+  readonly throws: Throw[]
+  readonly discIds: string[]
+}
+
+const same = (a: string, b: string) => a.localeCompare(b, 'en', { sensitivity: 'base' }) === 0
+
+/**
+ * Works out what a file of throws means for a trial. Ids follow from the trial and the file's own ids, so that
+ * the same file read twice writes the same rows.
+ */
+function planImport(
+  trial: Trial,
+  sheet: readonly SheetThrow[],
+  shelf: Shelf,
+  known: Thrower[],
+  settings: ImportSettings,
+): Plan {
+  const problems: CsvProblem[] = []
+  const made: { makers: Shelf['makers']; molds: Mold[]; plastics: Plastic[]; runs: Run[]; discs: Disc[] } = {
+    makers: [],
+    molds: [],
+    plastics: [],
+    runs: [],
+    discs: [],
+  }
+  const shelved = shelvedDiscs(shelf)
+  const idFor = (...parts: string[]) => uuidOf(parts.join('\n'), trial.id)
+  const differences: string[] = []
+  const discs = new Map<string, { id: string; isNew: boolean }>()
+
+  const makeDisc = (t: SheetThrow, row: number): string | undefined => {
+    if (!t.mold || !t.maker) {
+      problems.push({
+        row,
+        column: 'disc',
+        message: `Disc ${t.disc} is not on the shelf. Add it there first, or give its maker and mold in the file.`,
+      })
+      return undefined
+    }
+    const numbers = { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade }
+    const find = <T extends { name: string }>(list: readonly T[], name: string) =>
+      list.find((x) => same(x.name, name))
+    let maker = find([...shelf.makers, ...made.makers], t.maker)
+    if (!maker) made.makers.push((maker = { id: idFor('maker', t.maker), name: t.maker }))
+    let mold = find(
+      [...shelf.molds, ...made.molds].filter((m) => m.makerId === maker.id),
+      t.mold,
+    )
+    if (!mold)
+      made.molds.push(
+        (mold = {
+          id: idFor('mold', t.maker, t.mold),
+          makerId: maker.id,
+          name: t.mold,
+          discClass: classOf(t.speed),
+          numbers,
+        }),
+      )
+    const plasticName = t.plastic ?? 'not stated'
+    let plastic = find(
+      [...shelf.plastics, ...made.plastics].filter((p) => p.moldId === mold.id),
+      plasticName,
+    )
+    if (!plastic)
+      made.plastics.push(
+        (plastic = {
+          id: idFor('plastic', mold.id, plasticName),
+          moldId: mold.id,
+          name: plasticName,
+          numbers: null,
+        }),
+      )
+    let run: Run | undefined
+    if (t.run !== undefined) {
+      run = find(
+        [...shelf.runs, ...made.runs].filter((r) => r.plasticId === plastic.id),
+        t.run,
+      )
+      if (!run)
+        made.runs.push(
+          (run = { id: idFor('run', plastic.id, t.run), plasticId: plastic.id, name: t.run, numbers: null }),
+        )
+    }
+    const above = run?.numbers ?? plastic.numbers ?? mold.numbers
+    const agrees = (['speed', 'glide', 'turn', 'fade'] as const).every((k) => above[k] === numbers[k])
+    const disc: Disc = {
+      id: idFor('disc', t.disc.toLowerCase()),
+      code: t.disc,
+      plasticId: plastic.id,
+      runId: run?.id ?? null,
+      // numbers the levels above do not give are this disc's own
+      stamped: agrees ? null : numbers,
+      markedG: null,
+      weighedG: t.weightG ?? null,
+      source: 'unknown',
+      wear: 'seasoned',
+      note: '',
+      removedAt: null,
+    }
+    made.discs.push(disc)
+    return disc.id
+  }
+
+  const discFor = (t: SheetThrow, row: number): string | undefined => {
+    const key = t.disc.toLowerCase()
+    const before = discs.get(key)
+    if (before) return before.id
+    const onShelf = shelved.find((d) => d.disc.code.toLowerCase() === key)
+    const id = onShelf ? onShelf.disc.id : makeDisc(t, row)
+    if (onShelf) differences.push(...differencesOf(t, onShelf))
+    if (id !== undefined) discs.set(key, { id, isNew: !onShelf })
+    return id
+  }
+
+  const newThrowers: Thrower[] = []
+  const throwerFor = (t: SheetThrow): Thrower => {
+    const before = [...known, ...newThrowers].find((x) => same(x.name, t.thrower))
+    if (before) return before
+    const speeds = (stroke: SheetThrow['stroke']) =>
+      sheet.find((o) => same(o.thrower, t.thrower) && o.stroke === stroke && o.hand === t.hand)
+        ?.fullSpeedMps ?? null
+    const thrower: Thrower = {
+      id: idFor('thrower', t.thrower.toLowerCase()),
+      name: t.thrower,
+      hand: t.hand,
+      backhandMps: speeds('backhand'),
+      forehandMps: speeds('forehand'),
+    }
+    newThrowers.push(thrower)
+    return thrower
+  }
+
+  const sessions = new Map<string, Session>()
+  const sessionFor = (t: SheetThrow): string => {
+    const day = (t.thrownAt ?? settings.now).slice(0, 10)
+    const key = [day, t.temperatureC ?? '', t.altitudeM ?? '', settings.method, settings.place].join('|')
+    let session = sessions.get(key)
+    if (!session) {
+      session = {
+        id: idFor('session', key),
+        place: settings.place,
+        day,
+        temperatureC: t.temperatureC ?? null,
+        altitudeM: t.altitudeM ?? null,
+        method: settings.method,
+      }
+      sessions.set(key, session)
+    }
+    return session.id
+  }
+
+  const missedAt = new Set<string>()
+  const throws = sheet.flatMap((t, i): Throw[] => {
+    const row = i + 2
+    if (missedAt.has(t.disc)) return []
+    const discId = discFor(t, row)
+    if (discId === undefined) {
+      missedAt.add(t.disc)
+      return []
+    }
+    return [
+      {
+        id: idFor('throw', t.throw),
+        trialId: trial.id,
+        sessionId: sessionFor(t),
+        discId,
+        throwerId: throwerFor(t).id,
+        label: t.throw,
+        // rows without a time keep their order
+        thrownAt:
+          t.thrownAt === undefined
+            ? new Date(Date.parse(settings.now) + i).toISOString()
+            : new Date(t.thrownAt).toISOString(),
+        hand: t.hand,
+        stroke: t.stroke,
+        power: t.power,
+        hyzerDeg: t.hyzerDeg,
+        releaseSpeedMps: t.releaseSpeedMps ?? null,
+        hyzerCalledDeg: t.hyzerCalledDeg ?? null,
+        noseCalledDeg: t.noseCalledDeg ?? null,
+        launchCalledDeg: t.launchCalledDeg ?? null,
+        windAlongMps: t.windAlongMps ?? null,
+        windAcrossMps: t.windAcrossMps ?? null,
+        carryM: t.carryM,
+        rightM: t.rightM,
+        midDownM: t.midDownM ?? null,
+        midRightM: t.midRightM ?? null,
+        hangS: t.hangS ?? null,
+        apexM: t.apexM ?? null,
+        groundM: t.groundM ?? null,
+        counts: t.counts,
+        whyNot: t.whyNot ?? null,
+        notes: { ...t.notes },
+        takenBackAt: null,
+      },
+    ]
+  })
+
+  const codes = (isNew: boolean) =>
+    [...new Set(sheet.map((t) => t.disc))].filter((c) => discs.get(c.toLowerCase())?.isNew === isNew)
+  const names = (list: readonly Thrower[]) =>
+    [...new Set(sheet.map((t) => t.thrower))].filter((n) => list.some((x) => same(x.name, n)))
+  return {
+    problems,
+    preview: {
+      throws: throws.length,
+      leftOut: throws.filter((t) => !t.counts).length,
+      knownDiscs: codes(false),
+      newDiscs: codes(true),
+      knownThrowers: names(known),
+      newThrowers: names(newThrowers),
+      noteColumns: [...new Set(sheet.flatMap((t) => Object.keys(t.notes ?? {})))],
+      differences,
+    },
+    shelf: made,
+    throwers: newThrowers,
+    sessions: [...sessions.values()],
+    throws,
+    discIds: [...discs.values()].map((d) => d.id),
+  }
+}
+
+const classOf = (speed: number): Mold['discClass'] =>
+  speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway driver' : 'distance driver'
+
+function differencesOf(t: SheetThrow, d: ShelvedDisc): string[] {
+  const line = (n: { speed: number; glide: number; turn: number; fade: number }) =>
+    [n.speed, n.glide, n.turn, n.fade].join('/').replaceAll('-', '−')
+  const found: string[] = []
+  if (line(t) !== line(d.inForce.numbers))
+    found.push(
+      `${t.disc}: the file says ${line(t)}, the shelf ${line(d.inForce.numbers)} (${d.inForce.level}). The shelf’s numbers are used.`,
+    )
+  const grams = d.disc.weighedG ?? d.disc.markedG
+  if (t.weightG !== undefined && grams !== null && t.weightG !== grams)
+    found.push(`${t.disc}: the file says ${t.weightG} g, the shelf ${grams} g. The shelf’s weight is used.`)
+  return found
+}
+
+/**
+ * Imports a file of throws into a trial, or shows what that would do.
+ *
+ * @returns the problems that keep it out, or the preview; nothing is stored unless `store` is set and there is no problem
+ */
+export function importThrows(
+  db: Database,
+  trial: Trial,
+  sheet: readonly SheetThrow[],
+  settings: ImportSettings,
+  store: boolean,
+): Promise<CsvProblem[] | ImportPreview> {
+  return db.transaction(async (tx) => {
+    const plan = planImport(trial, sheet, await readShelf(tx), await readThrowers(tx), settings)
+    if (plan.problems.length > 0) return plan.problems
+    const again = await countStored(tx, plan.throws)
+    if (store) {
+      for (const row of plan.shelf.makers) await writeMaker(tx, row)
+      for (const row of plan.shelf.molds) await writeMold(tx, row)
+      for (const row of plan.shelf.plastics) await writePlastic(tx, row)
+      for (const row of plan.shelf.runs) await writeRun(tx, row)
+      for (const row of plan.shelf.discs) await writeDisc(tx, row)
+      for (const row of plan.throwers) await writeThrower(tx, row)
+      for (const row of plan.sessions) await writeSession(tx, row)
+      await writeTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })
+      for (const row of plan.throws) await writeThrow(tx, row)
+    }
+    return { ...plan.preview, again, stored: store }
+  })
+}
+
+async function countStored(db: Queryable, rows: readonly Throw[]): Promise<number> {
+  let count = 0
+  for (let from = 0; from < rows.length; from += 1000) {
+    const ids = rows.slice(from, from + 1000).map((r) => r.id)
+    count += (await db.select({ id: throwsTable.id }).from(throwsTable).where(inArray(throwsTable.id, ids)))
+      .length
+  }
+  return count
+}

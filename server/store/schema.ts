@@ -1,0 +1,305 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  customType,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
+import type { AnyPgColumn } from 'drizzle-orm/pg-core'
+import { NUMBER_RANGE } from '../../core/flight/disc.ts'
+import { SHEET_RANGE } from '../../core/formats/sheet.ts'
+import type { SheetNumber } from '../../core/formats/sheet.ts'
+import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
+import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
+import type { PublishedNumbers } from '../../contract/shelf.ts'
+import { HANDS, STROKES } from '../../contract/trials.ts'
+import { THEMES, UNITS } from '../../contract/preferences.ts'
+
+/** A point in time, ISO 8601 in UTC on this side whatever PostgreSQL prints. */
+const instant = customType<{ data: string; driverData: string }>({
+  dataType: () => 'timestamp with time zone',
+  fromDriver: (v) => new Date(v).toISOString(),
+})
+const createdAt = instant('created_at')
+  .notNull()
+  .default(sql`now()`)
+
+const between = (column: AnyPgColumn, [low, high]: readonly [number, number]) =>
+  sql`${column} between ${sql.raw(String(low))} and ${sql.raw(String(high))}`
+const oneOf = (column: AnyPgColumn, values: readonly string[]) =>
+  sql`${column} in (${sql.raw(values.map((v) => `'${v}'`).join(', '))})`
+const filled = (column: AnyPgColumn) => sql`length(trim(${column})) between 1 and 120`
+
+/** Published numbers live in one JSON value, all four or none; the database checks every one. */
+const numbers = (name: string) => jsonb(name).$type<PublishedNumbers>()
+const numbersCheck = (name: string, column: AnyPgColumn) =>
+  check(
+    name,
+    sql`${column} is null or (${sql.join(
+      Object.entries(NUMBER_RANGE).map(
+        ([key, [low, high]]) =>
+          sql`coalesce((${column} ->> ${sql.raw(`'${key}'`)})::float8 between ${sql.raw(String(low))} and ${sql.raw(String(high))}, false)`,
+      ),
+      sql` and `,
+    )})`,
+  )
+
+export const makers = pgTable(
+  'makers',
+  { id: uuid('id').primaryKey(), name: text('name').notNull().unique(), createdAt },
+  (t) => [check('makers_name', filled(t.name))],
+)
+
+export const molds = pgTable(
+  'molds',
+  {
+    id: uuid('id').primaryKey(),
+    makerId: uuid('maker_id')
+      .notNull()
+      .references(() => makers.id),
+    name: text('name').notNull(),
+    discClass: text('disc_class').$type<(typeof DISC_CLASSES)[number]>().notNull(),
+    numbers: numbers('numbers').notNull(),
+    createdAt,
+  },
+  (t) => [
+    unique('molds_name_once').on(t.makerId, t.name),
+    check('molds_name', filled(t.name)),
+    check('molds_class', oneOf(t.discClass, DISC_CLASSES)),
+    numbersCheck('molds_numbers', t.numbers),
+  ],
+)
+
+export const plastics = pgTable(
+  'plastics',
+  {
+    id: uuid('id').primaryKey(),
+    moldId: uuid('mold_id')
+      .notNull()
+      .references(() => molds.id),
+    name: text('name').notNull(),
+    numbers: numbers('numbers'),
+    createdAt,
+  },
+  (t) => [
+    unique('plastics_name_once').on(t.moldId, t.name),
+    check('plastics_name', filled(t.name)),
+    numbersCheck('plastics_numbers', t.numbers),
+  ],
+)
+
+export const runs = pgTable(
+  'runs',
+  {
+    id: uuid('id').primaryKey(),
+    plasticId: uuid('plastic_id')
+      .notNull()
+      .references(() => plastics.id),
+    name: text('name').notNull(),
+    numbers: numbers('numbers'),
+    createdAt,
+  },
+  (t) => [
+    unique('runs_name_once').on(t.plasticId, t.name),
+    unique('runs_of_plastic').on(t.id, t.plasticId),
+    check('runs_name', filled(t.name)),
+    numbersCheck('runs_numbers', t.numbers),
+  ],
+)
+
+export const discs = pgTable(
+  'discs',
+  {
+    id: uuid('id').primaryKey(),
+    code: text('code').notNull(),
+    plasticId: uuid('plastic_id')
+      .notNull()
+      .references(() => plastics.id),
+    runId: uuid('run_id'),
+    stamped: numbers('stamped'),
+    markedG: doublePrecision('marked_g'),
+    weighedG: doublePrecision('weighed_g'),
+    source: text('source').$type<(typeof SOURCES)[number]>().notNull(),
+    wear: text('wear').$type<(typeof WEAR_STATES)[number]>().notNull(),
+    note: text('note').notNull().default(''),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [
+    uniqueIndex('discs_code_once').on(sql`lower(${t.code})`),
+    // a run belongs to the disc's own plastic
+    foreignKey({
+      columns: [t.runId, t.plasticId],
+      foreignColumns: [runs.id, runs.plasticId],
+      name: 'discs_run_of_plastic',
+    }),
+    check('discs_code', filled(t.code)),
+    check('discs_marked', between(t.markedG, SHEET_RANGE.weightG)),
+    check('discs_weighed', between(t.weighedG, SHEET_RANGE.weightG)),
+    check('discs_source', oneOf(t.source, SOURCES)),
+    check('discs_wear', oneOf(t.wear, WEAR_STATES)),
+    numbersCheck('discs_stamped', t.stamped),
+    index('discs_plastic').on(t.plasticId),
+  ],
+)
+
+export const throwers = pgTable(
+  'throwers',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull().unique(),
+    hand: text('hand').$type<(typeof HANDS)[number]>().notNull(),
+    backhandMps: doublePrecision('backhand_mps'),
+    forehandMps: doublePrecision('forehand_mps'),
+    createdAt,
+  },
+  (t) => [
+    check('throwers_name', filled(t.name)),
+    check('throwers_hand', oneOf(t.hand, HANDS)),
+    check('throwers_backhand', between(t.backhandMps, SHEET_RANGE.fullSpeedMps)),
+    check('throwers_forehand', between(t.forehandMps, SHEET_RANGE.fullSpeedMps)),
+  ],
+)
+
+export const trials = pgTable(
+  'trials',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    question: text('question').notNull().default(''),
+    controlDiscId: uuid('control_disc_id').references(() => discs.id),
+    hyzerDegs: doublePrecision('hyzer_degs').array().notNull(),
+    plannedThrows: integer('planned_throws').notNull().default(0),
+    finishedAt: instant('finished_at'),
+    createdAt,
+  },
+  (t) => [
+    check('trials_name', filled(t.name)),
+    check('trials_planned', sql`${t.plannedThrows} between 0 and 2000`),
+  ],
+)
+
+export const trialDiscs = pgTable(
+  'trial_discs',
+  {
+    trialId: uuid('trial_id')
+      .notNull()
+      .references(() => trials.id, { onDelete: 'cascade' }),
+    discId: uuid('disc_id')
+      .notNull()
+      .references(() => discs.id),
+    place: integer('place').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.trialId, t.discId] })],
+)
+
+export const sessions = pgTable(
+  'sessions',
+  {
+    id: uuid('id').primaryKey(),
+    place: text('place').notNull(),
+    day: date('day', { mode: 'string' }).notNull(),
+    temperatureC: doublePrecision('temperature_c'),
+    altitudeM: doublePrecision('altitude_m'),
+    method: text('method').$type<(typeof MEASURING_METHODS)[number]>().notNull(),
+    createdAt,
+  },
+  (t) => [
+    check('sessions_place', filled(t.place)),
+    check('sessions_temperature', between(t.temperatureC, SHEET_RANGE.temperatureC)),
+    check('sessions_altitude', between(t.altitudeM, SHEET_RANGE.altitudeM)),
+    check('sessions_method', oneOf(t.method, MEASURING_METHODS)),
+  ],
+)
+
+const seen = {
+  releaseSpeedMps: doublePrecision('release_speed_mps'),
+  hyzerCalledDeg: doublePrecision('hyzer_called_deg'),
+  noseCalledDeg: doublePrecision('nose_called_deg'),
+  launchCalledDeg: doublePrecision('launch_called_deg'),
+  windAlongMps: doublePrecision('wind_along_mps'),
+  windAcrossMps: doublePrecision('wind_across_mps'),
+  midDownM: doublePrecision('mid_down_m'),
+  midRightM: doublePrecision('mid_right_m'),
+  hangS: doublePrecision('hang_s'),
+  apexM: doublePrecision('apex_m'),
+  groundM: doublePrecision('ground_m'),
+} satisfies Partial<Record<SheetNumber, unknown>>
+const SEEN_KEYS = Object.keys(seen) as (keyof typeof seen)[]
+
+export const throws = pgTable(
+  'throws',
+  {
+    id: uuid('id').primaryKey(),
+    trialId: uuid('trial_id').notNull(),
+    sessionId: uuid('session_id')
+      .notNull()
+      .references(() => sessions.id),
+    discId: uuid('disc_id').notNull(),
+    throwerId: uuid('thrower_id')
+      .notNull()
+      .references(() => throwers.id),
+    label: text('label'),
+    thrownAt: instant('thrown_at').notNull(),
+    hand: text('hand').$type<(typeof HANDS)[number]>().notNull(),
+    stroke: text('stroke').$type<(typeof STROKES)[number]>().notNull(),
+    power: doublePrecision('power').notNull(),
+    hyzerDeg: doublePrecision('hyzer_deg').notNull(),
+    ...seen,
+    carryM: doublePrecision('carry_m').notNull(),
+    rightM: doublePrecision('right_m').notNull(),
+    counts: boolean('counts').notNull(),
+    whyNot: text('why_not'),
+    notes: jsonb('notes').$type<Record<string, string>>().notNull().default({}),
+    takenBackAt: instant('taken_back_at'),
+    createdAt,
+  },
+  (t) => [
+    // a throw is of a disc of its trial
+    foreignKey({
+      columns: [t.trialId, t.discId],
+      foreignColumns: [trialDiscs.trialId, trialDiscs.discId],
+      name: 'throws_disc_of_trial',
+    }),
+    index('throws_of_trial').on(t.trialId, t.thrownAt),
+    index('throws_of_disc').on(t.discId),
+    check('throws_hand', oneOf(t.hand, HANDS)),
+    check('throws_stroke', oneOf(t.stroke, STROKES)),
+    check('throws_power', between(t.power, SHEET_RANGE.power)),
+    check('throws_hyzer', between(t.hyzerDeg, SHEET_RANGE.hyzerDeg)),
+    check('throws_carry', between(t.carryM, SHEET_RANGE.carryM)),
+    check('throws_right', between(t.rightM, SHEET_RANGE.rightM)),
+    ...SEEN_KEYS.map((key) => check(`throws_${seenName(key)}`, between(t[key], SHEET_RANGE[key]))),
+    check('throws_mid', sql`(${t.midDownM} is null) = (${t.midRightM} is null)`),
+    check('throws_mid_short_of_landing', sql`${t.midDownM} is null or ${t.midDownM} < ${t.carryM}`),
+  ],
+)
+
+function seenName(key: string): string {
+  return key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
+}
+
+export const preferences = pgTable(
+  'preferences',
+  {
+    id: uuid('id').primaryKey(),
+    units: text('units').$type<(typeof UNITS)[number]>().notNull(),
+    theme: text('theme').$type<(typeof THEMES)[number]>().notNull(),
+    createdAt,
+  },
+  (t) => [
+    check('preferences_units', oneOf(t.units, UNITS)),
+    check('preferences_theme', oneOf(t.theme, THEMES)),
+  ],
+)

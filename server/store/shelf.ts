@@ -1,0 +1,39 @@
+import { asc, sql } from 'drizzle-orm'
+import type { Disc, DiscEntry, Maker, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
+import type { Database, Queryable } from './database.ts'
+import { discs, makers, molds, plastics, runs } from './schema.ts'
+
+/** Sorted as people do: case and accents aside. */
+const named = (column: Parameters<typeof asc>[0]) => sql`${column} collate "en-x-icu"`
+
+export async function readShelf(db: Queryable): Promise<Shelf> {
+  const [makerRows, moldRows, plasticRows, runRows, discRows] = await Promise.all([
+    db.select().from(makers).orderBy(named(makers.name)),
+    db.select().from(molds).orderBy(named(molds.name)),
+    db.select().from(plastics).orderBy(named(plastics.name)),
+    db.select().from(runs).orderBy(named(runs.name)),
+    db.select().from(discs).orderBy(named(discs.code)),
+  ])
+  return { makers: makerRows, molds: moldRows, plastics: plasticRows, runs: runRows, discs: discRows }
+}
+
+export const writeMaker = (db: Queryable, row: Maker) =>
+  db.insert(makers).values(row).onConflictDoUpdate({ target: makers.id, set: row })
+export const writeMold = (db: Queryable, row: Mold) =>
+  db.insert(molds).values(row).onConflictDoUpdate({ target: molds.id, set: row })
+export const writePlastic = (db: Queryable, row: Plastic) =>
+  db.insert(plastics).values(row).onConflictDoUpdate({ target: plastics.id, set: row })
+export const writeRun = (db: Queryable, row: Run) =>
+  db.insert(runs).values(row).onConflictDoUpdate({ target: runs.id, set: row })
+export const writeDisc = (db: Queryable, row: Disc) =>
+  db.insert(discs).values(row).onConflictDoUpdate({ target: discs.id, set: row })
+
+/** A disc and whatever above it is new, in one go or not at all. */
+export const writeEntry = (db: Database, entry: DiscEntry): Promise<void> =>
+  db.transaction(async (tx) => {
+    if (entry.maker) await writeMaker(tx, entry.maker)
+    if (entry.mold) await writeMold(tx, entry.mold)
+    if (entry.plastic) await writePlastic(tx, entry.plastic)
+    if (entry.run) await writeRun(tx, entry.run)
+    await writeDisc(tx, entry.disc)
+  })

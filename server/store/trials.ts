@@ -1,0 +1,104 @@
+import { and, asc, desc, eq, inArray, max, notInArray, sql } from 'drizzle-orm'
+import type { Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type { Database, Queryable } from './database.ts'
+import { sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
+
+export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
+  db
+    .select()
+    .from(throwers)
+    .orderBy(sql`${throwers.name} collate "en-x-icu"`)
+
+export const writeThrower = (db: Queryable, row: Thrower) =>
+  db.insert(throwers).values(row).onConflictDoUpdate({ target: throwers.id, set: row })
+
+export const readSessions = (db: Queryable): Promise<Session[]> =>
+  db.select().from(sessions).orderBy(desc(sessions.day), desc(sessions.createdAt)).limit(200)
+
+export const writeSession = (db: Queryable, row: Session) =>
+  db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
+
+export const writeThrow = (db: Queryable, row: Throw) =>
+  db.insert(throws).values(row).onConflictDoUpdate({ target: throws.id, set: row })
+
+export const writeTrial = (db: Database, trial: Trial): Promise<void> =>
+  db.transaction(async (tx) => {
+    await writeTrialIn(tx, trial)
+  })
+
+/** The trial and its discs; a disc that has been thrown for it cannot be dropped. */
+export async function writeTrialIn(tx: Queryable, { discIds, ...row }: Trial): Promise<void> {
+  await tx.insert(trials).values(row).onConflictDoUpdate({ target: trials.id, set: row })
+  await tx
+    .delete(trialDiscs)
+    .where(and(eq(trialDiscs.trialId, row.id), notInArray(trialDiscs.discId, discIds)))
+  await tx
+    .insert(trialDiscs)
+    .values(discIds.map((discId, place) => ({ trialId: row.id, discId, place })))
+    .onConflictDoUpdate({
+      target: [trialDiscs.trialId, trialDiscs.discId],
+      set: { place: sql`excluded.place` },
+    })
+}
+
+async function trialsWithDiscs(db: Queryable, id?: string): Promise<Trial[]> {
+  const rows = await db
+    .select()
+    .from(trials)
+    .where(id === undefined ? undefined : eq(trials.id, id))
+    .orderBy(desc(trials.createdAt))
+  if (rows.length === 0) return []
+  const members = await db
+    .select()
+    .from(trialDiscs)
+    .where(
+      inArray(
+        trialDiscs.trialId,
+        rows.map((r) => r.id),
+      ),
+    )
+    .orderBy(asc(trialDiscs.place))
+  return rows.map((row) => ({
+    ...row,
+    discIds: members.filter((m) => m.trialId === row.id).map((m) => m.discId),
+  }))
+}
+
+export async function readTrials(db: Queryable): Promise<TrialSummary[]> {
+  const [list, tallies] = await Promise.all([
+    trialsWithDiscs(db),
+    db
+      .select({
+        trialId: throws.trialId,
+        counted: sql<number>`count(*) filter (where ${throws.counts})::int`,
+        leftOut: sql<number>`count(*) filter (where not ${throws.counts})::int`,
+        lastThrownAt: max(throws.thrownAt),
+      })
+      .from(throws)
+      .where(sql`${throws.takenBackAt} is null`)
+      .groupBy(throws.trialId),
+  ])
+  return list.map((trial) => {
+    const tally = tallies.find((t) => t.trialId === trial.id)
+    return {
+      trial,
+      counted: tally?.counted ?? 0,
+      leftOut: tally?.leftOut ?? 0,
+      lastThrownAt: tally?.lastThrownAt ?? null,
+    }
+  })
+}
+
+/** A trial with its sessions and every throw, those taken back included; undefined when there is none. */
+export async function readTrial(db: Queryable, id: string): Promise<TrialFile | undefined> {
+  const [trial] = await trialsWithDiscs(db, id)
+  if (!trial) return undefined
+  const thrown = await db
+    .select()
+    .from(throws)
+    .where(eq(throws.trialId, id))
+    .orderBy(asc(throws.thrownAt), asc(throws.id))
+  const ids = [...new Set(thrown.map((t) => t.sessionId))]
+  const held = ids.length === 0 ? [] : await db.select().from(sessions).where(inArray(sessions.id, ids))
+  return { trial, sessions: held, throws: thrown }
+}
