@@ -12,7 +12,9 @@ export interface InForce {
 
 /** The published numbers in force: the nearest given, from what is stamped on the disc up to its mold. */
 export function numbersInForce(
-  given: { readonly mold: FlightNumbers } & { readonly [L in Exclude<Level, 'mold'>]?: FlightNumbers | null | undefined },
+  given: { readonly mold: FlightNumbers } & {
+    readonly [L in Exclude<Level, 'mold'>]?: FlightNumbers | null | undefined
+  },
 ): InForce {
   for (const level of LEVELS) {
     const numbers = given[level]

@@ -1,0 +1,153 @@
+import type { DiscOutcome, Outcome, PairOutcome } from '../rating/outcome.ts'
+import { probabilityAbove } from '../rating/outcome.ts'
+import { hedgedStability } from './words.ts'
+
+/** From here on a probability settles a question. */
+export const SETTLED = 0.9
+const Z90 = 1.6448536269514722
+/** One-sided normal quantile of {@link SETTLED}. */
+const Z_SETTLED = 1.2815515655446004
+/** Beyond this many more throws a pair is as good as equal. */
+const HOPELESS = 120
+
+/** A conclusion with what stands behind it. */
+export interface Statement {
+  readonly kind: 'order' | 'open' | 'label'
+  /** What it is about, the more stable first. */
+  readonly discs: readonly string[]
+  /** Probability of what is said; absent for a description. */
+  readonly probability?: number
+  readonly text: string
+  readonly detail: string
+  readonly settled: boolean
+  /** Counted throws behind it. */
+  readonly throws: number
+  /** More throws of these discs, in all, that would settle it; absent when settled, Infinity when out of reach. */
+  readonly needs?: number
+}
+
+const signed = (v: number) => v.toFixed(1).replace('-', '−')
+
+/**
+ * How many more throws, shared between two discs, would settle their order if what is seen so far is right: the
+ * spread of a difference falls with the square root of the throws behind it.
+ */
+export function throwsToSettle(pair: PairOutcome, thrown: number): number {
+  const { value, sd } = pair.difference
+  if (Math.abs(value) >= Z_SETTLED * sd) return 0
+  if (value === 0) return Number.POSITIVE_INFINITY
+  // before any throw the prior stands in for about four
+  const worth = Math.max(4, thrown)
+  const more = Math.ceil(worth * ((Z_SETTLED * sd) / value) ** 2 - worth)
+  return more > HOPELESS ? Number.POSITIVE_INFINITY : Math.max(1, more)
+}
+
+/** The more stable of a pair first. */
+function ordered(pair: PairOutcome): { above: string; below: string; p: number; gap: number; sd: number } {
+  const { value, sd } = pair.difference
+  return value >= 0
+    ? { above: pair.a, below: pair.b, p: pair.pAMoreStable, gap: value, sd }
+    : { above: pair.b, below: pair.a, p: 1 - pair.pAMoreStable, gap: -value, sd }
+}
+
+function orderStatement(
+  pair: PairOutcome,
+  throwsOf: (disc: string) => number,
+  name: (disc: string) => string,
+): Statement {
+  const { above, below, p, gap, sd } = ordered(pair)
+  const throws = throwsOf(above) + throwsOf(below)
+  const base = { discs: [above, below], probability: p, throws }
+  if (p >= SETTLED) {
+    const [low, high] = [Math.max(0, gap - Z90 * sd), gap + Z90 * sd]
+    return {
+      ...base,
+      kind: 'order',
+      settled: true,
+      text: `${name(above)} is more stable than ${name(below)}`,
+      detail: `by ${low.toFixed(1)} to ${high.toFixed(1)} on the turn + fade scale, ${throws} throws`,
+    }
+  }
+  const needs = throwsToSettle(pair, throws)
+  return {
+    ...base,
+    kind: 'open',
+    settled: false,
+    needs,
+    text: `${name(above)} against ${name(below)} is not settled`,
+    detail:
+      needs === Number.POSITIVE_INFINITY
+        ? `too close for throws to tell; they differ by about ${gap.toFixed(1)} ± ${(Z90 * sd).toFixed(1)}`
+        : `${needs === 1 ? 'one more throw' : `about ${needs} more throws`} of the two would settle it`,
+  }
+}
+
+/** How a disc sits against its published stability. */
+export function labelStatement(d: DiscOutcome, name: (disc: string) => string): Statement {
+  const published = d.published.turn + d.published.fade
+  const gap = d.stability.value - published
+  const pMore = probabilityAbove(gap, d.stability.sd)
+  const p = Math.max(pMore, 1 - pMore)
+  const base = { kind: 'label' as const, discs: [d.disc], throws: d.throws }
+  const reads = `reads ${signed(d.stability.value)} against ${signed(published)} published, ${hedgedStability(d.stability.value, d.stability.sd)}`
+  if (d.throws === 0)
+    return {
+      ...base,
+      settled: false,
+      text: `${name(d.disc)} has not been thrown`,
+      detail: 'nothing but its label is known',
+    }
+  if (p >= SETTLED && Math.abs(gap) >= 0.25)
+    return {
+      ...base,
+      probability: p,
+      settled: true,
+      text: `${name(d.disc)} is ${gap > 0 ? 'more' : 'less'} stable than its label`,
+      detail: reads,
+    }
+  const half = Z90 * d.stability.sd
+  if (half <= 0.75 && Math.abs(gap) <= 0.5)
+    return {
+      ...base,
+      settled: true,
+      text: `${name(d.disc)} is true to its label within ${half.toFixed(1)}`,
+      detail: reads,
+    }
+  return {
+    ...base,
+    probability: p,
+    settled: false,
+    text: `${name(d.disc)} against its label is not settled`,
+    detail: reads,
+  }
+}
+
+/**
+ * What can be said of a trial: the order of neighbours on the ladder, settled ones first and open ones by how
+ * little they lack, then each disc against its label.
+ *
+ * @param name how a disc is called in a sentence
+ */
+export function statements(outcome: Outcome, name: (disc: string) => string): Statement[] {
+  const ladder = [...outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
+  const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
+  const pairOf = (a: string, b: string) =>
+    outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
+  const neighbours = ladder
+    .slice(1)
+    .map((d, i) => orderStatement(pairOf(ladder[i]!.disc, d.disc), throwsOf, name))
+    .sort((a, b) => b.probability! - a.probability!)
+  return [...neighbours, ...ladder.map((d) => labelStatement(d, name))]
+}
+
+/** The sentence about one pair, whichever way round it is named. */
+export function pairStatement(
+  outcome: Outcome,
+  a: string,
+  b: string,
+  name: (disc: string) => string,
+): Statement | undefined {
+  const pair = outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))
+  const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
+  return pair && orderStatement(pair, throwsOf, name)
+}

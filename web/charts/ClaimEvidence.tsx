@@ -1,0 +1,63 @@
+import { scaleLinear } from 'd3'
+import { figure } from '../data/units.ts'
+
+const Z90 = 1.6448536269514722
+/** Half the width of the axis, in numbers: every axis is centred on its claim, so flags line up down a table. */
+const HALF = 2
+
+interface ClaimEvidenceProps {
+  readonly what: string
+  readonly published: number
+  readonly observed: number
+  readonly sd: number
+  readonly hue: string
+  readonly width?: number
+}
+
+/** A published number as a black flag, the evidence a dot with its 90 % bar, on a short axis about the claim. */
+export function ClaimEvidence({ what, published, observed, sd, hue, width = 118 }: ClaimEvidenceProps) {
+  const x = scaleLinear([published - HALF, published + HALF], [3, width - 3]).clamp(true)
+  const [low, high] = [observed - Z90 * sd, observed + Z90 * sd]
+  return (
+    <svg
+      width={width}
+      height="30"
+      role="img"
+      className="max-w-full"
+      viewBox={`0 0 ${width} 30`}
+      aria-label={`${what}: published ${figure(published, 1)}, seen ${figure(observed, 1)}, 90 % between ${figure(low, 1)} and ${figure(high, 1)}`}
+    >
+      <line x1="3" x2={width - 3} y1="17" y2="17" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
+      {[-2, -1, 0, 1, 2].map((t) => (
+        <line
+          key={t}
+          x1={x(published + t)}
+          x2={x(published + t)}
+          y1="13.5"
+          y2="20.5"
+          style={{ stroke: 'var(--edge)' }}
+          strokeWidth="1"
+        />
+      ))}
+      <rect
+        x={x(low)}
+        width={Math.max(2, x(high) - x(low))}
+        y="12"
+        height="10"
+        rx="5"
+        fillOpacity="0.3"
+        style={{ fill: hue }}
+      />
+      <line
+        x1={x(published)}
+        x2={x(published)}
+        y1="3"
+        y2="28"
+        strokeWidth="2"
+        style={{ stroke: 'var(--ink)' }}
+      />
+      <path d={`M${x(published) - 5} 2h10l-5 6z`} style={{ fill: 'var(--ink)' }} />
+      <circle cx={x(observed)} cy="17" r="5.5" style={{ fill: hue }} />
+    </svg>
+  )
+}

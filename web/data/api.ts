@@ -1,0 +1,48 @@
+import type { Problem } from '../../contract/imports.ts'
+
+/** The server's refusal, with the fields at fault. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+/** The server did not answer at all. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server does not answer. What you kept stays on this device and is sent when it is back.')
+  }
+}
+
+async function answered(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response
+  try {
+    response = await fetch(path, init)
+  } catch {
+    throw new Unreachable()
+  }
+  if (response.ok) return response
+  if (response.headers.get('content-type')?.includes('problem+json'))
+    throw new ApiProblem((await response.json()) as Problem)
+  if (response.status >= 502) throw new Unreachable()
+  throw new ApiProblem({
+    title: 'Refused',
+    status: response.status,
+    detail: `The server answered ${response.status}.`,
+  })
+}
+
+export const read = async <T>(path: string): Promise<T> => (await (await answered(path)).json()) as T
+
+export const write = async <T>(path: string, body: unknown): Promise<T> =>
+  (await (
+    await answered(path, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+  ).json()) as T
+
+export const sendCsv = async <T>(path: string, csv: string): Promise<T> =>
+  (await (
+    await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv })
+  ).json()) as T

@@ -1,0 +1,59 @@
+import { createContext, useCallback, useContext, useEffect, useMemo } from 'react'
+import type { ReactNode } from 'react'
+import useSWR from 'swr'
+import { v7 as newId } from 'uuid'
+import type { Preferences } from '../../contract/preferences.ts'
+import { read } from './api.ts'
+import { outbox, overlaid, useWaiting } from './outbox.ts'
+import { unitsOf } from './units.ts'
+import type { Units } from './units.ts'
+
+const REMEMBERED = 'veer-line.preferences'
+
+/** What this user liked last, at hand before the server answers. */
+function remembered(): Preferences {
+  try {
+    const kept = JSON.parse(localStorage.getItem(REMEMBERED) ?? 'null') as Preferences | null
+    if (kept?.id) return kept
+  } catch {
+    // unreadable: start over
+  }
+  const first: Preferences = { id: newId(), units: 'metric', theme: 'day' }
+  localStorage.setItem(REMEMBERED, JSON.stringify(first))
+  return first
+}
+
+interface PreferencesValue {
+  readonly preferences: Preferences
+  readonly units: Units
+  readonly change: (change: Partial<Omit<Preferences, 'id'>>) => void
+}
+const Context = createContext<PreferencesValue | undefined>(undefined)
+
+export function PreferencesProvider({ children }: { children: ReactNode }) {
+  const first = useMemo(remembered, [])
+  const path = `/api/preferences/${first.id}`
+  const { data } = useSWR<Preferences>(path, read, { fallbackData: first, revalidateOnFocus: false })
+  const waiting = useWaiting()
+  const preferences = overlaid([data ?? first], waiting, (w) => w.path === path)[0]!
+  useEffect(() => {
+    document.documentElement.dataset['theme'] = preferences.theme
+    localStorage.setItem(REMEMBERED, JSON.stringify(preferences))
+  }, [preferences])
+  const change = useCallback(
+    (c: Partial<Omit<Preferences, 'id'>>) => void outbox.put(path, { ...preferences, ...c }),
+    [path, preferences],
+  )
+  const value = useMemo(
+    () => ({ preferences, units: unitsOf(preferences.units), change }),
+    [preferences, change],
+  )
+  return <Context value={value}>{children}</Context>
+}
+
+export function usePreferences(): PreferencesValue {
+  const value = useContext(Context)
+  if (!value) throw new Error('usePreferences outside its provider')
+  return value
+}
+export const useUnits = (): Units => usePreferences().units

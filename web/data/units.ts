@@ -1,0 +1,72 @@
+import type { Preferences } from '../../contract/preferences.ts'
+
+/** One measure in the unit a user likes; everything is stored metric. */
+export interface Measure {
+  readonly unit: string
+  readonly show: (metric: number, digits?: number) => string
+  /** Number in the user's unit. */
+  readonly to: (metric: number) => number
+  /** Metric value of a number in the user's unit. */
+  readonly from: (shown: number) => number
+}
+export interface Units {
+  readonly kind: Preferences['units']
+  readonly length: Measure
+  readonly speed: Measure
+  readonly temperature: Measure
+}
+
+/** A figure as people read it: a real minus sign, no minus zero. */
+export function figure(value: number, digits: number): string {
+  const s = value.toFixed(digits)
+  return (Number(s) === 0 ? s.replace('-', '') : s).replace('-', '−')
+}
+
+const measure = (unit: string, factor: number, offset = 0): Measure => ({
+  unit,
+  to: (m) => m * factor + offset,
+  from: (s) => (s - offset) / factor,
+  show: (m, digits = 1) => `${figure(m * factor + offset, digits)} ${unit}`,
+})
+
+const METRIC: Units = {
+  kind: 'metric',
+  length: measure('m', 1),
+  speed: measure('m/s', 1),
+  temperature: measure('°C', 1),
+}
+const IMPERIAL: Units = {
+  kind: 'imperial',
+  length: measure('ft', 1 / 0.3048),
+  speed: measure('mph', 1 / 0.44704),
+  temperature: measure('°F', 1.8, 32),
+}
+
+export const unitsOf = (kind: Preferences['units']): Units => (kind === 'imperial' ? IMPERIAL : METRIC)
+
+/** Distance off the aim line with its side: “24.1 m left”. */
+export function aside(units: Units, rightM: number, digits = 1): string {
+  const shown = units.length.to(Math.abs(rightM)).toFixed(digits)
+  return Number(shown) === 0
+    ? 'on the line'
+    : `${shown} ${units.length.unit} ${rightM > 0 ? 'right' : 'left'}`
+}
+
+/** A release angle in words: “10° hyzer”, “flat”, “8° anhyzer”. */
+export function angleWords(hyzerDeg: number): string {
+  const shown = Math.round(Math.abs(hyzerDeg) * 10) / 10
+  return shown === 0 ? 'flat' : `${shown}° ${hyzerDeg > 0 ? 'hyzer' : 'anhyzer'}`
+}
+
+/** Flight numbers as a line: 9 / 5 / −1 / 2. */
+export const numbersLine = (n: { speed: number; glide: number; turn: number; fade: number }): string =>
+  [n.speed, n.glide, n.turn, n.fade].map((v) => String(v).replace('-', '−')).join(' / ')
+
+/** To halves, as numbers are printed. */
+export const halves = (v: number): number => Math.round(v * 2) / 2 + 0
+
+/** A probability as people say it; never quite certain. */
+export function percent(p: number): string {
+  const shown = Math.round(100 * p)
+  return `${Math.min(99, Math.max(1, shown))} %`
+}

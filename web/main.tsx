@@ -1,0 +1,24 @@
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { SWRConfig } from 'swr'
+import { ApiProblem } from './data/api.ts'
+import { outbox } from './data/outbox.ts'
+import { PreferencesProvider } from './data/preferences.tsx'
+import { Toasts } from './parts/Toasts.tsx'
+import { App } from './shell/App.tsx'
+import './theme.css'
+
+void outbox.open()
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <SWRConfig
+      value={{ shouldRetryOnError: (e: unknown) => !(e instanceof ApiProblem), errorRetryInterval: 2000 }}
+    >
+      <PreferencesProvider>
+        <App />
+        <Toasts />
+      </PreferencesProvider>
+    </SWRConfig>
+  </StrictMode>,
+)

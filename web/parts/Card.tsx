@@ -1,0 +1,56 @@
+import clsx from 'clsx'
+import type { ReactNode } from 'react'
+
+interface CardProps {
+  readonly children: ReactNode
+  readonly className?: string
+  /** Names the card for those who cannot see it. */
+  readonly label?: string
+}
+
+export function Card({ children, className, label }: CardProps) {
+  return (
+    <section aria-label={label} className={clsx('rounded-xl border border-rule bg-card', className)}>
+      {children}
+    </section>
+  )
+}
+
+/** What a screen shows while its data is on the way. */
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p role="status" className="p-6 text-quiet">
+      Reading {what} …
+    </p>
+  )
+}
+
+/** What a screen shows when its data cannot be had: what happened, what was kept, what to do. */
+export function Trouble({ error }: { error: Error }) {
+  return (
+    <Card className="m-4 p-5">
+      <h2 className="text-lead">This could not be read</h2>
+      <p className="mt-1">{error.message}</p>
+      <p className="mt-1 text-quiet">Nothing was changed. Try again in a moment.</p>
+    </Card>
+  )
+}
+
+/** A screen without content yet: what to do first, with one button. */
+export function Empty({
+  title,
+  children,
+  action,
+}: {
+  title: string
+  children: ReactNode
+  action?: ReactNode
+}) {
+  return (
+    <div className="mx-auto max-w-md px-6 py-12 text-center">
+      <h2 className="text-title">{title}</h2>
+      <p className="mt-2 mb-5 text-quiet">{children}</p>
+      {action}
+    </div>
+  )
+}

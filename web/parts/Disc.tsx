@@ -1,0 +1,52 @@
+import { hueOf } from '../strip/hues.ts'
+
+/** A disc from above, in its hue, with the last figures of its code. */
+export function DiscDot({ place, size = 18, code }: { place: number; size?: number; code?: string }) {
+  const figures = code?.match(/(\d{1,3})\D*$/)?.[1]?.replace(/^0+(?=\d)/, '')
+  return (
+    <svg width={size} height={size} viewBox="0 0 40 40" aria-hidden className="shrink-0">
+      <circle cx="20" cy="20" r="19.5" style={{ fill: hueOf(place) }} />
+      {size >= 30 && (
+        <circle cx="20" cy="20" r="15.5" fill="none" style={{ stroke: 'var(--card)' }} strokeOpacity="0.55" />
+      )}
+      {size >= 30 && figures && (
+        <text
+          x="20"
+          y="25"
+          textAnchor="middle"
+          fontSize="13"
+          fontWeight="700"
+          style={{ fill: 'var(--card)' }}
+        >
+          {figures}
+        </text>
+      )}
+    </svg>
+  )
+}
+
+interface OnEdgeProps {
+  /** Degrees; hyzer tilts toward the fade side. */
+  readonly hyzerDeg: number
+  /** The fade side is drawn on this side. */
+  readonly fadeSide: 'left' | 'right'
+  readonly place?: number
+  readonly width?: number
+}
+
+/** The disc on edge, as the thrower sees it leave: tilted by its release angle against a level line. */
+export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgeProps) {
+  // seen from behind, hyzer lowers the rim on the fade side
+  const turn = (fadeSide === 'left' ? -1 : 1) * hyzerDeg
+  return (
+    <svg width={width} height={width * 0.46} viewBox="-60 -28 120 55" aria-hidden className="max-w-full">
+      <line x1="-58" x2="58" y1="4" y2="4" style={{ stroke: 'var(--edge)' }} strokeDasharray="2 4" />
+      <g transform={`rotate(${turn})`}>
+        <path
+          d="M-42 6 C-42 -2 -34 -4 -26 -6 C-12 -9 12 -9 26 -6 C34 -4 42 -2 42 6 C42 10 36 11 33 7 C31 3 26 2 20 1.5 C8 0.5 -8 0.5 -20 1.5 C-26 2 -31 3 -33 7 C-36 11 -42 10 -42 6 Z"
+          style={{ fill: place === undefined ? 'var(--ink)' : hueOf(place) }}
+        />
+      </g>
+    </svg>
+  )
+}

@@ -1,0 +1,143 @@
+import clsx from 'clsx'
+import { useEffect, useId, useState } from 'react'
+import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react'
+
+const BOX = 'min-h-10 w-full rounded-lg border border-edge bg-card px-2.5 text-body text-ink max-md:min-h-11'
+
+interface LabelledProps {
+  readonly label: string
+  readonly error?: string | undefined
+  readonly hint?: ReactNode
+  readonly className?: string | undefined
+}
+
+function Labelled({
+  label,
+  error,
+  hint,
+  className,
+  id,
+  children,
+}: LabelledProps & { id: string; children: ReactNode }) {
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-note text-quiet">
+        {label}
+      </label>
+      {children}
+      {hint && !error && <p className="mt-1 text-note text-quiet">{hint}</p>}
+      {error && (
+        <p role="alert" className="mt-1 text-note font-medium text-accent">
+          {error}
+        </p>
+      )}
+    </div>
+  )
+}
+
+export function TextInput({
+  label,
+  error,
+  hint,
+  className,
+  ...rest
+}: LabelledProps & InputHTMLAttributes<HTMLInputElement>) {
+  const id = useId()
+  return (
+    <Labelled {...{ label, error, hint, className, id }}>
+      <input id={id} aria-invalid={error !== undefined} className={BOX} {...rest} />
+    </Labelled>
+  )
+}
+
+export function SelectInput({
+  label,
+  error,
+  hint,
+  className,
+  children,
+  ...rest
+}: LabelledProps & SelectHTMLAttributes<HTMLSelectElement>) {
+  const id = useId()
+  return (
+    <Labelled {...{ label, error, hint, className, id }}>
+      <select id={id} aria-invalid={error !== undefined} className={BOX} {...rest}>
+        {children}
+      </select>
+    </Labelled>
+  )
+}
+
+interface FigureInputProps extends LabelledProps {
+  /** Already in the user's unit. */
+  readonly value: number | null
+  readonly onChange: (value: number | null) => void
+  readonly unit?: string
+  readonly digits?: number
+  readonly placeholder?: string
+  readonly disabled?: boolean
+}
+
+/** A number typed by hand; empty is “not observed”. Half-typed text is left alone until it reads as a number. */
+export function FigureInput({
+  value,
+  onChange,
+  unit,
+  digits = 1,
+  label,
+  error,
+  hint,
+  className,
+  ...rest
+}: FigureInputProps) {
+  const id = useId()
+  const shown = value === null ? '' : String(Number(value.toFixed(digits)))
+  const [typed, setTyped] = useState(shown)
+  const [focused, setFocused] = useState(false)
+  useEffect(() => {
+    if (!focused) setTyped(shown)
+  }, [shown, focused])
+  const unreadable = typed.trim() !== '' && parse(typed) === undefined
+  return (
+    <Labelled
+      {...{ label, hint, className, id }}
+      error={error ?? (unreadable ? 'Write a number, such as 12.5.' : undefined)}
+    >
+      <div className="relative">
+        <input
+          id={id}
+          inputMode="text"
+          autoComplete="off"
+          className={clsx(BOX, 'figure', unit && 'pr-11')}
+          aria-invalid={unreadable || error !== undefined}
+          value={typed}
+          onFocus={() => setFocused(true)}
+          onBlur={() => setFocused(false)}
+          onChange={(e) => {
+            setTyped(e.target.value)
+            const text = e.target.value.trim()
+            if (text === '') onChange(null)
+            else {
+              const number = parse(text)
+              if (number !== undefined) onChange(number)
+            }
+          }}
+          {...rest}
+        />
+        {unit && (
+          <span
+            aria-hidden
+            className="pointer-events-none absolute inset-y-0 right-2.5 flex items-center text-note text-quiet"
+          >
+            {unit}
+          </span>
+        )}
+      </div>
+    </Labelled>
+  )
+}
+
+function parse(text: string): number | undefined {
+  const plain = text.trim().replace('−', '-').replace(',', '.')
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : undefined
+}

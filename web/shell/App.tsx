@@ -1,0 +1,86 @@
+import { lazy, Suspense } from 'react'
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
+import { Button } from '../parts/Button.tsx'
+import { Card, Empty, Waiting } from '../parts/Card.tsx'
+import { CommandList } from './CommandList.tsx'
+import { lastTrial } from './lastTrial.ts'
+import { TopBar } from './TopBar.tsx'
+
+const Bench = lazy(() => import('../stations/bench/Bench.tsx'))
+const Shelf = lazy(() => import('../stations/shelf/Shelf.tsx'))
+const Field = lazy(() => import('../stations/field/Field.tsx'))
+const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
+const Import = lazy(() => import('../stations/readout/Import.tsx'))
+const Settings = lazy(() => import('../stations/settings/Settings.tsx'))
+
+function Frame() {
+  return (
+    <>
+      <TopBar />
+      <main className="mx-auto w-full max-w-[1600px]">
+        <Suspense fallback={<Waiting what="the station" />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <CommandList />
+    </>
+  )
+}
+
+/** A station without a trial in its address goes to the trial last looked at. */
+function ToTrial({ station }: { station: 'field' | 'readout' }) {
+  const last = lastTrial.get()
+  return <Navigate replace to={last === null ? '/' : `/trials/${last}/${station}`} />
+}
+
+/** Stations of a trial start afresh when the trial changes. */
+function OfTrial({ station: Station }: { station: typeof Field | typeof Readout | typeof Import }) {
+  const { trialId } = useParams()
+  return <Station key={trialId} trialId={trialId!} />
+}
+
+function Broken() {
+  const error = useRouteError()
+  return (
+    <Card className="m-4 p-5">
+      <h1 className="text-title">This screen stopped working</h1>
+      <p className="mt-1">{error instanceof Error ? error.message : String(error)}</p>
+      <p className="mt-1 mb-4 text-quiet">What you kept is stored. Going back to the bench usually helps.</p>
+      <Button kind="primary" onClick={() => location.assign('/')}>
+        To the bench
+      </Button>
+    </Card>
+  )
+}
+
+function Lost() {
+  return (
+    <Empty
+      title="There is nothing at this address"
+      action={<Button onClick={() => location.assign('/')}>To the bench</Button>}
+    >
+      The trial or disc may have been moved. The bench lists every trial.
+    </Empty>
+  )
+}
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <Broken />,
+    children: [
+      { index: true, element: <Bench /> },
+      { path: 'shelf', element: <Shelf /> },
+      { path: 'shelf/:discId', element: <Shelf /> },
+      { path: 'field', element: <ToTrial station="field" /> },
+      { path: 'readout', element: <ToTrial station="readout" /> },
+      { path: 'trials/:trialId/field', element: <OfTrial station={Field} /> },
+      { path: 'trials/:trialId/readout', element: <OfTrial station={Readout} /> },
+      { path: 'trials/:trialId/import', element: <OfTrial station={Import} /> },
+      { path: 'settings', element: <Settings /> },
+      { path: '*', element: <Lost /> },
+    ],
+  },
+])
+
+export const App = () => <RouterProvider router={router} />

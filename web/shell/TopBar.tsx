@@ -1,0 +1,148 @@
+import clsx from 'clsx'
+import { CloudUpload, Settings } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { Link, NavLink, useLocation, useMatch } from 'react-router'
+import { useTrials } from '../data/hooks.ts'
+import { outbox, useRefused, useWaiting } from '../data/outbox.ts'
+import { Button } from '../parts/Button.tsx'
+import { Dialog } from '../parts/Dialog.tsx'
+import { lastTrial } from './lastTrial.ts'
+
+const STATIONS = [
+  { to: '/', name: 'Bench' },
+  { to: '/shelf', name: 'Shelf' },
+  { to: '/field', name: 'Field' },
+  { to: '/readout', name: 'Readout' },
+] as const
+
+function Mark() {
+  return (
+    <svg width="38" height="20" viewBox="0 0 38 20" aria-hidden>
+      <path d="M2 11h34" stroke="var(--on-spruce-quiet)" strokeWidth="1.5" strokeDasharray="1.5 3" />
+      <path
+        d="M2 11c9 0 11 6 17 4s6-8 16-12"
+        fill="none"
+        stroke="var(--color-accent-dark)"
+        strokeWidth="2.6"
+        strokeLinecap="round"
+      />
+    </svg>
+  )
+}
+
+export function TopBar() {
+  const { pathname } = useLocation()
+  const match = useMatch('/trials/:trialId/*')
+  const { trials } = useTrials()
+  const open = match?.params.trialId
+  useEffect(() => {
+    if (open) lastTrial.set(open)
+  }, [open])
+  const trialId = open ?? lastTrial.get()
+  const trial = trials?.find((t) => t.trial.id === trialId)?.trial
+  const isAt = (name: string) =>
+    name === 'Bench'
+      ? pathname === '/'
+      : name === 'Shelf'
+        ? pathname.startsWith('/shelf')
+        : pathname.endsWith(`/${name.toLowerCase()}`) || (name === 'Readout' && pathname.endsWith('/import'))
+  return (
+    <header className="sticky top-0 z-30 bg-spruce text-on-spruce">
+      <div className="mx-auto flex h-13 max-w-[1600px] items-stretch gap-1 px-2 md:px-5">
+        <Link to="/" className="mr-3 flex items-center gap-2.5 max-md:hidden">
+          <Mark />
+          <span className="font-head text-lead font-bold">veer line</span>
+        </Link>
+        <nav aria-label="Stations" className="flex min-w-0 items-stretch">
+          {STATIONS.map(({ to, name }) => (
+            <NavLink
+              key={to}
+              to={to === '/field' || to === '/readout' ? (trialId ? `/trials/${trialId}${to}` : to) : to}
+              aria-current={isAt(name) ? 'page' : undefined}
+              className={clsx(
+                'flex items-center border-b-3 px-2.5 text-body md:px-3.5',
+                isAt(name)
+                  ? 'border-accent-dark font-semibold text-on-spruce'
+                  : 'border-transparent text-on-spruce-quiet hover:text-on-spruce',
+              )}
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="ml-auto flex items-center gap-2">
+          <WaitingBadge />
+          {trial && (
+            <Link
+              to={`/trials/${trial.id}/readout`}
+              className="max-w-72 truncate rounded-full border border-on-spruce-quiet/40 px-3 py-1 text-note font-semibold max-lg:hidden"
+            >
+              {trial.name}
+            </Link>
+          )}
+          <Link
+            to="/settings"
+            aria-label="Settings"
+            className="grid size-11 place-items-center rounded-lg hover:bg-white/10"
+          >
+            <Settings size={19} aria-hidden />
+          </Link>
+        </div>
+      </div>
+    </header>
+  )
+}
+
+/** What waits on this device, and what the server would not take. */
+function WaitingBadge() {
+  const waiting = useWaiting()
+  const refused = useRefused()
+  const [shown, setShown] = useState(false)
+  // a write on its way for a moment is nobody's worry
+  const [slow, setSlow] = useState(false)
+  const count = waiting.length
+  useEffect(() => {
+    if (count === 0) {
+      setSlow(false)
+      return
+    }
+    const timer = setTimeout(() => setSlow(true), 900)
+    return () => clearTimeout(timer)
+  }, [count])
+  if (refused.length === 0 && !(slow && count > 0)) return null
+  return (
+    <>
+      <button
+        type="button"
+        onClick={() => setShown(true)}
+        className="flex items-center gap-1.5 rounded-full bg-accent-dark px-3 py-1 text-note font-bold text-[#1d2a2c]"
+      >
+        <CloudUpload size={16} aria-hidden />
+        {refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
+      </button>
+      <Dialog
+        open={shown}
+        onClose={() => setShown(false)}
+        title={refused.length > 0 ? 'Not taken by the server' : 'Waiting to be sent'}
+      >
+        {count > 0 && (
+          <p>
+            {count} {count === 1 ? 'change is' : 'changes are'} stored on this device and will be sent, in
+            order, as soon as the server answers.
+          </p>
+        )}
+        {refused.map((r) => (
+          <div key={r.key} className="mt-3 rounded-lg border border-rule p-3">
+            <p className="font-medium">{r.why}</p>
+            <p className="mt-1 text-note text-quiet">
+              Nothing of it was stored. Correct it where you entered it, then let this go.
+            </p>
+            <Button className="mt-2" onClick={() => outbox.drop(r.key)}>
+              Let it go
+            </Button>
+          </div>
+        ))}
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,122 @@
+import { useState } from 'react'
+import { v7 as newId } from 'uuid'
+import { Thrower } from '../../../contract/trials.ts'
+import { useThrowers } from '../../data/hooks.ts'
+import { outbox } from '../../data/outbox.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { Choice } from '../../parts/Choice.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
+import { say } from '../../parts/Toasts.tsx'
+
+/** Who throws: hand, and full-power speed where it is known. */
+export function Throwers() {
+  const { throwers } = useThrowers()
+  const units = useUnits()
+  const [edited, setEdited] = useState<Thrower>()
+  const speed = (v: number | null) => (v === null ? 'estimated' : units.speed.show(v))
+  return (
+    <Card className="p-5" label="Throwers">
+      <div className="mb-2 flex items-baseline justify-between gap-4">
+        <h2 className="text-title">Throwers</h2>
+        <Button
+          onClick={() =>
+            setEdited({ id: newId(), name: '', hand: 'right', backhandMps: null, forehandMps: null })
+          }
+        >
+          Add a thrower
+        </Button>
+      </div>
+      <table className="w-full text-left">
+        <thead className="text-note text-quiet">
+          <tr>
+            <th className="py-1.5 font-normal">Name</th>
+            <th className="font-normal">Hand</th>
+            <th className="font-normal">Backhand, full</th>
+            <th className="font-normal">Forehand, full</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {throwers?.map((t) => (
+            <tr key={t.id} className="border-t border-rule">
+              <td className="py-2 font-medium">{t.name}</td>
+              <td>{t.hand}</td>
+              <td className="figure">{speed(t.backhandMps)}</td>
+              <td className="figure">{speed(t.forehandMps)}</td>
+              <td className="text-right">
+                <Button kind="quiet" onClick={() => setEdited(t)} aria-label={`Edit ${t.name}`}>
+                  Edit
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {edited && <ThrowerDialog thrower={edited} onClose={() => setEdited(undefined)} />}
+    </Card>
+  )
+}
+
+function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => void }) {
+  const units = useUnits()
+  const [draft, setDraft] = useState(thrower)
+  const [errors, setErrors] = useState<Record<string, string>>({})
+  const speed = (key: 'backhandMps' | 'forehandMps', label: string) => (
+    <FigureInput
+      label={label}
+      unit={units.speed.unit}
+      hint="Leave empty to have it estimated"
+      value={draft[key] === null ? null : units.speed.to(draft[key])}
+      onChange={(v) => setDraft({ ...draft, [key]: v === null ? null : units.speed.from(v) })}
+      error={errors[key]}
+    />
+  )
+  const keep = async () => {
+    const read = Thrower.safeParse(draft)
+    if (!read.success) {
+      setErrors(Object.fromEntries(read.error.issues.map((i) => [i.path.join('.'), i.message])))
+      return
+    }
+    await outbox.put(`/api/throwers/${read.data.id}`, read.data)
+    say(`${read.data.name} is on the list.`)
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} title={thrower.name === '' ? 'Add a thrower' : thrower.name}>
+      <form
+        className="space-y-4"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void keep()
+        }}
+      >
+        <TextInput
+          label="Name"
+          value={draft.name}
+          onChange={(e) => setDraft({ ...draft, name: e.target.value })}
+          error={errors['name']}
+        />
+        <Choice
+          showLabel
+          label="Hand"
+          value={draft.hand}
+          onChange={(hand) => setDraft({ ...draft, hand })}
+          options={[
+            { value: 'right', label: 'right' },
+            { value: 'left', label: 'left' },
+          ]}
+        />
+        <div className="grid gap-4 sm:grid-cols-2">
+          {speed('backhandMps', 'Full-power release speed, backhand')}
+          {speed('forehandMps', 'Full-power release speed, forehand')}
+        </div>
+        <Button kind="primary" type="submit">
+          Keep
+        </Button>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,180 @@
+import { ticks } from 'd3'
+import { createContext, useContext, useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import type { KeyboardEvent, PointerEvent, ReactNode } from 'react'
+import { useUnits } from '../data/preferences.tsx'
+
+/** A place on the field, m: downrange along the aim line, and to the thrower's left of it (up on the strip). */
+export interface Spot {
+  readonly down: number
+  readonly left: number
+}
+
+/** Metres to pixels of the strip a layer is drawn on. */
+export interface Scale {
+  readonly x: (down: number) => number
+  readonly y: (left: number) => number
+  readonly spot: (px: number, py: number) => Spot
+  /** Pixels a metre, along and across. */
+  readonly along: number
+  readonly across: number
+}
+const ScaleContext = createContext<Scale | undefined>(undefined)
+export function useScale(): Scale {
+  const scale = useContext(ScaleContext)
+  if (!scale) throw new Error('a strip layer outside a strip')
+  return scale
+}
+
+interface StripProps {
+  /** What there is to see, m: how far downrange, and to either side. */
+  readonly reach: { readonly down: number; readonly left: number; readonly right: number }
+  /** Which side is named the fade side; mixed hands leave it to fade and turn alone. */
+  readonly fade: 'left' | 'right' | 'up'
+  readonly stretch?: number
+  /** Height in px, for a strip that must not grow; else it follows from the scale. */
+  readonly height: number
+  readonly label: string
+  readonly children: ReactNode
+  /** Pointer down or dragging over the field. */
+  readonly onPoint?: (spot: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => void
+  readonly onKeyDown?: (e: KeyboardEvent) => void
+}
+
+const PAD = { left: 14, right: 14, top: 8, bottom: 30 }
+const BAND_M = 10
+
+/**
+ * The strip: a mown field from above, thrower at the left, the aim line in chalk, bands of ten metres, both axes
+ * to the same scale unless the side is stretched. Layers are its children.
+ */
+export function Strip({ reach, fade, stretch = 1, height, label, children, onPoint, onKeyDown }: StripProps) {
+  const units = useUnits()
+  const box = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(0)
+  const clip = useId()
+  useLayoutEffect(() => {
+    const element = box.current!
+    const watch = new ResizeObserver(() => setWidth(element.clientWidth))
+    watch.observe(element)
+    setWidth(element.clientWidth)
+    return () => watch.disconnect()
+  }, [])
+
+  const scale = useMemo<Scale & { fieldDown: number; low: number; high: number }>(() => {
+    const w = Math.max(50, width - PAD.left - PAD.right)
+    const h = Math.max(50, height - PAD.top - PAD.bottom)
+    const sides = Math.max(8, reach.left + reach.right)
+    // the wanted field must fit both ways; what is left over shows more field
+    const along = Math.min(w / Math.max(20, reach.down), h / (sides * stretch))
+    const across = along * stretch
+    const fieldDown = w / along
+    const spare = h / across - sides
+    const high = reach.left + spare / 2
+    return {
+      along,
+      across,
+      fieldDown,
+      high,
+      low: high - h / across,
+      x: (down) => PAD.left + down * along,
+      y: (left) => PAD.top + (high - left) * across,
+      spot: (px, py) => ({ down: (px - PAD.left) / along, left: high - (py - PAD.top) / across }),
+    }
+  }, [width, height, reach.down, reach.left, reach.right, stretch])
+
+  const at = (e: PointerEvent<SVGSVGElement>): Spot => {
+    const r = e.currentTarget.getBoundingClientRect()
+    return scale.spot(e.clientX - r.left, e.clientY - r.top)
+  }
+  const bands = Array.from({ length: Math.ceil(scale.fieldDown / BAND_M) }, (_, i) => i * BAND_M)
+  const marks = ticks(0, units.length.to(scale.fieldDown), Math.max(2, Math.floor(width / 110))).filter(
+    (t) => t >= 0,
+  )
+  const right = scale.x(scale.fieldDown)
+  const [upper, lower] = fade === 'right' ? ['turn', 'fade'] : ['fade', 'turn']
+
+  return (
+    <div ref={box} className="relative w-full select-none" style={{ height }}>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role={onPoint ? 'application' : 'img'}
+          aria-label={label}
+          aria-roledescription={onPoint ? 'field; arrow keys move the landing' : undefined}
+          tabIndex={onPoint ? 0 : undefined}
+          className={onPoint ? 'cursor-crosshair touch-none rounded-lg' : ''}
+          onKeyDown={onKeyDown}
+          onPointerDown={
+            onPoint &&
+            ((e) => {
+              e.currentTarget.setPointerCapture(e.pointerId)
+              onPoint(at(e), 'down', scale)
+            })
+          }
+          onPointerMove={
+            onPoint &&
+            ((e) => e.currentTarget.hasPointerCapture(e.pointerId) && onPoint(at(e), 'move', scale))
+          }
+          onPointerUp={onPoint && ((e) => onPoint(at(e), 'up', scale))}
+        >
+          <clipPath id={clip}>
+            <rect x={PAD.left} y={PAD.top} width={right - PAD.left} height={height - PAD.top - PAD.bottom} />
+          </clipPath>
+          <g clipPath={`url(#${clip})`}>
+            {bands.map((b, i) => (
+              <rect
+                key={b}
+                x={scale.x(b)}
+                width={BAND_M * scale.along + 0.5}
+                y={PAD.top}
+                height={height - PAD.top - PAD.bottom}
+                style={{ fill: i % 2 ? 'var(--mown-2)' : 'var(--mown)' }}
+              />
+            ))}
+            <line
+              x1={scale.x(0)}
+              x2={right}
+              y1={scale.y(0)}
+              y2={scale.y(0)}
+              strokeWidth="3.5"
+              style={{ stroke: 'var(--chalk)' }}
+            />
+            <ScaleContext value={scale}>{children}</ScaleContext>
+          </g>
+          <g fontSize="13" fontWeight="600">
+            <text
+              x={right - 8}
+              y={PAD.top + 17}
+              textAnchor="end"
+              style={{ fill: upper === 'fade' ? 'var(--water)' : 'var(--accent)' }}
+            >
+              {fade === 'up' ? 'fade side' : `left · ${upper} side`}
+            </text>
+            <text
+              x={right - 8}
+              y={height - PAD.bottom - 8}
+              textAnchor="end"
+              style={{ fill: lower === 'fade' ? 'var(--water)' : 'var(--accent)' }}
+            >
+              {fade === 'up' ? 'turn side' : `right · ${lower} side`}
+            </text>
+          </g>
+          <g className="figure" fontSize="14" style={{ fill: 'var(--quiet)' }}>
+            {marks.map((t, i) => (
+              <text
+                key={t}
+                x={scale.x(units.length.from(t))}
+                y={height - 10}
+                textAnchor={i === 0 ? 'start' : scale.x(units.length.from(t)) > right - 20 ? 'end' : 'middle'}
+              >
+                {t}
+                {i === marks.length - 1 ? ` ${units.length.unit}` : ''}
+              </text>
+            ))}
+          </g>
+        </svg>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,61 @@
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { useEffect, useMemo, useState } from 'react'
+import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
+import type { TrialView } from '../data/hooks.ts'
+import type { RatingWorker, Reading } from './rating.worker.ts'
+
+let worker: Remote<RatingWorker> | undefined
+
+/** The one worker that rates, started when first asked. */
+export function ratingWorker(): Remote<RatingWorker> {
+  worker ??= wrap<RatingWorker>(
+    new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' }),
+  )
+  return worker
+}
+
+export interface RatingState {
+  readonly reading: Reading | undefined
+  /** True while newer throws are being weighed than the reading shows. */
+  readonly working: boolean
+  readonly error: Error | undefined
+}
+
+/** The reading of a trial, weighed anew off the interface thread whenever its throws change. */
+export function useRating(view: TrialView | undefined): RatingState {
+  const input = useMemo(() => {
+    if (!view) return undefined
+    const sheet = sheetOf(view.file, view.discs, view.throwers)
+    const discs = view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId))
+    return { trial: view.trial.id, sheet, discs, key: JSON.stringify([sheet, discs]) }
+  }, [view])
+  const [state, setState] = useState<RatingState & { key?: string; trial?: string }>({
+    reading: undefined,
+    working: true,
+    error: undefined,
+  })
+  const key = input?.key
+  useEffect(() => {
+    if (!input) return
+    let current = true
+    ratingWorker()
+      .rate(input.trial, input.sheet, input.discs)
+      .then(
+        (reading) =>
+          current &&
+          setState({ reading, working: false, error: undefined, key: input.key, trial: input.trial }),
+        (error: Error) => current && setState((s) => ({ ...s, working: false, error, key: input.key })),
+      )
+    return () => {
+      current = false
+    }
+    // the key stands for the input: the same throws need no new fit
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key])
+  return {
+    reading: state.trial === input?.trial ? state.reading : undefined,
+    working: state.key !== key,
+    error: state.error,
+  }
+}
