@@ -1,0 +1,176 @@
+import { formatDistanceToNow } from 'date-fns'
+import { Plus } from 'lucide-react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { statements } from '../../../core/judge/statements.ts'
+import type { TrialSummary } from '../../../contract/trials.ts'
+import { Sentences } from '../../charts/Sentences.tsx'
+import { useTrial, useTrials } from '../../data/hooks.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { trialNames } from '../../data/naming.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { DiscDot } from '../../parts/Disc.tsx'
+import { Band, Flight, LandingDot } from '../../strip/layers.tsx'
+import { Strip } from '../../strip/Strip.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import { useRating } from '../../workers/rating.ts'
+import type { RatingState } from '../../workers/rating.ts'
+import { StartTrial } from './StartTrial.tsx'
+
+export default function Bench() {
+  const { trials, error } = useTrials()
+  const [starting, setStarting] = useState(false)
+  if (error && !trials) return <Trouble error={error} />
+  if (!trials) return <Waiting what="the bench" />
+  const start = (
+    <Button kind="primary" onClick={() => setStarting(true)}>
+      <Plus size={18} aria-hidden /> Start a trial
+    </Button>
+  )
+  const open = trials.filter((t) => t.trial.finishedAt === null)
+  const done = trials.filter((t) => t.trial.finishedAt !== null)
+  return (
+    <div className="p-3 md:p-4">
+      {trials.length === 0 ? (
+        <Empty title="Nothing on the bench yet" action={start}>
+          A trial is one question put to some discs: which is more stable, is it true to its label. Start one,
+          then throw for it.
+        </Empty>
+      ) : (
+        <>
+          <div className="mb-3 flex items-end justify-between gap-4">
+            <div>
+              <h1 className="text-title">Bench</h1>
+              <p className="text-quiet">
+                {open.length} {open.length === 1 ? 'trial' : 'trials'} open, {done.length} finished
+              </p>
+            </div>
+            {start}
+          </div>
+          <div className="grid gap-3 lg:grid-cols-2">
+            {[...open.sort((a, b) => b.counted - a.counted), ...done].map((t) => (
+              <TrialCard key={t.trial.id} summary={t} />
+            ))}
+          </div>
+        </>
+      )}
+      {starting && <StartTrial onClose={() => setStarting(false)} />}
+    </div>
+  )
+}
+
+/** A trial: how far it is, what it says so far, and what to do next. */
+function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { summary: TrialSummary }) {
+  const { view } = useTrial(trial.id)
+  const rating = useRating(view)
+  const finished = trial.finishedAt !== null
+  const share = trial.plannedThrows > 0 ? Math.min(1, counted / trial.plannedThrows) : 0
+  return (
+    <Card className="flex flex-col p-4" label={trial.name}>
+      <div className="flex items-start justify-between gap-4">
+        <div className="min-w-0">
+          <h2 className="text-lead">
+            <Link to={`/trials/${trial.id}/readout`} className="hover:underline">
+              {trial.name}
+            </Link>
+          </h2>
+          <p className="text-quiet">{trial.question}</p>
+        </div>
+        <span className="shrink-0 text-note font-semibold text-quiet">
+          {finished ? 'finished' : counted === 0 ? 'not thrown yet' : 'open'}
+        </span>
+      </div>
+      <div className="mt-2 flex items-center gap-3">
+        <div className="h-2 flex-1 overflow-hidden rounded-full bg-tint" aria-hidden>
+          <div className="h-full rounded-full bg-water" style={{ width: `${100 * share}%` }} />
+        </div>
+        <span className="text-note">
+          <span className="figure text-body">{counted}</span> of {trial.plannedThrows} throws
+          {leftOut > 0 && `, ${leftOut} left out`}
+          {lastThrownAt && ` · ${formatDistanceToNow(new Date(lastThrownAt), { addSuffix: true })}`}
+        </span>
+      </div>
+      <div className="mt-2 min-h-32 flex-1">
+        {view && counted > 0 ? (
+          <Standing view={view} rating={rating} />
+        ) : (
+          view && (
+            <ul className="mt-3 flex flex-wrap gap-x-5 gap-y-2">
+              {view.discs.map((d, i) => (
+                <li key={d.disc.id} className="flex items-center gap-2">
+                  <DiscDot place={i} /> {d.mold.name} {d.plastic.name}
+                  <span className="figure text-quiet">{d.disc.code}</span>
+                </li>
+              ))}
+            </ul>
+          )
+        )}
+      </div>
+      <div className="mt-3 flex gap-2">
+        {!finished && (
+          <Link
+            to={`/trials/${trial.id}/field`}
+            className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
+          >
+            {counted === 0 ? 'Throw the first' : 'Throw on'}
+          </Link>
+        )}
+        {counted > 0 && (
+          <Link
+            to={`/trials/${trial.id}/readout`}
+            className="inline-flex min-h-10 items-center rounded-lg border border-edge px-4 font-medium hover:bg-tint"
+          >
+            Read it
+          </Link>
+        )}
+      </div>
+    </Card>
+  )
+}
+
+/** The corrected flights in small, and the sentences nearest to a question still open. */
+function Standing({ view, rating: { reading, working } }: { view: TrialView; rating: RatingState }) {
+  if (!reading) return <p className="py-4 text-quiet">Weighing {view.throws.length} throws …</p>
+  const names = trialNames(view.discs)
+  const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
+  const said = statements(reading.outcome, (code) => names.get(code) ?? code).filter(
+    (s) => s.kind !== 'label',
+  )
+  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
+  const ends = reading.corrected.flatMap((c) => c.band.flatMap((b) => [b.low, b.high]))
+  return (
+    <div className="grid gap-3">
+      <Strip
+        height={150}
+        label={`Corrected flights of ${view.discs.length} discs, seen from above`}
+        fade="up"
+        reach={{
+          down: 1.12 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
+          left: Math.max(6, ...ends),
+          right: Math.max(6, ...ends.map((e) => -e)),
+        }}
+      >
+        {reading.corrected.map((c) => (
+          <Band
+            key={c.disc}
+            hue={hueOf(place(c.disc))}
+            band={c.band.map((b) => ({ down: b.x, low: b.low, high: b.high }))}
+          />
+        ))}
+        {reading.corrected.map((c) => (
+          <Flight
+            key={c.disc}
+            hue={hueOf(place(c.disc))}
+            path={c.path.map((p) => ({ down: p.x, left: p.y }))}
+          />
+        ))}
+        {reading.corrected.map((c) => {
+          const end = c.path[c.path.length - 1]!
+          return <LandingDot key={c.disc} hue={hueOf(place(c.disc))} at={{ down: end.x, left: end.y }} />
+        })}
+      </Strip>
+      <Sentences list={shown} working={working} />
+    </div>
+  )
+}

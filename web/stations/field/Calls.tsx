@@ -1,0 +1,141 @@
+import { Minus, Plus } from 'lucide-react'
+import { useUnits } from '../../data/preferences.tsx'
+import { angleWords } from '../../data/units.ts'
+import { Key } from '../../parts/Button.tsx'
+import { Chip, Choice } from '../../parts/Choice.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { HEIGHTS, IN_THE_AIR, NOSES, WHY_NOT } from './draft.ts'
+import type { Seen } from './draft.ts'
+
+interface CallsProps {
+  readonly asked: number
+  readonly seen: Seen
+  readonly onSeen: (change: Partial<Seen>) => void
+  readonly onAngle: (by: number) => void
+}
+
+/** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
+export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
+  const units = useUnits()
+  const said = (seen.notes['in_the_air'] ?? '').split(', ').filter(Boolean)
+  const note = (key: string, value: string) => {
+    const { [key]: _, ...rest } = seen.notes
+    onSeen({ notes: value === '' ? rest : { ...rest, [key]: value } })
+  }
+  const toggleAir = (word: string) =>
+    note('in_the_air', (said.includes(word) ? said.filter((w) => w !== word) : [...said, word]).join(', '))
+  const cameOut = seen.notes['came_out'] ?? ''
+  const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
+  return (
+    <div className="space-y-2.5">
+      <div>
+        <div className="mb-1 flex items-center justify-between text-note text-quiet">
+          Angle out of the hand
+          <span className="flex gap-1">
+            <Key>[</Key>
+            <Key>]</Key>
+          </span>
+        </div>
+        <div className="flex items-center justify-between rounded-lg border border-edge">
+          <button type="button" aria-label="Less hyzer" className={step} onClick={() => onAngle(-1)}>
+            <Minus size={18} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className="min-w-0 flex-1 text-center"
+            onClick={() => onSeen({ hyzerCalledDeg: seen.hyzerCalledDeg === null ? asked : null })}
+          >
+            <span className="figure">
+              {seen.hyzerCalledDeg === null ? 'not called' : angleWords(seen.hyzerCalledDeg)}
+            </span>
+            <span className="block text-note leading-tight text-quiet">asked {angleWords(asked)}</span>
+          </button>
+          <button type="button" aria-label="More hyzer" className={step} onClick={() => onAngle(1)}>
+            <Plus size={18} aria-hidden />
+          </button>
+        </div>
+      </div>
+      <Pick
+        label="Nose"
+        options={NOSES}
+        value={seen.noseCalledDeg}
+        onPick={(noseCalledDeg) => onSeen({ noseCalledDeg })}
+      />
+      <Pick
+        label="Height"
+        options={HEIGHTS}
+        value={seen.launchCalledDeg}
+        onPick={(launchCalledDeg) => onSeen({ launchCalledDeg })}
+      />
+      <Group label="Came out">
+        {['clean', 'flutter', 'slipped'].map((w) => (
+          <Chip key={w} on={cameOut === w} onClick={() => note('came_out', cameOut === w ? '' : w)}>
+            {w}
+          </Chip>
+        ))}
+      </Group>
+      <Group label="In the air">
+        {IN_THE_AIR.map((w) => (
+          <Chip key={w} on={said.includes(w)} onClick={() => toggleAir(w)}>
+            {w}
+          </Chip>
+        ))}
+      </Group>
+      <div className="grid grid-cols-2 gap-2">
+        <FigureInput label="Hang time" unit="s" value={seen.hangS} onChange={(hangS) => onSeen({ hangS })} />
+        <FigureInput
+          label="Skip or roll"
+          unit={units.length.unit}
+          value={seen.groundM === null ? null : units.length.to(seen.groundM)}
+          onChange={(v) => onSeen({ groundM: v === null ? null : units.length.from(v) })}
+        />
+      </div>
+      <Group label="Does it count?" keyHint="C">
+        <Chip on={seen.counts} onClick={() => onSeen({ counts: true, whyNot: null })}>
+          counts
+        </Chip>
+        {WHY_NOT.map((w) => (
+          <Chip
+            key={w}
+            on={!seen.counts && seen.whyNot === w}
+            onClick={() => onSeen({ counts: false, whyNot: w })}
+          >
+            {w}
+          </Chip>
+        ))}
+      </Group>
+    </div>
+  )
+}
+
+function Group({ label, keyHint, children }: { label: string; keyHint?: string; children: React.ReactNode }) {
+  return (
+    <div role="group" aria-label={label}>
+      <div className="mb-1 flex justify-between text-note text-quiet">
+        {label}
+        {keyHint && <Key>{keyHint}</Key>}
+      </div>
+      <div className="flex flex-wrap gap-1.5">{children}</div>
+    </div>
+  )
+}
+
+interface PickProps {
+  readonly label: string
+  readonly options: readonly { readonly value: number; readonly label: string }[]
+  readonly value: number | null
+  readonly onPick: (value: number | null) => void
+}
+
+/** One of a few, or not observed. */
+function Pick({ label, options, value, onPick }: PickProps) {
+  return (
+    <Choice
+      showLabel
+      label={label}
+      value={value}
+      onChange={onPick}
+      options={[{ value: null, label: '–' }, ...options]}
+    />
+  )
+}

@@ -1,0 +1,385 @@
+import { useMemo, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Link, useSearchParams } from 'react-router'
+import { format } from 'date-fns'
+import { v7 as newId } from 'uuid'
+import { fadeSide } from '../../../core/flight/hand.ts'
+import { statements } from '../../../core/judge/statements.ts'
+import { nextThrows } from '../../../core/plan/nextThrow.ts'
+import type { Session, Throw } from '../../../contract/trials.ts'
+import { Sentences } from '../../charts/Sentences.tsx'
+import { useTrial } from '../../data/hooks.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { trialNames } from '../../data/naming.ts'
+import { outbox } from '../../data/outbox.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { aside } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { useRating } from '../../workers/rating.ts'
+import type { RatingState } from '../../workers/rating.ts'
+import { Calls } from './Calls.tsx'
+import { Cautions } from './Cautions.tsx'
+import { draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WHY_NOT } from './draft.ts'
+import type { Meant, Seen, Standing } from './draft.ts'
+import { FieldStrip } from './FieldStrip.tsx'
+import { LastThrow } from './LastThrow.tsx'
+import { NextCard, UpNext } from './NextCard.tsx'
+import { useForecast, usePathTo } from './useForecast.ts'
+import { WindAir } from './WindAir.tsx'
+
+export default function Field({ trialId }: { trialId: string }) {
+  const { view, error } = useTrial(trialId)
+  const rating = useRating(view)
+  const [params] = useSearchParams()
+  if (error && !view) return <Trouble error={error} />
+  if (!view) return <Waiting what="the trial" />
+  if (view.throwers.length === 0)
+    return (
+      <Empty
+        title="Who throws?"
+        action={
+          <Link
+            to="/settings"
+            className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce"
+          >
+            Add a thrower
+          </Link>
+        }
+      >
+        A throw needs to know whose it is: the hand decides which side is the fade side.
+      </Empty>
+    )
+  const edited = [...view.throws, ...view.takenBack].find((t) => t.id === params.get('edit'))
+  return <Logging key={edited?.id ?? 'new'} view={view} rating={rating} edited={edited} />
+}
+
+/** Today's outing, if this trial has one; else a new one at the last place, its air still to be noted. */
+function outingOf(view: TrialView): Session {
+  const today = format(new Date(), 'yyyy-MM-dd')
+  const used = [...view.throws]
+    .reverse()
+    .flatMap((t) => view.sessions.find((s) => s.id === t.sessionId) ?? [])
+  const [last] = used
+  if (last?.day === today) return last
+  return {
+    id: newId(),
+    place: last?.place ?? 'not stated',
+    day: today,
+    temperatureC: null,
+    altitudeM: last?.altitudeM ?? null,
+    method: last?.method ?? 'eye',
+  }
+}
+
+function startOf(view: TrialView, edited: Throw | undefined, session: Session): Standing {
+  if (edited) return standingOf(edited)
+  const last = view.throws[view.throws.length - 1]
+  return {
+    throwerId: last?.throwerId ?? view.throwers[0]!.id,
+    stroke: last?.stroke ?? 'backhand',
+    power: 1,
+    sessionId: session.id,
+    windAlongMps: last?.sessionId === session.id ? last.windAlongMps : null,
+    windAcrossMps: last?.sessionId === session.id ? last.windAcrossMps : null,
+  }
+}
+
+interface LoggingProps {
+  readonly view: TrialView
+  readonly rating: RatingState
+  readonly edited: Throw | undefined
+}
+
+/** Keys that belong to a control while it has the focus. */
+const onControl = (e: KeyboardEvent) =>
+  (e.target as HTMLElement | null)?.closest(
+    'button, a, input, select, [role="radiogroup"], [role="dialog"]',
+  ) != null
+
+function Logging({ view, rating, edited }: LoggingProps) {
+  const { trial } = view
+  const units = useUnits()
+  const [, setParams] = useSearchParams()
+  const [session, setSession] = useState(
+    () => (edited && view.sessions.find((s) => s.id === edited.sessionId)) ?? outingOf(view),
+  )
+  const [standing, setStanding] = useState(() => startOf(view, edited, session))
+  const [seen, setSeen] = useState<Seen>(() => (edited ? seenOf(edited) : NOTHING_SEEN))
+  const [asked, setAsked] = useState<Partial<Meant>>(() =>
+    edited ? { discId: edited.discId, hyzerDeg: edited.hyzerDeg } : {},
+  )
+  const [skipped, setSkipped] = useState(0)
+
+  const names = useMemo(() => trialNames(view.discs), [view.discs])
+  const name = (code: string) => names.get(code) ?? code
+  const queue = useMemo(
+    () =>
+      nextThrows(
+        trial.discIds,
+        trial.hyzerDegs,
+        view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
+        Math.max(7, trial.discIds.length * trial.hyzerDegs.length),
+      ),
+    [trial, view.throws],
+  )
+  const proposed = queue[skipped % queue.length]!
+  const meant: Meant = {
+    discId: asked.discId ?? proposed.disc,
+    hyzerDeg: asked.hyzerDeg ?? proposed.hyzerDeg,
+  }
+  const at = view.discs.findIndex((d) => d.disc.id === meant.discId)
+  const disc = view.discs[at]
+  const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
+  const fade = fadeSide(thrower.hand, standing.stroke)
+  const line = disc && draftLine(disc, thrower, session, meant, standing, seen)
+
+  const see = (change: Partial<Seen>) => setSeen((s) => ({ ...s, ...change }))
+  const stand = (change: Partial<Standing>) => setStanding((s) => ({ ...s, ...change }))
+
+  const keep = async () => {
+    const read = toThrow(trial.id, meant, standing, seen, thrower, edited)
+    if (!read.ok) return sayWrong(read.why)
+    if (!view.sessions.some((s) => s.id === session.id))
+      await outbox.put(`/api/sessions/${session.id}`, session)
+    await outbox.put(`/api/throws/${read.row.id}`, read.row)
+    if (edited) {
+      say('The throw was changed.')
+      setParams({}, { replace: true })
+      return
+    }
+    setSeen(NOTHING_SEEN)
+    setAsked({})
+    setSkipped(0)
+  }
+  const takeBack = async () => {
+    const last = view.throws[view.throws.length - 1]
+    if (!last) return
+    const row = { ...last, takenBackAt: new Date().toISOString() }
+    await outbox.put(`/api/throws/${row.id}`, row)
+    say(`Throw ${view.throws.length} was taken back.`, {
+      label: 'Restore',
+      run: () => void outbox.put(`/api/throws/${row.id}`, { ...row, takenBackAt: null } as Throw),
+    })
+  }
+  const turnRound = () =>
+    setStanding((s) => ({
+      ...s,
+      windAlongMps: s.windAlongMps === null ? null : -s.windAlongMps,
+      windAcrossMps: s.windAcrossMps === null ? null : -s.windAcrossMps,
+    }))
+  const angle = (by: number) =>
+    setSeen((s) => ({
+      ...s,
+      hyzerCalledDeg: Math.max(-45, Math.min(45, (s.hyzerCalledDeg ?? meant.hyzerDeg) + by)),
+    }))
+
+  useHotkeys('enter', (e) => !onControl(e) && void keep())
+  useHotkeys('u', () => void takeBack())
+  useHotkeys('w', turnRound)
+  useHotkeys('n', () => {
+    setAsked({})
+    setSkipped((k) => k + 1)
+  })
+  useHotkeys('c', () =>
+    setSeen((s) =>
+      s.counts ? { ...s, counts: false, whyNot: WHY_NOT[0] } : { ...s, counts: true, whyNot: null },
+    ),
+  )
+  useHotkeys('[', () => angle(-1), { useKey: true })
+  useHotkeys(']', () => angle(1), { useKey: true })
+
+  if (!disc || !line)
+    return (
+      <Empty title="A disc of this trial is not on the shelf">
+        Put it back on the shelf, or open another trial from the bench.
+      </Empty>
+    )
+  const thrown = view.throws.length
+  const heading = edited
+    ? `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
+    : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
+  const { landing } = seen
+  return (
+    <div className="grid gap-3 p-3 max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[15.5rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[15.5rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
+      <div className="grid min-h-0 min-w-0 content-start gap-3 xl:grid-rows-[auto_minmax(0,1fr)]">
+        <NextCard
+          discs={view.discs}
+          name={name}
+          throwers={view.throwers}
+          angles={trial.hyzerDegs}
+          meant={meant}
+          standing={standing}
+          heading={heading}
+          onMeant={(c) => setAsked((a) => ({ ...a, ...c }))}
+          onStanding={stand}
+        />
+        {!edited && (
+          <UpNext
+            discs={view.discs}
+            name={name}
+            cells={queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 5)}
+            onPick={(c) => setAsked({ discId: c.disc, hyzerDeg: c.hyzerDeg })}
+          />
+        )}
+      </div>
+
+      <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:gap-2 max-md:px-3">
+        <Cautions day={session.day} />
+        <StripCard {...{ view, rating, line, fade, meant, seen, see, at }} />
+        <div className="flex items-end justify-between gap-3 md:hidden">
+          <p className="figure text-lead" data-testid="landed">
+            {landing
+              ? `${units.length.show(landing.carryM)} down, ${aside(units, landing.rightM)}`
+              : 'Tap where it landed'}
+          </p>
+        </div>
+        <WindAir
+          standing={standing}
+          session={session}
+          onStanding={stand}
+          onTurn={turnRound}
+          onSession={(s) => {
+            setSession(s)
+            void outbox.put(`/api/sessions/${s.id}`, s)
+          }}
+        />
+        <Standings view={view} rating={rating} name={name} />
+      </div>
+
+      <div className="min-w-0 max-md:px-3 md:col-span-2 xl:col-span-1 xl:min-h-0">
+        <Card className="flex h-full flex-col p-4" label="Call the throw">
+          <h2 className="mb-2 text-lead">Call the throw</h2>
+          <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
+            <TypedLanding landing={landing} onLanding={(l) => see({ landing: l })} />
+            <Calls asked={meant.hyzerDeg} seen={seen} onSeen={see} onAngle={angle} />
+          </div>
+          <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:pb-[max(0.75rem,env(safe-area-inset-bottom))]">
+            {edited ? (
+              <Button className="max-md:min-h-14" onClick={() => setParams({}, { replace: true })}>
+                Leave it
+              </Button>
+            ) : (
+              <Button
+                className="max-md:min-h-14"
+                keyHint="U"
+                disabled={thrown === 0}
+                onClick={() => void takeBack()}
+              >
+                Undo
+              </Button>
+            )}
+            <Button
+              kind="primary"
+              keyHint="↵"
+              className="flex-1 max-md:min-h-14 max-md:text-lead"
+              onClick={() => void keep()}
+            >
+              {edited ? 'Keep changes' : 'Keep throw'}
+            </Button>
+          </div>
+        </Card>
+      </div>
+    </div>
+  )
+}
+
+const legWords = (along: number | null) =>
+  along === null || along === 0 ? 'wind not noted' : along < 0 ? 'into the wind' : 'with the wind'
+
+interface StripCardProps {
+  readonly view: TrialView
+  readonly rating: RatingState
+  readonly line: ReturnType<typeof draftLine>
+  readonly fade: 'left' | 'right'
+  readonly meant: Meant
+  readonly seen: Seen
+  readonly see: (change: Partial<Seen>) => void
+  readonly at: number
+}
+
+function StripCard({ view, rating: { reading }, line, fade, meant, seen, see, at }: StripCardProps) {
+  const forecast = useForecast(view.trial.id, line, reading)
+  const path = usePathTo(view.trial.id, seen.landing ? line : undefined, reading)
+  return (
+    <FieldStrip
+      {...{ view, reading, forecast, path, fade, meant, seen, see, at }}
+      sign={fade === 'right' ? 1 : -1}
+    />
+  )
+}
+
+/** The landing as figures, for those who measured it. */
+function TypedLanding({
+  landing,
+  onLanding,
+}: {
+  landing: Seen['landing']
+  onLanding: (l: Seen['landing']) => void
+}) {
+  const units = useUnits()
+  const side = landing && (landing.rightM > 0 ? 1 : -1)
+  return (
+    <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-1.5">
+      <FigureInput
+        label="Landed, down"
+        unit={units.length.unit}
+        value={landing && units.length.to(landing.carryM)}
+        onChange={(v) =>
+          onLanding(v === null ? null : { carryM: units.length.from(v), rightM: landing?.rightM ?? 0 })
+        }
+      />
+      <FigureInput
+        label="off the line"
+        unit={units.length.unit}
+        value={landing && Math.abs(units.length.to(landing.rightM))}
+        onChange={(v) =>
+          landing && onLanding({ ...landing, rightM: (side ?? -1) * Math.abs(units.length.from(v ?? 0)) })
+        }
+      />
+      <select
+        aria-label="Side of the line"
+        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+        value={side ?? -1}
+        onChange={(e) =>
+          landing && onLanding({ ...landing, rightM: Number(e.target.value) * Math.abs(landing.rightM) })
+        }
+      >
+        <option value={-1}>left</option>
+        <option value={1}>right</option>
+      </select>
+    </div>
+  )
+}
+
+/** What the throws say now, and what became of the last one. */
+function Standings({
+  view,
+  rating: { reading, working },
+  name,
+}: {
+  view: TrialView
+  rating: RatingState
+  name: (code: string) => string
+}) {
+  if (!reading)
+    return (
+      <Card className="flex-1 p-4">
+        <p className="text-quiet">
+          {view.throws.length === 0
+            ? 'The first throw starts the count.'
+            : `Weighing ${view.throws.length} throws …`}
+        </p>
+      </Card>
+    )
+  const said = statements(reading.outcome, name).filter((s) => s.kind !== 'label')
+  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 3)
+  return (
+    <Card className="min-h-0 flex-1 overflow-y-auto px-4 py-3" label="What the throws say now">
+      <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
+      <Sentences list={shown} working={working} />
+    </Card>
+  )
+}

@@ -1,0 +1,286 @@
+import { useRef, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import type { PlanPoint } from '../../../core/judge/corrected.ts'
+import type { Forecast } from '../../../core/judge/forecast.ts'
+import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { aside } from '../../data/units.ts'
+import { Card } from '../../parts/Card.tsx'
+import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
+import { Strip, useScale } from '../../strip/Strip.tsx'
+import type { Scale, Spot } from '../../strip/Strip.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import type { Reading } from '../../workers/rating.worker.ts'
+import type { Meant, Seen } from './draft.ts'
+
+/** Share of the carry where the handle of the bend waits. */
+const BEND = 0.58
+/** A finger this near the handle means the handle, px. */
+const GRAB = 26
+/** Earlier throws drawn behind the one being logged. */
+const EARLIER = 14
+
+interface FieldStripProps {
+  readonly view: TrialView
+  readonly reading: Reading | undefined
+  readonly forecast: Forecast | undefined
+  readonly path: readonly PlanPoint[] | undefined
+  readonly fade: 'left' | 'right'
+  /** +1 when the fade side is the thrower's right. */
+  readonly sign: 1 | -1
+  readonly meant: Meant
+  readonly seen: Seen
+  readonly see: (change: Partial<Seen>) => void
+  readonly at: number
+}
+
+const clamp = (v: number, [low, high]: readonly [number, number]) => Math.min(high, Math.max(low, v))
+
+/** The strip one throw is logged on: tap or drag the landing, drag the bend, arrows nudge. */
+export function FieldStrip({
+  view,
+  reading,
+  forecast,
+  path,
+  fade,
+  sign,
+  meant,
+  seen,
+  see,
+  at,
+}: FieldStripProps) {
+  const units = useUnits()
+  const hue = hueOf(at)
+  const { landing, mid } = seen
+  const [dragging, setDragging] = useState<'landing' | 'bend'>()
+  // up on the strip is the thrower's left
+  const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
+  const line = path?.map(fromFade)
+  const landed = landing && { down: landing.carryM, left: -landing.rightM }
+  const bendAt: Spot | undefined = mid
+    ? { down: mid.downM, left: -mid.rightM }
+    : landing && line
+      ? spotAlong(line, BEND * landing.carryM)
+      : undefined
+
+  const place = (s: Spot) =>
+    see({
+      landing: { carryM: clamp(s.down, SHEET_RANGE.carryM), rightM: clamp(-s.left, SHEET_RANGE.rightM) },
+      // a landing put short of a bend that was seen takes the bend away
+      ...(mid && mid.downM >= s.down && { mid: null }),
+    })
+  const nudge = (down: number, left: number) => {
+    const from: Spot | undefined =
+      landed ?? (forecast && { down: Math.round(forecast.carryM), left: Math.round(-sign * forecast.veerM) })
+    if (from) place({ down: from.down + (landed ? down : 0), left: from.left + (landed ? left : 0) })
+  }
+  useHotkeys(
+    ['left', 'right', 'up', 'down', 'shift+left', 'shift+right', 'shift+up', 'shift+down'],
+    (e) => {
+      if (
+        (e.target as HTMLElement).closest(
+          'input, select, [role="radiogroup"], [role="dialog"], [role="region"]',
+        )
+      )
+        return
+      e.preventDefault()
+      const by = units.length.from(e.shiftKey ? 5 : 1)
+      if (e.key === 'ArrowLeft') nudge(-by, 0)
+      if (e.key === 'ArrowRight') nudge(by, 0)
+      if (e.key === 'ArrowUp') nudge(0, by)
+      if (e.key === 'ArrowDown') nudge(0, -by)
+    },
+    {},
+    [landed, forecast, units],
+  )
+  const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
+    if (phase === 'up') return setDragging(undefined)
+    let what = dragging
+    if (phase === 'down') {
+      const near =
+        bendAt &&
+        Math.hypot((s.down - bendAt.down) * scale.along, (s.left - bendAt.left) * scale.across) < GRAB
+      const nearer =
+        landed &&
+        Math.hypot((s.down - landed.down) * scale.along, (s.left - landed.left) * scale.across) < GRAB / 2
+      what = near && !nearer ? 'bend' : 'landing'
+      setDragging(what)
+    }
+    if (what === 'landing') place(s)
+    else if (landing) see({ mid: { downM: clamp(s.down, [1, landing.carryM - 1]), rightM: -s.left } })
+  }
+
+  const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
+  const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
+  const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
+  const spread = forecast ? 2.2 * Math.sqrt(forecast.covariance[2]) : 0
+  const lefts = [
+    ...(expected ? [expected.left + spread, expected.left - spread] : []),
+    ...(landed && !dragging ? [landed.left] : []),
+    ...earlier.map((t) => -t.rightM),
+  ]
+  const downs = [
+    ...(forecast ? [forecast.carryM + 2 * Math.sqrt(forecast.covariance[0])] : [80]),
+    ...earlier.map((t) => t.carryM),
+  ]
+  // a field that moved under a dragging finger would run away from it
+  const reachNow = {
+    down: 1.08 * Math.max(50, ...downs, landed && !dragging ? landed.down : 0),
+    left: Math.max(12, ...lefts) + 4,
+    right: Math.max(12, ...lefts.map((l) => -l)) + 4,
+  }
+  const held = useRef(reachNow)
+  if (!dragging) held.current = reachNow
+  const phone = typeof matchMedia === 'function' && matchMedia('(max-width: 47.99rem)').matches
+  return (
+    <Card className="relative p-1 md:p-2" label="Field">
+      <Strip
+        height={phone ? 290 : 372}
+        fade={fade}
+        reach={held.current}
+        label={
+          landing
+            ? `Landed ${units.length.show(landing.carryM)} down, ${aside(units, landing.rightM)}`
+            : 'Field seen from above: tap where the disc landed, or press an arrow key to start at the forecast'
+        }
+        onPoint={onPoint}
+      >
+        {expected && (
+          <Ellipse
+            at={expected}
+            hue={hue}
+            covariance={[forecast.covariance[0], -sign * forecast.covariance[1], forecast.covariance[2]]}
+          />
+        )}
+        {earlier.map((t) => {
+          const place_ = view.discs.findIndex((d) => d.disc.id === t.discId)
+          const own = t.discId === meant.discId
+          const drawn = told.get(t.id)
+          const up = (t.hand === 'right') === (t.stroke === 'backhand') ? 1 : -1
+          return (
+            <g key={t.id} opacity={own ? 1 : 0.55}>
+              {drawn && (
+                <Flight
+                  hue={hueOf(place_)}
+                  width={1.4}
+                  opacity={0.5}
+                  path={drawn.map((p) => ({ down: p.x, left: up * p.y }))}
+                />
+              )}
+              <LandingDot at={{ down: t.carryM, left: -t.rightM }} hue={hueOf(place_)} radius={4} />
+            </g>
+          )
+        })}
+        {expected && !landing && <Expected at={expected} path={forecast.path.map(fromFade)} hue={hue} />}
+        {landed && line && <Flight path={line} hue={hue} width={3} />}
+        {landed && bendAt && <Bend at={bendAt} set={mid !== null} hue={hue} />}
+        {landed && (
+          <Landed
+            at={landed}
+            hue={hue}
+            words={[`${units.length.show(landed.down)} down`, aside(units, landing.rightM)]}
+            leftOut={!seen.counts}
+          />
+        )}
+      </Strip>
+      {!landing && (
+        <p className="pointer-events-none absolute bottom-11 left-6 text-note font-semibold max-md:hidden">
+          Tap where it landed, or press an arrow key to start at the forecast.
+        </p>
+      )}
+    </Card>
+  )
+}
+
+function spotAlong(line: readonly Spot[], down: number): Spot | undefined {
+  const i = line.findIndex((p) => p.down >= down)
+  if (i <= 0) return undefined
+  const [a, b] = [line[i - 1]!, line[i]!]
+  return { down, left: a.left + ((down - a.down) / (b.down - a.down)) * (b.left - a.left) }
+}
+
+function Expected({ at, path, hue }: { at: Spot; path: readonly Spot[]; hue: string }) {
+  const scale = useScale()
+  return (
+    <>
+      <Flight path={path} hue={hue} dashed width={2} />
+      <text
+        x={scale.x(at.down)}
+        y={scale.y(at.left)}
+        textAnchor="middle"
+        fontSize="13"
+        fontWeight="600"
+        paintOrder="stroke"
+        strokeWidth="4"
+        style={{ fill: 'var(--ink)', stroke: 'var(--mown)' }}
+      >
+        expected, 2 throws in 3
+      </text>
+    </>
+  )
+}
+
+function Bend({ at, set, hue }: { at: Spot; set: boolean; hue: string }) {
+  const scale = useScale()
+  return (
+    <g className="cursor-grab">
+      <circle
+        cx={scale.x(at.down)}
+        cy={scale.y(at.left)}
+        r="8"
+        strokeWidth="2.5"
+        style={{ fill: set ? hue : 'var(--card)', stroke: set ? 'var(--card)' : hue }}
+      />
+      {!set && (
+        <text
+          x={scale.x(at.down)}
+          y={scale.y(at.left) + 24}
+          textAnchor="middle"
+          fontSize="13"
+          paintOrder="stroke"
+          strokeWidth="4"
+          style={{ fill: 'var(--ink)', stroke: 'var(--mown)' }}
+        >
+          drag the bend
+        </text>
+      )}
+    </g>
+  )
+}
+
+/** The landing being logged, with its figures on a slip that stays on the field. */
+function Landed({
+  at,
+  hue,
+  words,
+  leftOut,
+}: {
+  at: Spot
+  hue: string
+  words: readonly [string, string]
+  leftOut: boolean
+}) {
+  const scale = useScale()
+  const [x, y] = [scale.x(at.down), scale.y(at.left)]
+  const width = 9 * Math.max(...words.map((w) => w.length)) + 20
+  // the slip goes to the side of the dot with room for it
+  const beside = x > width + 40 ? -16 - width : 16
+  const top = Math.max(14, y - 22)
+  return (
+    <>
+      <LandingDot at={at} hue={hue} radius={9} leftOut={leftOut} />
+      <g className="max-md:hidden" transform={`translate(${x + beside}, ${top})`}>
+        <rect width={width} height="44" rx="6" style={{ fill: 'var(--pick)' }} />
+        <text className="figure" fontSize="14" style={{ fill: 'var(--on-pick)' }}>
+          <tspan x="10" y="18">
+            {words[0]}
+          </tspan>
+          <tspan x="10" y="36">
+            {words[1]}
+          </tspan>
+        </text>
+      </g>
+    </>
+  )
+}

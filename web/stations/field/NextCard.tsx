@@ -1,0 +1,192 @@
+import clsx from 'clsx'
+import { fadeSide } from '../../../core/flight/hand.ts'
+import type { Cell } from '../../../core/plan/nextThrow.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import type { Throw, Thrower } from '../../../contract/trials.ts'
+import { angleWords } from '../../data/units.ts'
+import { Key } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import type { Meant, Standing } from './draft.ts'
+
+const POWERS = [
+  { value: 1, label: 'full power' },
+  { value: 0.85, label: 'eased, 85 %' },
+  { value: 0.7, label: 'standstill, 70 %' },
+] as const
+
+interface NextCardProps {
+  readonly discs: readonly ShelvedDisc[]
+  readonly name: (code: string) => string
+  readonly throwers: readonly Thrower[]
+  readonly angles: readonly number[]
+  readonly meant: Meant
+  readonly standing: Standing
+  readonly heading: string
+  readonly onMeant: (change: Partial<Meant>) => void
+  readonly onStanding: (change: Partial<Standing>) => void
+}
+
+/** The throw to make: disc, angle, stroke, power, thrower. */
+export function NextCard({
+  discs,
+  name,
+  throwers,
+  angles,
+  meant,
+  standing,
+  heading,
+  onMeant,
+  onStanding,
+}: NextCardProps) {
+  const at = discs.findIndex((d) => d.disc.id === meant.discId)
+  const disc = discs[at]
+  const thrower = throwers.find((t) => t.id === standing.throwerId)
+  if (!disc || !thrower) return null
+  const select = 'min-h-9 w-full rounded-lg border border-edge bg-card px-2 max-md:min-h-11'
+  const shownAngles = angles.includes(meant.hyzerDeg) ? angles : [...angles, meant.hyzerDeg]
+  return (
+    <Card className="border-t-4 p-4 max-md:rounded-none max-md:border-x-0 max-md:p-3" label="Next throw">
+      <div
+        style={{ color: hueOf(at) }}
+        className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current max-md:hidden"
+        aria-hidden
+      />
+      <p className="text-note text-quiet max-md:hidden">{heading}</p>
+      <div className="flex items-center gap-3 md:mt-2">
+        <DiscDot place={at} size={56} code={disc.disc.code} />
+        <div className="min-w-0 flex-1">
+          <h1 className="truncate text-title leading-tight">{name(disc.disc.code)}</h1>
+          <p className="truncate text-note text-quiet">
+            {disc.mold.name}, {disc.plastic.name}
+          </p>
+          <p className="figure text-note">
+            {disc.disc.code}
+            {(disc.disc.weighedG ?? disc.disc.markedG) !== null &&
+              ` · ${disc.disc.weighedG ?? disc.disc.markedG} g`}
+          </p>
+        </div>
+        <div className="text-right md:hidden">
+          <p className="font-head text-lead leading-tight font-semibold">{angleWords(meant.hyzerDeg)}</p>
+          <p className="text-note text-quiet">
+            {standing.stroke}, {Math.round(100 * standing.power)} %
+          </p>
+        </div>
+      </div>
+      <div className="mt-2 border-t border-rule pt-2 max-md:hidden">
+        <p className="font-head text-lead font-semibold">
+          {angleWords(meant.hyzerDeg)}, {standing.stroke}
+        </p>
+        <DiscOnEdge
+          hyzerDeg={meant.hyzerDeg}
+          fadeSide={fadeSide(thrower.hand, standing.stroke)}
+          place={at}
+          width={170}
+        />
+      </div>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <select
+          aria-label="Disc"
+          className={clsx(select, 'col-span-2')}
+          value={meant.discId}
+          onChange={(e) => onMeant({ discId: e.target.value })}
+        >
+          {discs.map((d) => (
+            <option key={d.disc.id} value={d.disc.id}>
+              {name(d.disc.code)} ({d.disc.code})
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="Release angle"
+          className={select}
+          value={meant.hyzerDeg}
+          onChange={(e) => onMeant({ hyzerDeg: Number(e.target.value) })}
+        >
+          {shownAngles.map((a) => (
+            <option key={a} value={a}>
+              {angleWords(a)}
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="Stroke"
+          className={select}
+          value={standing.stroke}
+          onChange={(e) => onStanding({ stroke: e.target.value as Throw['stroke'] })}
+        >
+          <option value="backhand">backhand</option>
+          <option value="forehand">forehand</option>
+        </select>
+        <select
+          aria-label="Power"
+          className={select}
+          value={standing.power}
+          onChange={(e) => onStanding({ power: Number(e.target.value) })}
+        >
+          {POWERS.map((p) => (
+            <option key={p.value} value={p.value}>
+              {p.label}
+            </option>
+          ))}
+          {!POWERS.some((p) => p.value === standing.power) && (
+            <option value={standing.power}>{Math.round(100 * standing.power)} %</option>
+          )}
+        </select>
+        <select
+          aria-label="Thrower"
+          className={select}
+          value={standing.throwerId}
+          onChange={(e) => onStanding({ throwerId: e.target.value })}
+        >
+          {throwers.map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </select>
+      </div>
+    </Card>
+  )
+}
+
+interface UpNextProps {
+  readonly cells: readonly Cell[]
+  readonly discs: readonly ShelvedDisc[]
+  readonly name: (code: string) => string
+  readonly onPick: (cell: Cell) => void
+}
+
+/** What follows, thrown least first; pick one to throw it now. */
+export function UpNext({ cells, discs, name, onPick }: UpNextProps) {
+  return (
+    <Card className="flex min-h-0 flex-col p-3 max-md:hidden" label="Up next">
+      <p className="flex items-center justify-between px-1 text-note text-quiet">
+        Up next, thrown least first <Key>N</Key>
+      </p>
+      <ul className="min-h-0 flex-1 divide-y divide-rule overflow-hidden">
+        {cells.map((c, i) => {
+          const at = discs.findIndex((d) => d.disc.id === c.disc)
+          return (
+            <li key={i}>
+              <button
+                type="button"
+                onClick={() => onPick(c)}
+                className="flex min-h-11 w-full items-center gap-2.5 rounded px-1 text-left hover:bg-tint"
+              >
+                <DiscDot place={at} />
+                <span className="min-w-0">
+                  <span className="block truncate leading-tight font-semibold">
+                    {discs[at] && name(discs[at].disc.code)}
+                  </span>
+                  <span className="text-note text-quiet">{angleWords(c.hyzerDeg)}</span>
+                </span>
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+    </Card>
+  )
+}

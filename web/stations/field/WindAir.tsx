@@ -1,0 +1,167 @@
+import { Settings2 } from 'lucide-react'
+import { useState } from 'react'
+import { airDensity } from '../../../core/flight/air.ts'
+import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
+import { Session } from '../../../contract/trials.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import type { Standing } from './draft.ts'
+
+const METHOD_WORDS: Record<Session['method'], string> = {
+  eye: 'by eye, ± 1 m',
+  paced: 'paced, ± 3 %',
+  ranged: 'range finder, ± 0.5 m',
+  taped: 'tape, ± 0.2 m',
+}
+
+interface WindAirProps {
+  readonly standing: Standing
+  readonly session: Session
+  readonly onStanding: (change: Partial<Standing>) => void
+  readonly onSession: (session: Session) => void
+  readonly onTurn: () => void
+}
+
+/** Wind at release and the air of the outing. Head and tail are named; nobody has to think in signs. */
+export function WindAir({ standing, session, onStanding, onSession, onTurn }: WindAirProps) {
+  const units = useUnits()
+  const [editing, setEditing] = useState(false)
+  const box = 'min-h-10 rounded-lg border border-edge bg-card px-2 max-md:min-h-11'
+  /** A wind is a strength and where it comes from. */
+  const wind = (key: 'windAlongMps' | 'windAcrossMps', label: string, minus: string, plus: string) => {
+    const value = standing[key]
+    const sign = value !== null && (value < 0 || Object.is(value, -0)) ? -1 : 1
+    return (
+      <div className="flex items-end gap-1.5">
+        <FigureInput
+          label={label}
+          className="w-28"
+          unit={units.speed.unit}
+          value={value === null ? null : Math.abs(units.speed.to(value))}
+          onChange={(v) => onStanding({ [key]: v === null ? null : sign * units.speed.from(Math.abs(v)) })}
+        />
+        <select
+          aria-label={`${label}, from`}
+          className={box}
+          value={sign}
+          onChange={(e) => onStanding({ [key]: Number(e.target.value) * Math.abs(value ?? 0) })}
+        >
+          <option value={-1}>{minus}</option>
+          <option value={1}>{plus}</option>
+        </select>
+      </div>
+    )
+  }
+  return (
+    <Card className="flex flex-wrap items-end gap-x-4 gap-y-2 p-3" label="Wind and air">
+      {wind('windAlongMps', 'Wind along', 'head', 'tail')}
+      {wind('windAcrossMps', 'Wind across', 'from the right', 'from the left')}
+      <Button onClick={onTurn} keyHint="W">
+        Turn round
+      </Button>
+      <button
+        type="button"
+        onClick={() => setEditing(true)}
+        className="ml-auto flex min-h-11 items-center gap-2 rounded-lg px-2 text-left text-note hover:bg-tint"
+      >
+        <span>
+          <span className="block font-semibold">{session.place}</span>
+          <span className="text-quiet">
+            {session.temperatureC === null
+              ? 'air not noted'
+              : units.temperature.show(session.temperatureC, 0)}
+            {session.altitudeM !== null && `, ${units.length.show(session.altitudeM, 0)} up`},{' '}
+            {METHOD_WORDS[session.method].split(',')[0]}
+          </span>
+        </span>
+        <Settings2 size={18} aria-hidden />
+        <span className="sr-only">Edit the outing</span>
+      </button>
+      {editing && <SessionDialog session={session} onClose={() => setEditing(false)} onKeep={onSession} />}
+    </Card>
+  )
+}
+
+function SessionDialog({
+  session,
+  onClose,
+  onKeep,
+}: {
+  session: Session
+  onClose: () => void
+  onKeep: (s: Session) => void
+}) {
+  const units = useUnits()
+  const [draft, setDraft] = useState(session)
+  const [errors, setErrors] = useState<Record<string, string>>({})
+  return (
+    <Dialog open onClose={onClose} title="This outing">
+      <form
+        className="space-y-4"
+        onSubmit={(e) => {
+          e.preventDefault()
+          const read = Session.safeParse(draft)
+          if (!read.success)
+            return setErrors(Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])))
+          onKeep(read.data)
+          onClose()
+        }}
+      >
+        <div className="grid gap-4 sm:grid-cols-2">
+          <TextInput
+            label="Place"
+            value={draft.place}
+            onChange={(e) => setDraft({ ...draft, place: e.target.value })}
+            error={errors['place']}
+          />
+          <TextInput
+            label="Day"
+            type="date"
+            value={draft.day}
+            onChange={(e) => setDraft({ ...draft, day: e.target.value })}
+            error={errors['day']}
+          />
+          <FigureInput
+            label="Temperature"
+            unit={units.temperature.unit}
+            value={draft.temperatureC === null ? null : units.temperature.to(draft.temperatureC)}
+            onChange={(v) =>
+              setDraft({ ...draft, temperatureC: v === null ? null : units.temperature.from(v) })
+            }
+            error={errors['temperatureC']}
+            hint={
+              draft.temperatureC === null
+                ? 'Cold air is denser: every disc turns more. Not noted means 20 °C at sea level.'
+                : `air of ${airDensity(draft.temperatureC, draft.altitudeM ?? 0).toFixed(3)} kg/m³`
+            }
+          />
+          <FigureInput
+            label="Altitude"
+            unit={units.length.unit}
+            digits={0}
+            value={draft.altitudeM === null ? null : units.length.to(draft.altitudeM)}
+            onChange={(v) => setDraft({ ...draft, altitudeM: v === null ? null : units.length.from(v) })}
+            error={errors['altitudeM']}
+          />
+          <SelectInput
+            label="How landings are measured"
+            value={draft.method}
+            onChange={(e) => setDraft({ ...draft, method: e.target.value as Session['method'] })}
+          >
+            {MEASURING_METHODS.map((m) => (
+              <option key={m} value={m}>
+                {METHOD_WORDS[m]}
+              </option>
+            ))}
+          </SelectInput>
+        </div>
+        <Button kind="primary" type="submit">
+          Keep
+        </Button>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,342 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { mutate } from 'swr'
+import { v7 as newId } from 'uuid'
+import { DISC_CLASSES, DiscEntry, SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
+import type { Disc, PublishedNumbers, Shelf } from '../../../contract/shelf.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { ApiProblem, write } from '../../data/api.ts'
+import { numbersLine } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { say } from '../../parts/Toasts.tsx'
+
+/** Four numbers while they are typed: all given, or none. */
+type NumbersDraft = { readonly [K in keyof PublishedNumbers]: number | null }
+const NONE: NumbersDraft = { speed: null, glide: null, turn: null, fade: null }
+const KEYS = ['speed', 'glide', 'turn', 'fade'] as const
+const given = (n: NumbersDraft): PublishedNumbers | null =>
+  KEYS.every((k) => n[k] === null) ? null : (n as PublishedNumbers)
+
+interface Draft {
+  readonly code: string
+  readonly maker: string
+  readonly mold: string
+  readonly plastic: string
+  readonly run: string
+  readonly discClass: (typeof DISC_CLASSES)[number]
+  readonly moldNumbers: NumbersDraft
+  readonly plasticNumbers: NumbersDraft
+  readonly runNumbers: NumbersDraft
+  readonly stamped: NumbersDraft
+  readonly markedG: number | null
+  readonly weighedG: number | null
+  readonly source: Disc['source']
+  readonly wear: Disc['wear']
+  readonly note: string
+}
+
+const draftOf = (d: ShelvedDisc | undefined): Draft => ({
+  code: d?.disc.code ?? '',
+  maker: d?.maker.name ?? '',
+  mold: d?.mold.name ?? '',
+  plastic: d?.plastic.name ?? '',
+  run: d?.run?.name ?? '',
+  discClass: d?.mold.discClass ?? 'fairway driver',
+  moldNumbers: d?.mold.numbers ?? NONE,
+  plasticNumbers: d?.plastic.numbers ?? NONE,
+  runNumbers: d?.run?.numbers ?? NONE,
+  stamped: d?.disc.stamped ?? NONE,
+  markedG: d?.disc.markedG ?? null,
+  weighedG: d?.disc.weighedG ?? null,
+  source: d?.disc.source ?? 'bought',
+  wear: d?.disc.wear ?? 'new',
+  note: d?.disc.note ?? '',
+})
+
+const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+
+/** What is named and not yet there is made; what is there is found by its name and takes the numbers typed. */
+function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
+  const maker = shelf.makers.find((m) => same(m.name, draft.maker)) ?? { id: newId(), name: draft.maker }
+  const mold = shelf.molds.find((m) => m.makerId === maker.id && same(m.name, draft.mold))
+  const moldId = mold?.id ?? newId()
+  const plastic = shelf.plastics.find((p) => p.moldId === moldId && same(p.name, draft.plastic))
+  const plasticId = plastic?.id ?? newId()
+  const run = shelf.runs.find((r) => r.plasticId === plasticId && same(r.name, draft.run))
+  const runId = run?.id ?? newId()
+  return {
+    disc: {
+      id: old?.id ?? newId(),
+      code: draft.code,
+      plasticId,
+      runId: draft.run.trim() === '' ? null : runId,
+      stamped: given(draft.stamped),
+      markedG: draft.markedG,
+      weighedG: draft.weighedG,
+      source: draft.source,
+      wear: draft.wear,
+      note: draft.note,
+      removedAt: old?.removedAt ?? null,
+    },
+    maker,
+    mold: {
+      id: moldId,
+      makerId: maker.id,
+      name: mold?.name ?? draft.mold,
+      discClass: draft.discClass,
+      numbers: draft.moldNumbers,
+    },
+    plastic: {
+      id: plasticId,
+      moldId,
+      name: plastic?.name ?? draft.plastic,
+      numbers: given(draft.plasticNumbers),
+    },
+    ...(draft.run.trim() !== '' && {
+      run: { id: runId, plasticId, name: run?.name ?? draft.run, numbers: given(draft.runNumbers) },
+    }),
+  }
+}
+
+interface DiscFormProps {
+  readonly shelf: Shelf
+  readonly disc: ShelvedDisc | undefined
+  readonly onClose: () => void
+}
+
+/** Adds or edits a disc, with the mold, plastic and run above it. */
+export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
+  const go = useNavigate()
+  const [draft, setDraft] = useState(() => draftOf(disc))
+  const [errors, setErrors] = useState<Record<string, string>>({})
+  const [sending, setSending] = useState(false)
+  const set = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }))
+
+  const maker = shelf.makers.find((m) => same(m.name, draft.maker))
+  const molds = shelf.molds.filter((m) => m.makerId === maker?.id)
+  const mold = molds.find((m) => same(m.name, draft.mold))
+  const plastics = shelf.plastics.filter((p) => p.moldId === mold?.id)
+  const plastic = plastics.find((p) => same(p.name, draft.plastic))
+  const runs = shelf.runs.filter((r) => r.plasticId === plastic?.id)
+
+  // naming what is on the shelf brings its numbers along
+  const nameMold = (name: string) => {
+    const known = molds.find((m) => same(m.name, name))
+    set({ mold: name, ...(known && { moldNumbers: known.numbers, discClass: known.discClass }) })
+  }
+  const namePlastic = (name: string) => {
+    const known = plastics.find((p) => same(p.name, name))
+    set({ plastic: name, ...(known && { plasticNumbers: known.numbers ?? NONE }) })
+  }
+  const nameRun = (name: string) => {
+    const known = runs.find((r) => same(r.name, name))
+    set({ run: name, ...(known && { runNumbers: known.numbers ?? NONE }) })
+  }
+
+  const keep = async () => {
+    const read = DiscEntry.safeParse(entryOf(draft, shelf, disc?.disc))
+    if (!read.success) {
+      setErrors(Object.fromEntries(read.error.issues.map((i) => [i.path.join('.'), i.message])))
+      return
+    }
+    setSending(true)
+    try {
+      await write(`/api/entries/${read.data.disc.id}`, read.data)
+      await mutate('/api/shelf')
+      say(`${read.data.disc.code} is on the shelf.`)
+      onClose()
+      go(`/shelf/${read.data.disc.id}`)
+    } catch (e) {
+      const fields = e instanceof ApiProblem ? (e.problem.errors ?? []) : []
+      setErrors({
+        form: (e as Error).message,
+        ...Object.fromEntries(fields.map((f) => [f.path === 'code' ? 'disc.code' : f.path, f.message])),
+      })
+    } finally {
+      setSending(false)
+    }
+  }
+
+  const numbers = (
+    key: 'moldNumbers' | 'plasticNumbers' | 'runNumbers' | 'stamped',
+    path: string,
+    title: string,
+    hint: string,
+  ) => (
+    <fieldset className="rounded-lg border border-rule p-3">
+      <legend className="px-1 text-note font-semibold">{title}</legend>
+      <p className="mb-2 text-note text-quiet">{hint}</p>
+      <div className="grid grid-cols-4 gap-2">
+        {KEYS.map((k) => (
+          <FigureInput
+            key={k}
+            label={k}
+            digits={2}
+            value={draft[key][k]}
+            onChange={(v) => set({ [key]: { ...draft[key], [k]: v } })}
+            error={errors[`${path}.${k}`]}
+          />
+        ))}
+      </div>
+    </fieldset>
+  )
+  const options = (id: string, names: readonly string[]) => (
+    <datalist id={id}>
+      {names.map((n) => (
+        <option key={n} value={n} />
+      ))}
+    </datalist>
+  )
+  return (
+    <Dialog open onClose={onClose} title={disc ? `Edit ${disc.disc.code}` : 'Add a disc'} wide>
+      <form
+        className="space-y-4"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault()
+          void keep()
+        }}
+      >
+        <div className="grid gap-3 sm:grid-cols-3">
+          <TextInput
+            label="Code"
+            autoFocus
+            value={draft.code}
+            onChange={(e) => set({ code: e.target.value })}
+            error={errors['disc.code']}
+          />
+          <TextInput
+            label="Maker"
+            list="makers"
+            value={draft.maker}
+            onChange={(e) => set({ maker: e.target.value })}
+            error={errors['maker.name']}
+          />
+          <TextInput
+            label="Mold"
+            list="molds"
+            value={draft.mold}
+            onChange={(e) => nameMold(e.target.value)}
+            error={errors['mold.name']}
+          />
+          <TextInput
+            label="Plastic"
+            list="plastics"
+            value={draft.plastic}
+            onChange={(e) => namePlastic(e.target.value)}
+            error={errors['plastic.name']}
+          />
+          <TextInput
+            label="Run or batch, if known"
+            list="runs"
+            value={draft.run}
+            onChange={(e) => nameRun(e.target.value)}
+            error={errors['run.name']}
+          />
+          <SelectInput
+            label="Class"
+            value={draft.discClass}
+            onChange={(e) => set({ discClass: e.target.value as Draft['discClass'] })}
+          >
+            {DISC_CLASSES.map((c) => (
+              <option key={c}>{c}</option>
+            ))}
+          </SelectInput>
+        </div>
+        {options(
+          'makers',
+          shelf.makers.map((m) => m.name),
+        )}
+        {options(
+          'molds',
+          molds.map((m) => m.name),
+        )}
+        {options(
+          'plastics',
+          plastics.map((p) => p.name),
+        )}
+        {options(
+          'runs',
+          runs.map((r) => r.name),
+        )}
+
+        <div className="grid gap-3 sm:grid-cols-2">
+          {numbers(
+            'moldNumbers',
+            'mold.numbers',
+            `Published for ${draft.mold || 'the mold'}`,
+            mold
+              ? `On the shelf: ${numbersLine(mold.numbers)}. A change holds for every disc of it.`
+              : 'What the maker prints for the mold.',
+          )}
+          {numbers(
+            'plasticNumbers',
+            'plastic.numbers',
+            `For ${draft.plastic || 'this plastic'}`,
+            'Only if the maker gives others for this plastic.',
+          )}
+          {draft.run.trim() !== '' &&
+            numbers(
+              'runNumbers',
+              'run.numbers',
+              `For ${draft.run}`,
+              'Only if the maker gives others for this run.',
+            )}
+          {numbers('stamped', 'disc.stamped', 'Stamped on this disc', 'These win over all others.')}
+        </div>
+
+        <div className="grid gap-3 sm:grid-cols-4">
+          <FigureInput
+            label="Marked weight"
+            unit="g"
+            value={draft.markedG}
+            onChange={(markedG) => set({ markedG })}
+            error={errors['disc.markedG']}
+          />
+          <FigureInput
+            label="On the scale"
+            unit="g"
+            value={draft.weighedG}
+            onChange={(weighedG) => set({ weighedG })}
+            error={errors['disc.weighedG']}
+          />
+          <SelectInput
+            label="Wear"
+            value={draft.wear}
+            onChange={(e) => set({ wear: e.target.value as Draft['wear'] })}
+          >
+            {WEAR_STATES.map((w) => (
+              <option key={w}>{w}</option>
+            ))}
+          </SelectInput>
+          <SelectInput
+            label="Came from"
+            value={draft.source}
+            onChange={(e) => set({ source: e.target.value as Draft['source'] })}
+            hint="A review discloses it"
+          >
+            {SOURCES.map((s) => (
+              <option key={s}>{s}</option>
+            ))}
+          </SelectInput>
+        </div>
+        <TextInput
+          label="Note"
+          value={draft.note}
+          onChange={(e) => set({ note: e.target.value })}
+          error={errors['disc.note']}
+        />
+        {errors['form'] && (
+          <p role="alert" className="font-medium text-accent">
+            {errors['form']}
+          </p>
+        )}
+        <Button kind="primary" type="submit" disabled={sending}>
+          {disc ? 'Keep the changes' : 'Put it on the shelf'}
+        </Button>
+      </form>
+    </Dialog>
+  )
+}
