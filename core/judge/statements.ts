@@ -7,6 +7,8 @@ export const SETTLED = 0.9
 const Z90 = 1.6448536269514722
 /** One-sided normal quantile of {@link SETTLED}. */
 const Z_SETTLED = 1.2815515655446004
+/** From here on a leaning is worth a word. */
+const LEANING = 0.75
 /** Beyond this many more throws a pair is as good as equal. */
 const HOPELESS = 120
 
@@ -113,11 +115,18 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
       text: `${name(d.disc)} is true to its label within ${half.toFixed(1)}`,
       detail: reads,
     }
+  if (p >= LEANING)
+    return {
+      ...base,
+      probability: p,
+      settled: false,
+      text: `${name(d.disc)} may be ${gap > 0 ? 'more' : 'less'} stable than its label`,
+      detail: reads,
+    }
   return {
     ...base,
-    probability: p,
     settled: false,
-    text: `${name(d.disc)} against its label is not settled`,
+    text: `Nothing speaks against the label of ${name(d.disc)}`,
     detail: reads,
   }
 }
@@ -127,9 +136,16 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
  * little they lack, then each disc against its label.
  *
  * @param name how a disc is called in a sentence
+ * @param aside discs nothing is asked about, such as the control disc
  */
-export function statements(outcome: Outcome, name: (disc: string) => string): Statement[] {
-  const ladder = [...outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
+export function statements(
+  outcome: Outcome,
+  name: (disc: string) => string,
+  aside: ReadonlySet<string> = new Set(),
+): Statement[] {
+  const ladder = outcome.discs
+    .filter((d) => !aside.has(d.disc))
+    .sort((a, b) => b.stability.value - a.stability.value)
   const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
   const pairOf = (a: string, b: string) =>
     outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!

@@ -1,19 +1,20 @@
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 
-/** How the discs of a trial are called, by code: as short as tells them apart. */
+/**
+ * How the discs of a trial are called, by code: as short as tells them apart. A mold alone in the trial is called
+ * by its own name; several discs of one mold by their plastic, then wear, then code.
+ */
 export function trialNames(discs: readonly ShelvedDisc[]): ReadonlyMap<string, string> {
-  const oneMold = new Set(discs.map((d) => d.mold.id)).size === 1
+  const alone = (d: ShelvedDisc) => discs.filter((o) => o.mold.id === d.mold.id).length === 1
   const tries: ((d: ShelvedDisc) => string)[] = [
-    (d) => (oneMold ? d.plastic.name : d.mold.name),
-    (d) => `${d.mold.name} ${d.plastic.name}`,
+    (d) => (alone(d) ? d.mold.name : d.plastic.name),
+    (d) => (alone(d) ? d.mold.name : `${d.plastic.name}, ${d.disc.wear}`),
     (d) => `${d.mold.name} ${d.plastic.name}, ${d.disc.wear}`,
-    (d) => `${d.mold.name} ${d.plastic.name} ${d.disc.code}`,
   ]
   return new Map(
     discs.map((d) => {
-      const own =
-        tries.find((name) => discs.filter((o) => name(o) === name(d)).length === 1) ?? ((x) => x.disc.code)
-      return [d.disc.code, own(d)]
+      const own = tries.find((name) => discs.filter((o) => name(o) === name(d)).length === 1)
+      return [d.disc.code, own ? own(d) : `${d.plastic.name} ${d.disc.code}`]
     }),
   )
 }

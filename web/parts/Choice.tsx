@@ -40,7 +40,7 @@ export function Choice<T extends string | number | null>({
             value={o.value}
             className={({ checked }) =>
               clsx(
-                'flex min-h-9 cursor-pointer items-center border-r border-edge px-3 text-body last:border-r-0 max-md:min-h-11',
+                'flex min-h-9 cursor-pointer items-center border-r border-edge px-2.5 text-body last:border-r-0 max-md:min-h-11',
                 checked ? 'bg-pick text-on-pick font-medium' : 'bg-card text-ink hover:bg-tint',
               )
             }
@@ -68,7 +68,7 @@ export function Chip({ on, onClick, children, className }: ChipProps) {
       aria-pressed={on}
       onClick={onClick}
       className={clsx(
-        'inline-flex min-h-9 items-center justify-center rounded-full border px-3 text-body max-md:min-h-11',
+        'inline-flex min-h-8 items-center justify-center rounded-full border px-2.5 text-body max-md:min-h-11 max-md:px-3',
         on ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge bg-card text-ink hover:bg-tint',
         className,
       )}

@@ -8,6 +8,8 @@ interface LabelledProps {
   readonly label: string
   readonly error?: string | undefined
   readonly hint?: ReactNode
+  /** The label is there for those who cannot see; the place says it to the others. */
+  readonly hideLabel?: boolean | undefined
   readonly className?: string | undefined
 }
 
@@ -16,12 +18,13 @@ function Labelled({
   error,
   hint,
   className,
+  hideLabel,
   id,
   children,
 }: LabelledProps & { id: string; children: ReactNode }) {
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-note text-quiet">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'mb-1 block text-note text-quiet'}>
         {label}
       </label>
       {children}
@@ -88,6 +91,7 @@ export function FigureInput({
   error,
   hint,
   className,
+  hideLabel,
   ...rest
 }: FigureInputProps) {
   const id = useId()
@@ -100,7 +104,7 @@ export function FigureInput({
   const unreadable = typed.trim() !== '' && parse(typed) === undefined
   return (
     <Labelled
-      {...{ label, hint, className, id }}
+      {...{ label, hint, className, id, hideLabel }}
       error={error ?? (unreadable ? 'Write a number, such as 12.5.' : undefined)}
     >
       <div className="relative">

@@ -14,6 +14,8 @@ export interface Scale {
   readonly x: (down: number) => number
   readonly y: (left: number) => number
   readonly spot: (px: number, py: number) => Spot
+  /** Right edge of the field, px. */
+  readonly edge: number
   /** Pixels a metre, along and across. */
   readonly along: number
   readonly across: number
@@ -73,6 +75,7 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
     return {
       along,
       across,
+      edge: PAD.left + w,
       fieldDown,
       high,
       low: high - h / across,
@@ -103,7 +106,11 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
           aria-label={label}
           aria-roledescription={onPoint ? 'field; arrow keys move the landing' : undefined}
           tabIndex={onPoint ? 0 : undefined}
-          className={onPoint ? 'cursor-crosshair touch-none rounded-lg' : ''}
+          className={
+            onPoint
+              ? 'cursor-crosshair touch-none rounded-lg outline-none focus-visible:outline-3 focus-visible:outline-water'
+              : ''
+          }
           onKeyDown={onKeyDown}
           onPointerDown={
             onPoint &&

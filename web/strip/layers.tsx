@@ -108,31 +108,40 @@ export function Ellipse({
   return <polygon points={ring.join(' ')} fillOpacity="0.16" style={{ fill: hue }} />
 }
 
-/** A word at the end of a flight. */
-export function EndLabel({
-  at,
-  hue,
-  children,
-  dx = 10,
-}: {
-  at: Spot
-  hue: string
-  children: string
-  dx?: number
-}) {
+interface End {
+  readonly at: Spot
+  readonly hue: string
+  readonly words: string
+}
+/** Lines of labels stand this far apart, px. */
+const LINE = 17
+
+/** Where flights end, each with its name; names that would cover one another move apart. */
+export function EndLabels({ ends }: { ends: readonly End[] }) {
   const scale = useScale()
-  return (
-    <text
-      x={scale.x(at.down) + dx}
-      y={scale.y(at.left) + 5}
-      fontSize="14"
-      fontWeight="650"
-      paintOrder="stroke"
-      strokeWidth="4"
-      strokeLinejoin="round"
-      style={{ fill: hue, stroke: 'var(--mown)' }}
-    >
-      {children}
-    </text>
-  )
+  const placed: { x: number; y: number; end: End }[] = []
+  const sorted = [...ends].sort((a, b) => b.at.left - a.at.left)
+  for (const end of sorted) {
+    const x = scale.x(end.at.down)
+    let y = scale.y(end.at.left)
+    for (const p of placed) if (Math.abs(p.x - x) < 90 && y - p.y < LINE) y = p.y + LINE
+    placed.push({ x, y, end })
+  }
+  return placed.map(({ x, y, end }) => (
+    <g key={end.words}>
+      <LandingDot at={end.at} hue={end.hue} />
+      <text
+        x={x + 11}
+        y={y + 5}
+        fontSize="14"
+        fontWeight="650"
+        paintOrder="stroke"
+        strokeWidth="4"
+        strokeLinejoin="round"
+        style={{ fill: end.hue, stroke: 'var(--mown)' }}
+      >
+        {end.words}
+      </text>
+    </g>
+  ))
 }

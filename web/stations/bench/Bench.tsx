@@ -48,9 +48,13 @@ export default function Bench() {
             </div>
             {start}
           </div>
-          <div className="grid gap-3 lg:grid-cols-2">
-            {[...open.sort((a, b) => b.counted - a.counted), ...done].map((t) => (
-              <TrialCard key={t.trial.id} summary={t} />
+          <div className="grid items-start gap-3 lg:grid-cols-2">
+            {[[...open].sort((a, b) => b.counted - a.counted), done].map((list, i) => (
+              <div key={i} className="grid gap-3">
+                {list.map((t) => (
+                  <TrialCard key={t.trial.id} summary={t} />
+                ))}
+              </div>
             ))}
           </div>
         </>
@@ -91,7 +95,7 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
           {lastThrownAt && ` · ${formatDistanceToNow(new Date(lastThrownAt), { addSuffix: true })}`}
         </span>
       </div>
-      <div className="mt-2 min-h-32 flex-1">
+      <div className="mt-2 flex-1">
         {view && counted > 0 ? (
           <Standing view={view} rating={rating} />
         ) : (
@@ -134,7 +138,7 @@ function Standing({ view, rating: { reading, working } }: { view: TrialView; rat
   if (!reading) return <p className="py-4 text-quiet">Weighing {view.throws.length} throws …</p>
   const names = trialNames(view.discs)
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
-  const said = statements(reading.outcome, (code) => names.get(code) ?? code).filter(
+  const said = statements(reading.outcome, (code) => names.get(code) ?? code, view.aside).filter(
     (s) => s.kind !== 'label',
   )
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)

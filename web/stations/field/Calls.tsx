@@ -1,8 +1,9 @@
+import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
 import { Key } from '../../parts/Button.tsx'
-import { Chip, Choice } from '../../parts/Choice.tsx'
+import { Chip } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { HEIGHTS, IN_THE_AIR, NOSES, WHY_NOT } from './draft.ts'
 import type { Seen } from './draft.ts'
@@ -67,13 +68,7 @@ export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
         value={seen.launchCalledDeg}
         onPick={(launchCalledDeg) => onSeen({ launchCalledDeg })}
       />
-      <Group label="Came out">
-        {['clean', 'flutter', 'slipped'].map((w) => (
-          <Chip key={w} on={cameOut === w} onClick={() => note('came_out', cameOut === w ? '' : w)}>
-            {w}
-          </Chip>
-        ))}
-      </Group>
+      <Pick label="Came out" options={CAME_OUT} value={cameOut} onPick={(w) => note('came_out', w ?? '')} />
       <Group label="In the air">
         {IN_THE_AIR.map((w) => (
           <Chip key={w} on={said.includes(w)} onClick={() => toggleAir(w)}>
@@ -120,22 +115,40 @@ function Group({ label, keyHint, children }: { label: string; keyHint?: string; 
   )
 }
 
-interface PickProps {
+const CAME_OUT = ['clean', 'flutter', 'slipped'].map((w) => ({ value: w, label: w }))
+
+interface PickProps<T> {
   readonly label: string
-  readonly options: readonly { readonly value: number; readonly label: string }[]
-  readonly value: number | null
-  readonly onPick: (value: number | null) => void
+  readonly options: readonly { readonly value: T; readonly label: string }[]
+  readonly value: T | null
+  readonly onPick: (value: T | null) => void
 }
 
-/** One of a few, or not observed. */
-function Pick({ label, options, value, onPick }: PickProps) {
+/** One of a few, or not observed: a second tap takes the call back. */
+function Pick<T extends string | number>({ label, options, value, onPick }: PickProps<T>) {
   return (
-    <Choice
-      showLabel
-      label={label}
-      value={value}
-      onChange={onPick}
-      options={[{ value: null, label: '–' }, ...options]}
-    />
+    <div
+      role="group"
+      aria-label={label}
+      className="grid grid-cols-[4.2rem_1fr] items-center max-md:grid-cols-[5rem_1fr]"
+    >
+      <span className="text-note text-quiet">{label}</span>
+      <span className="inline-flex overflow-hidden rounded-lg border border-edge">
+        {options.map((o) => (
+          <button
+            key={o.value}
+            type="button"
+            aria-pressed={o.value === value}
+            onClick={() => onPick(o.value === value ? null : o.value)}
+            className={clsx(
+              'min-h-8 flex-1 border-r border-edge px-1.5 whitespace-nowrap last:border-r-0 max-md:min-h-11',
+              o.value === value ? 'bg-pick font-medium text-on-pick' : 'hover:bg-tint',
+            )}
+          >
+            {o.label}
+          </button>
+        ))}
+      </span>
+    </div>
   )
 }

@@ -10,7 +10,7 @@ export function Cautions({ day }: { day: string }) {
   return (
     <section
       aria-label="Before you throw"
-      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-accent bg-card px-4 py-2.5"
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-accent bg-card px-4 py-2.5 max-md:order-2 max-md:mx-3"
     >
       <p className="min-w-60 flex-1 text-note">
         <strong>Before you throw:</strong> the range is clear and stays clear, nobody downrange or beside a

@@ -203,8 +203,8 @@ function Logging({ view, rating, edited }: LoggingProps) {
     : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
   const { landing } = seen
   return (
-    <div className="grid gap-3 p-3 max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[15.5rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[15.5rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
-      <div className="grid min-h-0 min-w-0 content-start gap-3 xl:grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[15.5rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[15.5rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
+      <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_minmax(0,1fr)]">
         <NextCard
           discs={view.discs}
           name={name}
@@ -226,10 +226,10 @@ function Logging({ view, rating, edited }: LoggingProps) {
         )}
       </div>
 
-      <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:gap-2 max-md:px-3">
+      <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
         <Cautions day={session.day} />
         <StripCard {...{ view, rating, line, fade, meant, seen, see, at }} />
-        <div className="flex items-end justify-between gap-3 md:hidden">
+        <div className="order-3 flex items-end justify-between gap-3 px-3 md:hidden">
           <p className="figure text-lead" data-testid="landed">
             {landing
               ? `${units.length.show(landing.carryM)} down, ${aside(units, landing.rightM)}`
@@ -249,9 +249,9 @@ function Logging({ view, rating, edited }: LoggingProps) {
         <Standings view={view} rating={rating} name={name} />
       </div>
 
-      <div className="min-w-0 max-md:px-3 md:col-span-2 xl:col-span-1 xl:min-h-0">
+      <div className="min-w-0 max-md:order-4 max-md:px-3 md:col-span-2 xl:col-span-1 xl:min-h-0">
         <Card className="flex h-full flex-col p-4" label="Call the throw">
-          <h2 className="mb-2 text-lead">Call the throw</h2>
+          <h2 className="sr-only">Call the throw</h2>
           <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
             <TypedLanding landing={landing} onLanding={(l) => see({ landing: l })} />
             <Calls asked={meant.hyzerDeg} seen={seen} onSeen={see} onAngle={angle} />
@@ -366,7 +366,7 @@ function Standings({
 }) {
   if (!reading)
     return (
-      <Card className="flex-1 p-4">
+      <Card className="flex-1 p-4 max-md:order-5 max-md:mx-3 max-md:flex-none">
         <p className="text-quiet">
           {view.throws.length === 0
             ? 'The first throw starts the count.'
@@ -374,10 +374,13 @@ function Standings({
         </p>
       </Card>
     )
-  const said = statements(reading.outcome, name).filter((s) => s.kind !== 'label')
+  const said = statements(reading.outcome, name, view.aside).filter((s) => s.kind !== 'label')
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 3)
   return (
-    <Card className="min-h-0 flex-1 overflow-y-auto px-4 py-3" label="What the throws say now">
+    <Card
+      className="min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:order-5 max-md:mx-3 max-md:flex-none"
+      label="What the throws say now"
+    >
       <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
       <Sentences list={shown} working={working} />
     </Card>

@@ -134,7 +134,7 @@ export function FieldStrip({
   if (!dragging) held.current = reachNow
   const phone = typeof matchMedia === 'function' && matchMedia('(max-width: 47.99rem)').matches
   return (
-    <Card className="relative p-1 md:p-2" label="Field">
+    <Card className="relative p-1 max-md:order-3 max-md:mx-3 md:p-2" label="Field">
       <Strip
         height={phone ? 290 : 372}
         fade={fade}
@@ -172,7 +172,14 @@ export function FieldStrip({
             </g>
           )
         })}
-        {expected && !landing && <Expected at={expected} path={forecast.path.map(fromFade)} hue={hue} />}
+        {expected && !landing && (
+          <Expected
+            at={expected}
+            path={forecast.path.map(fromFade)}
+            hue={hue}
+            reach={1.5 * Math.sqrt(forecast.covariance[2])}
+          />
+        )}
         {landed && line && <Flight path={line} hue={hue} width={3} />}
         {landed && bendAt && <Bend at={bendAt} set={mid !== null} hue={hue} />}
         {landed && (
@@ -185,7 +192,7 @@ export function FieldStrip({
         )}
       </Strip>
       {!landing && (
-        <p className="pointer-events-none absolute bottom-11 left-6 text-note font-semibold max-md:hidden">
+        <p className="pointer-events-none absolute top-5 left-8 text-note font-semibold max-md:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
         </p>
       )}
@@ -200,14 +207,14 @@ function spotAlong(line: readonly Spot[], down: number): Spot | undefined {
   return { down, left: a.left + ((down - a.down) / (b.down - a.down)) * (b.left - a.left) }
 }
 
-function Expected({ at, path, hue }: { at: Spot; path: readonly Spot[]; hue: string }) {
+function Expected({ at, path, hue, reach }: { at: Spot; path: readonly Spot[]; hue: string; reach: number }) {
   const scale = useScale()
   return (
     <>
       <Flight path={path} hue={hue} dashed width={2} />
       <text
         x={scale.x(at.down)}
-        y={scale.y(at.left)}
+        y={scale.y(at.left + reach) - 6}
         textAnchor="middle"
         fontSize="13"
         fontWeight="600"
@@ -265,7 +272,7 @@ function Landed({
   const [x, y] = [scale.x(at.down), scale.y(at.left)]
   const width = 9 * Math.max(...words.map((w) => w.length)) + 20
   // the slip goes to the side of the dot with room for it
-  const beside = x > width + 40 ? -16 - width : 16
+  const beside = x + 16 + width < scale.edge ? 16 : -16 - width
   const top = Math.max(14, y - 22)
   return (
     <>

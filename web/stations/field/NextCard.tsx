@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { useState } from 'react'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -12,8 +13,8 @@ import type { Meant, Standing } from './draft.ts'
 
 const POWERS = [
   { value: 1, label: 'full power' },
-  { value: 0.85, label: 'eased, 85 %' },
-  { value: 0.7, label: 'standstill, 70 %' },
+  { value: 0.85, label: 'eased 85 %' },
+  { value: 0.7, label: 'standing 70 %' },
 ] as const
 
 interface NextCardProps {
@@ -40,6 +41,8 @@ export function NextCard({
   onMeant,
   onStanding,
 }: NextCardProps) {
+  // on a phone the choices fold away behind what is chosen
+  const [changing, setChanging] = useState(false)
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
   const disc = discs[at]
   const thrower = throwers.find((t) => t.id === standing.throwerId)
@@ -61,18 +64,26 @@ export function NextCard({
           <p className="truncate text-note text-quiet">
             {disc.mold.name}, {disc.plastic.name}
           </p>
-          <p className="figure text-note">
+          <p className="figure truncate text-note">
             {disc.disc.code}
             {(disc.disc.weighedG ?? disc.disc.markedG) !== null &&
               ` · ${disc.disc.weighedG ?? disc.disc.markedG} g`}
           </p>
         </div>
-        <div className="text-right md:hidden">
-          <p className="font-head text-lead leading-tight font-semibold">{angleWords(meant.hyzerDeg)}</p>
-          <p className="text-note text-quiet">
-            {standing.stroke}, {Math.round(100 * standing.power)} %
-          </p>
-        </div>
+        <button
+          type="button"
+          aria-expanded={changing}
+          aria-label="Change the throw"
+          onClick={() => setChanging((c) => !c)}
+          className="min-h-11 rounded-lg border border-edge px-2.5 text-right md:hidden"
+        >
+          <span className="block font-head text-lead leading-tight font-semibold">
+            {angleWords(meant.hyzerDeg)}
+          </span>
+          <span className="block text-note text-quiet">
+            {standing.stroke}, {Math.round(100 * standing.power)} %, {thrower.name.split(' ')[0]}
+          </span>
+        </button>
       </div>
       <div className="mt-2 border-t border-rule pt-2 max-md:hidden">
         <p className="font-head text-lead font-semibold">
@@ -85,7 +96,7 @@ export function NextCard({
           width={170}
         />
       </div>
-      <div className="mt-2 grid grid-cols-2 gap-2">
+      <div className={clsx('mt-2 grid grid-cols-2 gap-2', !changing && 'max-md:hidden')}>
         <select
           aria-label="Disc"
           className={clsx(select, 'col-span-2')}
@@ -111,15 +122,6 @@ export function NextCard({
           ))}
         </select>
         <select
-          aria-label="Stroke"
-          className={select}
-          value={standing.stroke}
-          onChange={(e) => onStanding({ stroke: e.target.value as Throw['stroke'] })}
-        >
-          <option value="backhand">backhand</option>
-          <option value="forehand">forehand</option>
-        </select>
-        <select
           aria-label="Power"
           className={select}
           value={standing.power}
@@ -135,8 +137,17 @@ export function NextCard({
           )}
         </select>
         <select
+          aria-label="Stroke"
+          className={clsx(select, 'col-span-2')}
+          value={standing.stroke}
+          onChange={(e) => onStanding({ stroke: e.target.value as Throw['stroke'] })}
+        >
+          <option value="backhand">backhand</option>
+          <option value="forehand">forehand</option>
+        </select>
+        <select
           aria-label="Thrower"
-          className={select}
+          className={clsx(select, 'col-span-2')}
           value={standing.throwerId}
           onChange={(e) => onStanding({ throwerId: e.target.value })}
         >

@@ -1,4 +1,4 @@
-import { Settings2 } from 'lucide-react'
+import { Settings2, Wind } from 'lucide-react'
 import { useState } from 'react'
 import { airDensity } from '../../../core/flight/air.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
@@ -29,16 +29,17 @@ interface WindAirProps {
 export function WindAir({ standing, session, onStanding, onSession, onTurn }: WindAirProps) {
   const units = useUnits()
   const [editing, setEditing] = useState(false)
-  const box = 'min-h-10 rounded-lg border border-edge bg-card px-2 max-md:min-h-11'
+  const box = 'min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
   /** A wind is a strength and where it comes from. */
   const wind = (key: 'windAlongMps' | 'windAcrossMps', label: string, minus: string, plus: string) => {
     const value = standing[key]
-    const sign = value !== null && (value < 0 || Object.is(value, -0)) ? -1 : 1
+    const sign = value !== null && value >= 0 && !Object.is(value, -0) ? 1 : -1
     return (
       <div className="flex items-end gap-1.5">
         <FigureInput
           label={label}
-          className="w-28"
+          hideLabel
+          className="w-20"
           unit={units.speed.unit}
           value={value === null ? null : Math.abs(units.speed.to(value))}
           onChange={(v) => onStanding({ [key]: v === null ? null : sign * units.speed.from(Math.abs(v)) })}
@@ -56,16 +57,20 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
     )
   }
   return (
-    <Card className="flex flex-wrap items-end gap-x-4 gap-y-2 p-3" label="Wind and air">
+    <Card
+      className="flex flex-wrap items-center gap-x-2 gap-y-2 p-3 max-md:order-6 max-md:mx-3"
+      label="Wind and air"
+    >
+      <Wind size={18} aria-hidden className="text-quiet" />
       {wind('windAlongMps', 'Wind along', 'head', 'tail')}
-      {wind('windAcrossMps', 'Wind across', 'from the right', 'from the left')}
+      {wind('windAcrossMps', 'Wind across', 'from right', 'from left')}
       <Button onClick={onTurn} keyHint="W">
-        Turn round
+        Turn
       </Button>
       <button
         type="button"
         onClick={() => setEditing(true)}
-        className="ml-auto flex min-h-11 items-center gap-2 rounded-lg px-2 text-left text-note hover:bg-tint"
+        className="ml-auto flex min-h-11 min-w-0 items-center gap-2 rounded-lg px-1 text-left text-note hover:bg-tint"
       >
         <span>
           <span className="block font-semibold">{session.place}</span>
@@ -73,8 +78,7 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
             {session.temperatureC === null
               ? 'air not noted'
               : units.temperature.show(session.temperatureC, 0)}
-            {session.altitudeM !== null && `, ${units.length.show(session.altitudeM, 0)} up`},{' '}
-            {METHOD_WORDS[session.method].split(',')[0]}
+            , {METHOD_WORDS[session.method].split(',')[0]}
           </span>
         </span>
         <Settings2 size={18} aria-hidden />

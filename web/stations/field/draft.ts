@@ -49,7 +49,7 @@ export const NOSES = [
   { value: -3, label: 'down' },
   { value: 0, label: 'level' },
   { value: 3, label: 'up' },
-  { value: 6, label: 'well up' },
+  { value: 6, label: 'high' },
 ] as const
 export const HEIGHTS = [
   { value: 7, label: 'low' },

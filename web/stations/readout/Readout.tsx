@@ -17,7 +17,7 @@ import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { say } from '../../parts/Toasts.tsx'
-import { Band, EndLabel, Flight, LandingDot } from '../../strip/layers.tsx'
+import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating } from '../../workers/rating.ts'
@@ -43,7 +43,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   const stretch = params.get('stretch') === '1'
   const counted = view.throws.filter((t) => t.counts).length
   const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
-  const said = statements(reading.outcome, name)
+  const said = statements(reading.outcome, name, view.aside)
 
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
@@ -62,7 +62,7 @@ export default function Readout({ trialId }: { trialId: string }) {
         }))
   const ys = flights.flatMap((f) => f.ys)
   const reach = {
-    down: (show === 'corrected' ? 1.14 : 1.04) * Math.max(40, ...flights.map((f) => f.down)),
+    down: (show === 'corrected' ? 1.16 : 1.04) * Math.max(40, ...flights.map((f) => f.down)),
     left: Math.max(8, ...ys) + 3,
     right: Math.max(8, ...ys.map((y) => -y)) + 3,
   }
@@ -103,20 +103,22 @@ export default function Readout({ trialId }: { trialId: string }) {
       <div className="grid min-w-0 content-start gap-3">
         <Card className="p-4" label="Flights">
           <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
-            <h1 className="text-lead">
-              {show === 'corrected'
-                ? speeds.length === 1
-                  ? `Flat, still air, ${units.speed.show(speeds[0]!, 0)}`
-                  : 'Flat, still air, at each disc’s own speed'
-                : 'As thrown'}
-            </h1>
-            <p className="mr-auto text-note text-quiet" role="status">
-              {working
-                ? 'weighing the newest throw …'
-                : show === 'corrected'
-                  ? `what ${counted} counted throws say once angle, power and wind are taken out; dashed: the label`
-                  : `${view.throws.length} throws, drawn the way they most likely flew`}
-            </p>
+            <div className="mr-auto min-w-0">
+              <h1 className="text-lead">
+                {show === 'corrected'
+                  ? speeds.length === 1
+                    ? `Flat, still air, ${units.speed.show(speeds[0]!, 0)}`
+                    : 'Flat, still air, each at its own speed'
+                  : 'As thrown'}
+              </h1>
+              <p className="text-note text-quiet" role="status">
+                {working
+                  ? 'weighing the newest throw …'
+                  : show === 'corrected'
+                    ? `${counted} counted throws, angle, power and wind taken out`
+                    : `${view.throws.length} throws, the way they most likely flew`}
+              </p>
+            </div>
             <Choice
               label="Flights shown"
               value={show}
@@ -135,7 +137,7 @@ export default function Readout({ trialId }: { trialId: string }) {
             </Button>
           </div>
           <Strip
-            height={304}
+            height={show === 'corrected' ? 258 : 420}
             stretch={stretch ? 2 : 1}
             fade={fade}
             reach={reach}
@@ -152,8 +154,6 @@ export default function Readout({ trialId }: { trialId: string }) {
                   </g>
                 ))}
                 {reading.corrected.map((c) => {
-                  const end = c.path[c.path.length - 1]!
-                  const at = { down: end.x, left: up * end.y }
                   const hue = hueOf(place(c.disc))
                   return (
                     <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
@@ -166,13 +166,19 @@ export default function Readout({ trialId }: { trialId: string }) {
                         />
                       )}
                       <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
-                      <LandingDot at={at} hue={hue} />
-                      <EndLabel at={at} hue={hue}>
-                        {name(c.disc)}
-                      </EndLabel>
                     </g>
                   )
                 })}
+                <EndLabels
+                  ends={reading.corrected.map((c) => {
+                    const end = c.path[c.path.length - 1]!
+                    return {
+                      at: { down: end.x, left: up * end.y },
+                      hue: hueOf(place(c.disc)),
+                      words: name(c.disc),
+                    }
+                  })}
+                />
               </>
             )}
             {show === 'thrown' &&

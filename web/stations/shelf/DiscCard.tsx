@@ -85,7 +85,7 @@ export function DiscCard({ disc: d, onEdit }: { disc: ShelvedDisc; onEdit: () =>
                   inForce ? 'font-semibold' : 'text-quiet',
                 )}
               >
-                <th scope="row" className="py-1.5 text-left font-inherit">
+                <th scope="row" className={clsx('py-1.5 text-left', !inForce && 'font-normal')}>
                   {inForce && <span aria-hidden>▸ </span>}
                   {LEVEL_NAMES[level]}
                   {inForce && <span className="sr-only"> (in force)</span>}
