@@ -24,6 +24,8 @@ export default tseslint.config(
     },
   },
   { files: ['web/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'] },
+  // nothing is compiled to memoise by itself, so libraries that forbid it are as good as others
+  { files: ['web/**/*.{ts,tsx}'], rules: { 'react-hooks/incompatible-library': 'off' } },
   { files: ['test/**/*.ts'], rules: { '@typescript-eslint/no-unused-expressions': 'off' } },
   {
     files: ['**/*.{mjs,cjs}', '*.js'],

@@ -81,7 +81,8 @@ export function flyStraight(
   let mid = Number.NaN
   let apex = height
 
-  let V = 0, V2 = 0, sa = 0, q = 0, ic = 0, tp = 0, lift = 0, sd = 0, a1 = 0, a2 = 0, m1 = 0
+  let V: number, V2: number, sa: number, q: number, ic: number, tp: number
+  let lift: number, sd: number, a1: number, a2: number, m1: number
 
   for (let i = 0; i < MAX_STEPS; i++) {
     // stage 1

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Context, Middleware } from 'koa'
-import { z } from 'zod'
+import type { z } from 'zod'
 import type { Problem } from '../../contract/imports.ts'
 
 /** An answer that says what was wrong with the request; nothing was stored. */

@@ -1,4 +1,5 @@
-import { asc, sql } from 'drizzle-orm'
+import type { asc } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import type { Disc, DiscEntry, Maker, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
 import type { Database, Queryable } from './database.ts'
 import { discs, makers, molds, plastics, runs } from './schema.ts'

@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useEffect, useMemo } from 'react'
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import type { ReactNode } from 'react'
 import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
@@ -31,7 +31,7 @@ interface PreferencesValue {
 const Context = createContext<PreferencesValue | undefined>(undefined)
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
-  const first = useMemo(remembered, [])
+  const [first] = useState(remembered)
   const path = `/api/preferences/${first.id}`
   const { data } = useSWR<Preferences>(path, read, { fallbackData: first, revalidateOnFocus: false })
   const waiting = useWaiting()

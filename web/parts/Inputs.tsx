@@ -1,5 +1,5 @@
 import clsx from 'clsx'
-import { useEffect, useId, useState } from 'react'
+import { useId, useState } from 'react'
 import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react'
 
 const BOX = 'min-h-10 w-full rounded-lg border border-edge bg-card px-2.5 text-body text-ink max-md:min-h-11'
@@ -96,12 +96,13 @@ export function FigureInput({
 }: FigureInputProps) {
   const id = useId()
   const shown = value === null ? '' : String(Number(value.toFixed(digits)))
-  const [typed, setTyped] = useState(shown)
-  const [focused, setFocused] = useState(false)
-  useEffect(() => {
-    if (!focused) setTyped(shown)
-  }, [shown, focused])
-  const unreadable = typed.trim() !== '' && parse(typed) === undefined
+  const [typed, setTyped] = useState<string>()
+  const read = typed === undefined ? undefined : parse(typed)
+  const unreadable = typed !== undefined && typed.trim() !== '' && read === undefined
+  // what is typed stands while it still says the value; a value changed from elsewhere shows at once
+  const stands =
+    typed !== undefined &&
+    (read === undefined || (value !== null && Math.abs(read - value) <= 1e-6 * Math.max(1, Math.abs(value))))
   return (
     <Labelled
       {...{ label, hint, className, id, hideLabel }}
@@ -114,9 +115,8 @@ export function FigureInput({
           autoComplete="off"
           className={clsx(BOX, 'figure', unit && 'pr-11')}
           aria-invalid={unreadable || error !== undefined}
-          value={typed}
-          onFocus={() => setFocused(true)}
-          onBlur={() => setFocused(false)}
+          value={stands ? typed : shown}
+          onBlur={() => !unreadable && setTyped(undefined)}
           onChange={(e) => {
             setTyped(e.target.value)
             const text = e.target.value.trim()

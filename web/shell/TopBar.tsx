@@ -1,6 +1,7 @@
 import clsx from 'clsx'
 import { CloudUpload, Settings } from 'lucide-react'
 import { useEffect, useState } from 'react'
+import type { ReactNode } from 'react'
 import { Link, NavLink, useLocation, useMatch } from 'react-router'
 import { useTrials } from '../data/hooks.ts'
 import { outbox, useRefused, useWaiting } from '../data/outbox.ts'
@@ -98,28 +99,20 @@ function WaitingBadge() {
   const waiting = useWaiting()
   const refused = useRefused()
   const [shown, setShown] = useState(false)
-  // a write on its way for a moment is nobody's worry
-  const [slow, setSlow] = useState(false)
   const count = waiting.length
-  useEffect(() => {
-    if (count === 0) {
-      setSlow(false)
-      return
-    }
-    const timer = setTimeout(() => setSlow(true), 900)
-    return () => clearTimeout(timer)
-  }, [count])
-  if (refused.length === 0 && !(slow && count > 0)) return null
+  if (refused.length === 0 && count === 0) return null
   return (
     <>
-      <button
-        type="button"
-        onClick={() => setShown(true)}
-        className="flex items-center gap-1.5 rounded-full bg-accent-dark px-3 py-1 text-note font-bold text-[#1d2a2c]"
-      >
-        <CloudUpload size={16} aria-hidden />
-        {refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
-      </button>
+      <Delayed now={refused.length > 0}>
+        <button
+          type="button"
+          onClick={() => setShown(true)}
+          className="flex items-center gap-1.5 rounded-full bg-accent-dark px-3 py-1 text-note font-bold text-[#1d2a2c]"
+        >
+          <CloudUpload size={16} aria-hidden />
+          {refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
+        </button>
+      </Delayed>
       <Dialog
         open={shown}
         onClose={() => setShown(false)}
@@ -145,4 +138,14 @@ function WaitingBadge() {
       </Dialog>
     </>
   )
+}
+
+/** A write on its way for a moment is nobody's worry: shows its children after a while. */
+function Delayed({ now, children }: { now: boolean; children: ReactNode }) {
+  const [due, setDue] = useState(false)
+  useEffect(() => {
+    const timer = setTimeout(() => setDue(true), 900)
+    return () => clearTimeout(timer)
+  }, [])
+  return now || due ? children : null
 }

@@ -27,7 +27,7 @@ export function useScale(): Scale {
   return scale
 }
 
-interface StripProps {
+export interface StripProps {
   /** What there is to see, m: how far downrange, and to either side. */
   readonly reach: { readonly down: number; readonly left: number; readonly right: number }
   /** Which side is named the fade side; mixed hands leave it to fade and turn alone. */

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
@@ -9,7 +9,7 @@ import { aside } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
-import type { Scale, Spot } from '../../strip/Strip.tsx'
+import type { Scale, Spot, StripProps } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 import type { Meant, Seen } from './draft.ts'
@@ -35,6 +35,8 @@ interface FieldStripProps {
   readonly at: number
 }
 
+type Reach = StripProps['reach']
+
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.min(high, Math.max(low, v))
 
 /** The strip one throw is logged on: tap or drag the landing, drag the bend, arrows nudge. */
@@ -53,7 +55,8 @@ export function FieldStrip({
   const units = useUnits()
   const hue = hueOf(at)
   const { landing, mid } = seen
-  const [dragging, setDragging] = useState<'landing' | 'bend'>()
+  /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
+  const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
   // up on the strip is the thrower's left
   const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
   const line = path?.map(fromFade)
@@ -94,9 +97,27 @@ export function FieldStrip({
     {},
     [landed, forecast, units],
   )
+  const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
+  const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
+  const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
+  const spread = forecast ? 2.2 * Math.sqrt(forecast.covariance[2]) : 0
+  const lefts = [
+    ...(expected ? [expected.left + spread, expected.left - spread] : []),
+    ...(landed ? [landed.left] : []),
+    ...earlier.map((t) => -t.rightM),
+  ]
+  const downs = [
+    ...(forecast ? [forecast.carryM + 2 * Math.sqrt(forecast.covariance[0])] : [80]),
+    ...earlier.map((t) => t.carryM),
+  ]
+  const reachNow: Reach = {
+    down: 1.08 * Math.max(50, ...downs, landed ? landed.down : 0),
+    left: Math.max(12, ...lefts) + 4,
+    right: Math.max(12, ...lefts.map((l) => -l)) + 4,
+  }
   const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
-    if (phase === 'up') return setDragging(undefined)
-    let what = dragging
+    if (phase === 'up') return setDrag(undefined)
+    let what = drag?.what
     if (phase === 'down') {
       const near =
         bendAt &&
@@ -105,40 +126,19 @@ export function FieldStrip({
         landed &&
         Math.hypot((s.down - landed.down) * scale.along, (s.left - landed.left) * scale.across) < GRAB / 2
       what = near && !nearer ? 'bend' : 'landing'
-      setDragging(what)
+      setDrag({ what, reach: reachNow })
     }
     if (what === 'landing') place(s)
     else if (landing) see({ mid: { downM: clamp(s.down, [1, landing.carryM - 1]), rightM: -s.left } })
   }
 
-  const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
-  const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
-  const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
-  const spread = forecast ? 2.2 * Math.sqrt(forecast.covariance[2]) : 0
-  const lefts = [
-    ...(expected ? [expected.left + spread, expected.left - spread] : []),
-    ...(landed && !dragging ? [landed.left] : []),
-    ...earlier.map((t) => -t.rightM),
-  ]
-  const downs = [
-    ...(forecast ? [forecast.carryM + 2 * Math.sqrt(forecast.covariance[0])] : [80]),
-    ...earlier.map((t) => t.carryM),
-  ]
-  // a field that moved under a dragging finger would run away from it
-  const reachNow = {
-    down: 1.08 * Math.max(50, ...downs, landed && !dragging ? landed.down : 0),
-    left: Math.max(12, ...lefts) + 4,
-    right: Math.max(12, ...lefts.map((l) => -l)) + 4,
-  }
-  const held = useRef(reachNow)
-  if (!dragging) held.current = reachNow
   const phone = typeof matchMedia === 'function' && matchMedia('(max-width: 47.99rem)').matches
   return (
     <Card className="relative p-1 max-md:order-3 max-md:mx-3 md:p-2" label="Field">
       <Strip
         height={phone ? 290 : 372}
         fade={fade}
-        reach={held.current}
+        reach={drag?.reach ?? reachNow}
         label={
           landing
             ? `Landed ${units.length.show(landing.carryM)} down, ${aside(units, landing.rightM)}`

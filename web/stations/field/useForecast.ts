@@ -52,12 +52,15 @@ export function usePathTo(trial: string, line: SheetThrow | undefined, reading: 
   const wanted = useRef<SheetThrow | undefined>(undefined)
   const busy = useRef(false)
   const key = line && JSON.stringify(line)
+  // the path of the throw before must not flash up under the next landing
+  const [had, setHad] = useState(line !== undefined)
+  if (had !== (line !== undefined)) {
+    setHad(line !== undefined)
+    setPath(undefined)
+  }
   useEffect(() => {
     wanted.current = line
-    if (!line || !reading) {
-      setPath(undefined)
-      return
-    }
+    if (!line || !reading) return
     const next = async () => {
       busy.current = true
       while (wanted.current) {

@@ -1,0 +1,3 @@
+import { stopCluster } from './server.ts'
+
+after(async () => stopCluster())

@@ -1,0 +1,58 @@
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import type { Server } from 'node:http'
+import { makeApp } from '../../server/app.ts'
+import { openDatabase } from '../../server/store/database.ts'
+import type { Connection } from '../../server/store/database.ts'
+
+import type { Cluster } from '../../scripts/database.mjs'
+import { clusterFolder, startPostgres } from '../../scripts/database.mjs'
+
+let postgres: Promise<Cluster> | undefined
+let databases = 0
+
+/** One throwaway PostgreSQL for the whole run. */
+function cluster(): Promise<Cluster> {
+  postgres ??= (async () => {
+    const wanted = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-test-'))
+    fs.chmodSync(wanted, 0o755)
+    const { folder } = clusterFolder(path.join(wanted, 'postgres'))
+    const started = await startPostgres(folder, { fast: true })
+    return {
+      ...started,
+      stop: async () => {
+        await started.stop()
+        fs.rmSync(wanted, { recursive: true, force: true })
+      },
+    }
+  })()
+  return postgres
+}
+
+export interface TestServer extends Connection {
+  readonly server: Server
+  readonly stop: () => Promise<void>
+}
+
+/** The server on a database of its own. */
+export async function testServer(): Promise<TestServer> {
+  const url = (await cluster()).url(`test_${++databases}`)
+  const connection = await openDatabase(url)
+  const server = makeApp({ db: connection.db, host: '127.0.0.1', quiet: true }).listen(0, '127.0.0.1')
+  return {
+    ...connection,
+    server,
+    stop: async () => {
+      server.closeAllConnections()
+      server.close()
+      await connection.close()
+    },
+  }
+}
+
+/** Stops the cluster; called once after the last suite. */
+export async function stopCluster(): Promise<void> {
+  if (postgres) await (await postgres).stop()
+  postgres = undefined
+}

@@ -1,0 +1,255 @@
+import { expect } from 'chai'
+import request from 'supertest'
+import { v7 as newId } from 'uuid'
+import { harrowmere } from '../../demo/harrowmere.ts'
+import { loadDemo, loadDemoIfEmpty, ownThrows, resetToDemo } from '../../demo/load.ts'
+import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { fit } from '../../core/rating/fit.ts'
+import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { outcomeOf } from '../../core/rating/outcome.ts'
+import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type { ImportPreview } from '../../contract/imports.ts'
+import { SHED } from '../../demo/shed.ts'
+import { testServer } from './server.ts'
+import type { TestServer } from './server.ts'
+
+const demo = harrowmere()
+const [finished, halfDone, fresh] = demo.trials as [
+  (typeof demo.trials)[0],
+  (typeof demo.trials)[0],
+  (typeof demo.trials)[0],
+]
+
+describe('trials and throws', () => {
+  let it_: TestServer
+  before(async () => {
+    it_ = await testServer()
+    await loadDemo(it_.db)
+  })
+  after(() => it_.stop())
+  const api = () => request(it_.server)
+  const file = async (id: string) => (await api().get(`/api/trials/${id}`).expect(200)).body as TrialFile
+  const sample = (change: Partial<Throw> = {}): Throw => ({ ...demo.throws[0]!, id: newId(), ...change })
+  const put = (row: Throw) => api().put(`/api/throws/${row.id}`).send(row)
+
+  it('has a bench: one trial finished, one half done, one not begun', async () => {
+    const trials = (await api().get('/api/trials').expect(200)).body as TrialSummary[]
+    const of = (id: string) => trials.find((t) => t.trial.id === id)!
+    expect(of(finished.id)).include({ counted: 68, leftOut: 4 })
+    expect(of(finished.id).trial.finishedAt).not.equal(null)
+    expect(of(halfDone.id).counted).within(15, 24)
+    expect(of(fresh.id).counted).equal(0)
+  })
+
+  it('stores a throw as it was sent, once however often it is sent', async () => {
+    const row = sample({ trialId: halfDone.id, discId: halfDone.discIds[0]!, notes: { sky: 'low cloud' } })
+    await put(row).expect(200)
+    await put(row).expect(200)
+    const stored = (await file(halfDone.id)).throws.filter((t) => t.id === row.id)
+    expect(stored).length(1)
+    expect(stored[0]).include({
+      carryM: row.carryM,
+      rightM: row.rightM,
+      thrownAt: row.thrownAt,
+      takenBackAt: null,
+    })
+    expect(stored[0]!.notes).deep.equal({ sky: 'low cloud' })
+  })
+
+  it('takes a throw back without erasing it, and restores it', async () => {
+    const row = sample()
+    await put({ ...row, takenBackAt: '2026-10-04T11:00:00.000Z' }).expect(200)
+    expect((await file(finished.id)).throws.find((t) => t.id === row.id)!.takenBackAt).equal(
+      '2026-10-04T11:00:00.000Z',
+    )
+    const tally = async () =>
+      ((await api().get('/api/trials')).body as TrialSummary[]).find((t) => t.trial.id === finished.id)!
+        .counted
+    const before = await tally()
+    await put(row).expect(200)
+    expect(await tally()).equal(before + 1)
+    await put({ ...row, takenBackAt: row.thrownAt }).expect(200)
+  })
+
+  for (const [what, change, sentence] of [
+    ['a hyzer of 200°', { hyzerDeg: 200 }, /hyzerDeg is 200; it must lie between −80 and 80°/],
+    [
+      'a landing behind the thrower',
+      { carryM: -5 },
+      /carryM is −5; it must lie between 0\.5 and 300 m in front of the thrower/,
+    ],
+    ['a wind of 90 m/s', { windAlongMps: 90 }, /windAlongMps is 90; it must lie between −25 and 25 m\/s/],
+    [
+      'a bend beyond the landing',
+      { midDownM: 150, midRightM: 0, carryM: 90 },
+      /midDownM must lie short of the landing/,
+    ],
+    ['half a bend', { midDownM: 40, midRightM: null }, /midDownM must be given together/],
+    ['an unknown disc', { discId: newId() }, /discId names a disc that is not in this trial/],
+    [
+      'a disc of another trial',
+      { discId: fresh.discIds[0]! },
+      /discId names a disc that is not in this trial/,
+    ],
+    ['an unknown thrower', { throwerId: newId() }, /throwerId names a thrower who does not exist/],
+    ['an unknown session', { sessionId: newId() }, /sessionId names a session that does not exist/],
+  ] as const) {
+    it(`refuses ${what} with a sentence, and stores nothing`, async () => {
+      const row = sample(change as Partial<Throw>)
+      const refused = await put(row)
+      expect(refused.status).within(409, 422)
+      expect(refused.body.detail).match(sentence)
+      expect((await file(finished.id)).throws.some((t) => t.id === row.id)).equal(false)
+    })
+  }
+
+  it('will not drop a thrown disc from its trial', async () => {
+    const discIds = finished.discIds.slice(1)
+    const refused = await api()
+      .put(`/api/trials/${finished.id}`)
+      .send({ ...finished, discIds })
+    expect(refused.status).equal(409)
+    expect((await file(finished.id)).trial.discIds).deep.equal(finished.discIds)
+  })
+
+  it('wants the control disc to be one of the trial’s', async () => {
+    const outsider = demo.discs.find((d) => !fresh.discIds.includes(d.id))!.id
+    const refused = await api()
+      .put(`/api/trials/${fresh.id}`)
+      .send({ ...fresh, controlDiscId: outsider })
+      .expect(422)
+    expect(refused.body.detail).match(/controlDiscId must be one of the discs/)
+  })
+
+  it('keeps units and theme per user', async () => {
+    const [a, b] = [newId(), newId()]
+    await api().put(`/api/preferences/${a}`).send({ id: a, units: 'imperial', theme: 'sun' }).expect(200)
+    expect((await api().get(`/api/preferences/${a}`)).body).include({ units: 'imperial', theme: 'sun' })
+    expect((await api().get(`/api/preferences/${b}`)).body).include({ units: 'metric', theme: 'day' })
+  })
+})
+
+describe('CSV of a trial', () => {
+  let it_: TestServer
+  beforeEach(async () => {
+    it_ = await testServer()
+    await loadDemo(it_.db)
+  })
+  afterEach(() => it_.stop())
+  const csvOf = async (id: string) =>
+    (await request(it_.server).get(`/api/trials/${id}/throws.csv`).expect(200)).text
+  const send = (id: string, csv: string, store: boolean) =>
+    request(it_.server)
+      .post(`/api/trials/${id}/import?method=ranged&place=Millpond%20meadow${store ? '&store=1' : ''}`)
+      .set('content-type', 'text/csv')
+      .send(csv)
+  const throwsIn = async (id: string) =>
+    ((await request(it_.server).get(`/api/trials/${id}`)).body as TrialFile).throws.length
+
+  it('comes back as it went out: export, import into another trial, export again', async () => {
+    const out = await csvOf(finished.id)
+    const preview = (await send(fresh.id, out, false).expect(200)).body as ImportPreview
+    expect(preview).include({ throws: 72, leftOut: 4, again: 0, stored: false })
+    expect(preview.newDiscs).deep.equal([])
+    expect(preview.differences).deep.equal([])
+    expect(await throwsIn(fresh.id)).equal(0)
+    await send(fresh.id, out, true).expect(200)
+    const [first, second] = [readThrowsCsv(out), readThrowsCsv(await csvOf(fresh.id))]
+    if (!first.ok || !second.ok) throw new Error('export does not read back')
+    expect(second.throws).deep.equal(first.throws)
+  })
+
+  it('writes a file read twice only once', async () => {
+    const out = await csvOf(halfDone.id)
+    await send(fresh.id, out, true).expect(200)
+    const stored = await throwsIn(fresh.id)
+    const again = (await send(fresh.id, out, true).expect(200)).body as ImportPreview
+    expect(again.again).equal(again.throws)
+    expect(await throwsIn(fresh.id)).equal(stored)
+  })
+
+  it('adds discs and throwers the file describes, and says where the shelf knows better', async () => {
+    const header =
+      'throw,thrower,hand,stroke,disc,maker,mold,plastic,speed,glide,turn,fade,weight_g,hyzer_deg,carry_m,right_m,sky'
+    const rows = [
+      'a,Ivo Sand,left,backhand,ZZ-1,Newmaker,Newmold,Clay,7,5,-1,2,170,0,80,4,grey',
+      'b,Odile Fenn,right,backhand,HS-017,,,,9,5,-3,2,150,0,90,-4,grey',
+    ]
+    const preview = (await send(fresh.id, [header, ...rows].join('\n'), true).expect(200))
+      .body as ImportPreview
+    expect(preview.newDiscs).deep.equal(['ZZ-1'])
+    expect(preview.newThrowers).deep.equal(['Ivo Sand'])
+    expect(preview.noteColumns).deep.equal(['sky'])
+    expect(preview.differences).length(2)
+    const { throws } = (await request(it_.server).get(`/api/trials/${fresh.id}`)).body as TrialFile
+    expect(throws.map((t) => t.notes)).deep.equal([{ sky: 'grey' }, { sky: 'grey' }])
+  })
+
+  it('stores nothing of a file with errors, and lists them all', async () => {
+    const lines = (await csvOf(finished.id)).trim().split('\r\n')
+    const spoil = (i: number, from: RegExp, to: string) => (lines[i] = lines[i]!.replace(from, to))
+    spoil(3, /,right,|,left,/, ',rihgt,')
+    spoil(5, /backhand/, 'sidearm')
+    const refused = await send(fresh.id, lines.join('\n'), true).expect(422)
+    expect(refused.body.errors.map((e: { row: number; path: string }) => [e.row, e.path])).deep.equal([
+      [4, 'hand'],
+      [6, 'stroke'],
+    ])
+    expect(refused.body.detail).match(/Nothing of the file was stored/)
+    expect(await throwsIn(fresh.id)).equal(0)
+    const unknown = await send(
+      fresh.id,
+      'thrower,hand,stroke,disc,speed,glide,turn,fade,hyzer_deg,carry_m,right_m\nO,right,backhand,QQ-9,9,5,-1,2,0,90,1',
+      true,
+    ).expect(422)
+    expect(unknown.body.errors[0].message).match(/QQ-9 is not on the shelf/)
+  })
+
+  it('refuses 50 MB and goes on serving', async () => {
+    const refused = await send(fresh.id, 'x'.repeat(50_000_000), true).then(
+      (r) => r.status,
+      // the server may hang up on the sender before it has sent all
+      (e: { code?: string }) => e.code,
+    )
+    expect(refused).oneOf([413, 'EPIPE', 'ECONNRESET'])
+    await request(it_.server).get('/api/health').expect(200)
+    expect(await throwsIn(fresh.id)).equal(0)
+  })
+})
+
+describe('the demo', () => {
+  let it_: TestServer
+  before(async () => void (it_ = await testServer()))
+  after(() => it_.stop())
+
+  it('is the same every time, with discs, molds and volunteers of every kind', () => {
+    expect(harrowmere()).deep.equal(demo)
+    expect(demo.discs.length).least(12)
+    expect(demo.molds).length(5)
+    expect(demo.throwers.map((t) => t.hand)).include('left')
+    expect(Math.min(...demo.throwers.map((t) => t.backhandMps!))).lessThan(22)
+  })
+
+  it('loads into an empty database only, and resets to itself', async () => {
+    expect(await loadDemoIfEmpty(it_.db)).equal(true)
+    expect(await loadDemoIfEmpty(it_.db)).equal(false)
+    expect(await ownThrows(it_.db)).equal(0)
+    const extra = { ...demo.throws[0]!, id: newId() }
+    await request(it_.server).put(`/api/throws/${extra.id}`).send(extra).expect(200)
+    expect(await ownThrows(it_.db)).equal(1)
+    await resetToDemo(it_.db)
+    expect(await ownThrows(it_.db)).equal(0)
+  })
+
+  it('is rated near its hidden truth: the ladder of the finished trial is right where it claims to be sure', async () => {
+    const csv = (await request(it_.server).get(`/api/trials/${finished.id}/throws.csv`)).text
+    const read = readThrowsCsv(csv)
+    if (!read.ok) throw new Error('the demo does not read')
+    const outcome = outcomeOf(fit(evidenceOf(read.throws)))
+    const truth = new Map(SHED.map((d) => [d.code, d.truth.turn + d.truth.fade]))
+    const sure = outcome.pairs.filter((p) => p.pAMoreStable > 0.9 || p.pAMoreStable < 0.1)
+    expect(sure.length).least(5)
+    for (const p of sure)
+      expect(Math.sign(p.difference.value)).equal(Math.sign(truth.get(p.a)! - truth.get(p.b)!))
+  })
+})

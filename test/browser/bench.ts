@@ -1,0 +1,38 @@
+import { expect } from '@playwright/test'
+import type { Page } from '@playwright/test'
+
+/** Fails a test on anything the page complains about. */
+export function complaints(page: Page): string[] {
+  const list: string[] = []
+  page.on('pageerror', (e) => list.push(e.message))
+  page.on('console', (m) => {
+    // an answer the test provokes is not a complaint of the page
+    if (m.type() === 'error' && !m.text().includes('Failed to load resource')) list.push(m.text())
+  })
+  return list
+}
+
+const FAIRWAYS = 'Which fairway for the lake wind'
+
+/** Opens the half-done trial of the demo at a station, from the bench, as a person does. */
+export async function openHalfDone(page: Page, station: 'Throw on' | 'Read it'): Promise<void> {
+  await page.goto('/')
+  const card = page.getByRole('region', { name: FAIRWAYS })
+  await card.getByRole('link', { name: station }).click()
+  if (station === 'Throw on') {
+    await expect(page.getByRole('region', { name: 'What the throws say now' })).toContainText(
+      /Harrogill .* Tarnwick/,
+    )
+    const caution = page.getByRole('button', { name: 'The range is clear' })
+    if (await caution.isVisible()) await caution.click()
+  }
+}
+
+/** The number of the throw about to be made. */
+export async function throwNumber(page: Page): Promise<number> {
+  const heading = await page
+    .getByRole('region', { name: 'Next throw' })
+    .getByText(/^Throw \d+/)
+    .textContent()
+  return Number(heading!.match(/\d+/)![0])
+}

@@ -1,0 +1,148 @@
+import { expect, test } from '@playwright/test'
+import { complaints, openHalfDone, throwNumber } from './bench.ts'
+
+test('a throw is logged with the mouse in two gestures, and its sentence moves', async ({ page }) => {
+  const said = complaints(page)
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  const sentences = page.getByRole('region', { name: 'What the throws say now' })
+  const open = sentences.getByRole('listitem').filter({ hasText: 'not settled' }).first()
+  const first = await open.textContent()
+
+  const field = page.getByRole('application')
+  const box = (await field.boundingBox())!
+  await page.mouse.move(box.x + 0.5 * box.width, box.y + 0.35 * box.height)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 0.52 * box.width, box.y + 0.4 * box.height, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  await page.getByRole('button', { name: 'Keep throw' }).click()
+
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+  await expect(page.getByTestId('last-throw')).toContainText(`Throw ${before},`)
+  await expect(page.getByTestId('last-throw')).toContainText('of its forecast')
+  await expect(sentences).not.toContainText(first!)
+  expect(said).toEqual([])
+})
+
+test('a throw is logged with keys alone, taken back and restored', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  const start = Number(await page.getByLabel('Landed, down').inputValue())
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(page.getByLabel('Landed, down')).toHaveValue(String(start + 5))
+  await page.keyboard.press('ArrowUp')
+  await page.keyboard.press(']')
+  await page.keyboard.press(']')
+  await expect(page.getByRole('region', { name: 'Call the throw' })).toContainText('hyzer')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+  await page.keyboard.press('u')
+  await expect(page.getByText(`Throw ${before} of 48`)).toBeVisible()
+  await page.getByRole('button', { name: 'Restore' }).click()
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+})
+
+test('the bend is dragged and stored; a reload keeps what was kept', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  const box = (await page.getByRole('application').boundingBox())!
+  await page.mouse.click(box.x + 0.6 * box.width, box.y + 0.62 * box.height)
+  const bend = page.getByText('drag the bend')
+  await expect(bend).toBeVisible()
+  const words = (await bend.boundingBox())!
+  const [x, y] = [words.x + words.width / 2, words.y - 12]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 5, y + 22, { steps: 4 })
+  await page.mouse.up()
+  await expect(bend).toBeHidden()
+  const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+  await page.getByRole('button', { name: 'Keep throw' }).click()
+  const sent = (await stored).request().postDataJSON() as { midDownM: number | null; carryM: number }
+  expect(sent.midDownM).toBeGreaterThan(5)
+  expect(sent.midDownM).toBeLessThan(sent.carryM)
+  await page.reload()
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+})
+
+test('a throw that does not count keeps its reason and moves no number', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const sentences = page.getByRole('region', { name: 'What the throws say now' }).getByRole('list')
+  const before = await sentences.textContent()
+  await page.keyboard.press('ArrowRight')
+  await page.getByRole('button', { name: 'hit a branch' }).click()
+  await page.getByRole('button', { name: 'Keep throw' }).click()
+  await expect(page.getByTestId('last-throw')).toContainText('left out (hit a branch)')
+  await expect(sentences).toHaveText(before!)
+})
+
+test('a throw is changed from the readout', async ({ page }) => {
+  await openHalfDone(page, 'Read it')
+  const row = page.getByRole('region', { name: 'List of throws' }).getByRole('row').nth(1)
+  await row.getByRole('link', { name: 'Edit' }).click()
+  await expect(page.getByText('Changing throw 1')).toBeVisible()
+  await page.getByLabel('Landed, down').fill('61.5')
+  await page.getByRole('button', { name: 'Keep changes' }).click()
+  await expect(page.getByText('The throw was changed.', { exact: true }).first()).toBeVisible()
+  await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await expect(row).toContainText('61.5 m')
+})
+
+test('what is out of range is refused with a sentence, and stays on the screen', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  await page.getByRole('button', { name: 'Keep throw' }).click()
+  await expect(page.getByText('Tap where it landed first.', { exact: true }).first()).toBeVisible()
+  await page.keyboard.press('ArrowRight')
+  await page.getByLabel('Wind along', { exact: true }).fill('90')
+  await page.getByRole('button', { name: 'Keep throw' }).click()
+  await expect(
+    page.getByText(/The wind along is −90; it must lie between −25 and 25 m\/s/).first(),
+  ).toBeVisible()
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+
+  test('a tap and a thumb log a throw; the button stays in reach', async ({ page }) => {
+    await page.goto('/')
+    await page
+      .getByRole('region', { name: 'Which fairway for the lake wind' })
+      .getByRole('link', { name: 'Throw on' })
+      .tap()
+    await page.getByRole('button', { name: 'The range is clear' }).tap()
+    const field = page.getByRole('application')
+    const box = (await field.boundingBox())!
+    await page.touchscreen.tap(box.x + 0.55 * box.width, box.y + 0.3 * box.height)
+    await expect(page.getByTestId('landed')).toContainText(/m down, .* m left/)
+    const keep = page.getByRole('button', { name: 'Keep throw' })
+    const reach = (await keep.boundingBox())!
+    expect(reach.height).toBeGreaterThanOrEqual(44)
+    expect(reach.y + reach.height).toBeLessThanOrEqual(844)
+    const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+    await keep.tap()
+    await stored
+    await expect(page.getByTestId('landed')).toHaveText('Tap where it landed')
+    // nothing may be wider than the phone
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  })
+})
+
+test('a throw kept while the server is away is sent when it is back, once', async ({ page, context }) => {
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  await context.setOffline(true)
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+  await expect(page.getByRole('button', { name: /waiting/ })).toBeVisible()
+  const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+  await context.setOffline(false)
+  await stored
+  await expect(page.getByRole('button', { name: /waiting/ })).toBeHidden()
+  await page.reload()
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+})

@@ -1,0 +1,175 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { complaints, openHalfDone } from './bench.ts'
+
+test('the bench shows every trial with its state and what to do next', async ({ page }) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await expect(page.getByText('2 trials open, 1 finished')).toBeVisible()
+  const finished = page.getByRole('region', { name: 'Tarnwick in four plastics' })
+  await expect(finished).toContainText('68 of 72 throws, 4 left out')
+  await expect(finished.getByRole('list')).toContainText('%')
+  await expect(
+    page
+      .getByRole('region', { name: 'Is the Ormsgarth true to its label' })
+      .getByRole('link', { name: 'Throw the first' }),
+  ).toBeVisible()
+  expect(said).toEqual([])
+})
+
+test('a trial is started from the bench and goes to the field', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Start a trial' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('button', { name: 'Start and throw' }).click()
+  await expect(dialog).toContainText('must not be empty')
+  await expect(dialog).toContainText('must name at least one disc')
+  await dialog.getByLabel('Name').fill('Two Pennraths')
+  await dialog.getByRole('checkbox', { name: /HS-002/ }).check()
+  await dialog.getByRole('checkbox', { name: /HS-005/ }).check()
+  await dialog.getByRole('button', { name: 'Start and throw' }).click()
+  await expect(page.getByText('Throw 1 of 24')).toBeVisible()
+})
+
+test('a disc is added to the shelf, found, edited and taken off again', async ({ page }) => {
+  await page.goto('/shelf')
+  await page.getByRole('button', { name: 'Add a disc' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Code').fill('HS-017')
+  await dialog.getByLabel('Maker').fill('Eskwright')
+  await dialog.getByLabel('Mold').fill('Tarnwick')
+  await dialog.getByLabel('Plastic', { exact: true }).fill('Slate')
+  await dialog.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await expect(dialog).toContainText('is on the shelf already')
+  await dialog.getByLabel('Code').fill('HS-077')
+  const stamped = dialog.getByRole('group', { name: 'Stamped on this disc' })
+  await stamped.getByLabel('speed').fill('9')
+  await dialog.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await expect(stamped).toContainText('must be a number between 0 and 7.5')
+  await stamped.getByLabel('speed').fill('')
+  await dialog.getByRole('button', { name: 'Put it on the shelf' }).click()
+  const card = page.getByRole('region', { name: 'Disc HS-077' })
+  await expect(card.getByRole('row', { name: /Slate.*in force/ })).toContainText('9 / 5 / −0.5 / 2.5')
+
+  await page.getByLabel('Find a disc').fill('hs-077')
+  await expect(page.getByText('1 disc found')).toBeVisible()
+  await card.getByRole('button', { name: 'Edit HS-077' }).click()
+  await dialog.getByLabel('On the scale').fill('174,3')
+  await dialog.getByRole('button', { name: 'Keep the changes' }).click()
+  await expect(card).toContainText('174.3 g')
+  await card.getByRole('button', { name: 'Take off the shelf' }).click()
+  await page.getByRole('button', { name: 'Put back', exact: true }).click()
+  await expect(card.getByRole('button', { name: 'Take off the shelf' })).toBeVisible()
+})
+
+test('the readout shows corrected and thrown flights, claim and evidence, ladder and sentences', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await page
+    .getByRole('region', { name: 'Tarnwick in four plastics' })
+    .getByRole('link', { name: 'Read it' })
+    .click()
+  await expect(page.getByText('68 counted throws, angle, power and wind taken out')).toBeVisible()
+  await expect(
+    page.getByRole('img', { name: /Slate, turn: published −0\.5, seen .*90 % between/ }),
+  ).toBeVisible()
+  await expect(page.getByRole('region', { name: 'What you can say' })).toContainText(
+    'Slate is more stable than Amber',
+  )
+  await page.getByRole('radio', { name: 'As thrown' }).click()
+  await expect(page).toHaveURL(/show=thrown/)
+  await expect(page.getByText('72 throws, the way they most likely flew')).toBeVisible()
+  await page.getByRole('radio', { name: 'Left out 4' }).click()
+  const list = page.getByRole('region', { name: 'List of throws' })
+  await expect(list.getByRole('row')).toHaveCount(5)
+  await expect(list).toContainText('left out: hit a branch')
+  expect(said).toEqual([])
+})
+
+test('a file with errors shows them all, mended it is previewed and then stored', async ({ page }) => {
+  await openHalfDone(page, 'Read it')
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Export CSV' }).click()
+  const stream = await (await download).createReadStream()
+  let csv = ''
+  for await (const chunk of stream) csv += String(chunk)
+
+  await page.goto('/')
+  await page
+    .getByRole('region', { name: 'Is the Ormsgarth true to its label' })
+    .getByRole('link', { name: 'Is the Ormsgarth' })
+    .click()
+  await page.getByRole('link', { name: 'Import a file' }).click()
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const lines = csv.trim().split('\r\n')
+  const spoiled = lines.map((l, i) =>
+    i === 2 ? l.replace(',backhand,', ',sidearm,') : i === 4 ? l.replace(/,right,|,left,/, ',both,') : l,
+  )
+  await page.getByLabel('File').setInputFiles(file('spoiled.csv', spoiled.join('\r\n')))
+  await expect(page.getByRole('alert')).toContainText(
+    '2 cells or rows are not right. Nothing of the file was stored.',
+  )
+  await expect(page.getByRole('row', { name: /3 stroke/ })).toContainText('write backhand or forehand')
+  await expect(page.getByRole('row', { name: /5 hand/ })).toContainText('write right or left')
+
+  await page.getByLabel('File').setInputFiles(file('mended.csv', csv))
+  const count = lines.length - 1
+  await expect(page.getByRole('heading', { name: new RegExp(`mended.csv: ${count} throws`) })).toBeVisible()
+  await page.getByRole('button', { name: `Import ${count} throws` }).click()
+  await expect(page).toHaveURL(/readout/)
+  await expect(page.getByRole('radio', { name: `All ${count}` })).toBeVisible()
+})
+
+test('units and theme are the user’s and outlive a reload', async ({ page }) => {
+  await page.goto('/settings')
+  await page.getByRole('radio', { name: 'ft, mph, °F' }).click()
+  await page.getByRole('radio', { name: 'Dusk' }).click()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
+  await expect(page.getByRole('cell', { name: '58.6 mph' })).toBeVisible()
+  await page.reload()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
+  await openHalfDone(page, 'Read it')
+  await expect(page.getByRole('region', { name: 'List of throws' })).toContainText(' ft,')
+})
+
+test('the command list and the list of keys open by keyboard', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('HS-021')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Disc HS-021' })).toBeVisible()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('take back the last throw')
+})
+
+for (const theme of ['day', 'dusk', 'sun'] as const) {
+  test(`no station has an accessibility violation in the ${theme} theme`, async ({ page }) => {
+    await page.goto('/settings')
+    await page.getByRole('radio', { name: theme[0]!.toUpperCase() + theme.slice(1) }).click()
+    const check = async (what: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      expect(
+        violations.map((v) => `${what}: ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`),
+      ).toEqual([])
+    }
+    await check('settings')
+    await page.getByRole('link', { name: 'Bench' }).click()
+    await expect(
+      page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('list'),
+    ).toContainText('%')
+    await check('bench')
+    await page.getByRole('link', { name: 'Shelf' }).click()
+    await expect(page.getByRole('heading', { name: 'Numbers in force' })).toBeVisible()
+    await check('shelf')
+    await openHalfDone(page, 'Throw on')
+    await page.keyboard.press('ArrowRight')
+    await expect(page.getByText('drag the bend')).toBeVisible()
+    await check('field')
+    await page.getByRole('link', { name: 'Readout', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+    await check('readout')
+  })
+}

@@ -1,0 +1,72 @@
+import { spawnSync } from 'node:child_process'
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { expect } from 'chai'
+import type { RateReport } from '../../core/formats/rateReport.ts'
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url))
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-rate-'))
+
+function rate(csv: string, ...flags: string[]) {
+  const file = path.join(folder, 'throws.csv')
+  fs.writeFileSync(file, csv)
+  return spawnSync(process.execPath, ['--import', 'tsx', 'cli/rate.ts', file, ...flags], {
+    cwd: ROOT,
+    encoding: 'utf8',
+  })
+}
+const HEADER =
+  'thrower,hand,stroke,disc,speed,glide,turn,fade,full_speed_mps,hyzer_deg,carry_m,right_m,counts,why_not'
+const ROWS = [10, 10, 0, 0, -8, -8].flatMap((deg) => [
+  `Ann,right,backhand,A,9,5,-1,2,26,${deg},92,${-14 - deg},true,`,
+  `Ann,right,backhand,B,9,5,-1,2,26,${deg},99,${9 - deg},true,`,
+])
+
+describe('rate', () => {
+  after(() => fs.rmSync(folder, { recursive: true, force: true }))
+
+  it('prints JSON of discs, pairs and throwers', () => {
+    const done = rate(
+      [HEADER, ...ROWS, 'Ann,right,backhand,A,9,5,-1,2,26,0,40,9,false,hit a branch'].join('\n'),
+      '--json',
+    )
+    expect(done.stderr).equal('')
+    expect(done.status).equal(0)
+    const report = JSON.parse(done.stdout) as RateReport
+    expect(report.discs.map((d) => d.disc)).deep.equal(['A', 'B'])
+    expect(report.discs[0]).deep.include({
+      throws: 3,
+      left_out: 1,
+      published: { speed: 9, glide: 5, turn: -1, fade: 2 },
+    })
+    expect(report.pairs).length(1)
+    expect(report.pairs[0]!.p_a_more_stable).greaterThan(0.9)
+    expect(report.throwers[0]!.habit).have.keys('speed_pct', 'launch_deg', 'hyzer_deg', 'nose_deg')
+  })
+
+  it('prints a table without --json', () => {
+    const done = rate([HEADER, ...ROWS].join('\n'))
+    expect(done.status).equal(0)
+    expect(done.stdout).match(/A is more stable than B, \d\d %/)
+  })
+
+  it('ends with 2 and every error on standard error', () => {
+    const done = rate(
+      [HEADER, ROWS[0]!.replace(',10,', ',ten,'), ROWS[1]!.replace('right', 'wrong')].join('\n'),
+      '--json',
+    )
+    expect(done.status).equal(2)
+    expect(done.stdout).equal('')
+    expect(done.stderr)
+      .match(/row 2, column hyzer_deg/)
+      .match(/row 3, column hand/)
+    const missing = spawnSync(process.execPath, ['--import', 'tsx', 'cli/rate.ts', '/nowhere.csv'], {
+      cwd: ROOT,
+      encoding: 'utf8',
+    })
+    expect(missing.status).equal(2)
+    expect(missing.stderr).match(/cannot be read/)
+  })
+})
