@@ -61,6 +61,3 @@ export function numbersOf({ cd0, cl0, cm0, cma }: Coefficients): FlightNumbers {
   const fade = (cma - 0.0043 + (0.0622 + 0.0031 * (speed - 8)) * turn) / 0.01297
   return { speed, glide, turn, fade }
 }
-
-/** Stability on the published scale: turn + fade. */
-export const stabilityOf = ({ turn, fade }: Pick<FlightNumbers, 'turn' | 'fade'>): number => turn + fade

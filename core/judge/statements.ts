@@ -155,15 +155,3 @@ export function statements(
     .sort((a, b) => b.probability! - a.probability!)
   return [...neighbours, ...ladder.map((d) => labelStatement(d, name))]
 }
-
-/** The sentence about one pair, whichever way round it is named. */
-export function pairStatement(
-  outcome: Outcome,
-  a: string,
-  b: string,
-  name: (disc: string) => string,
-): Statement | undefined {
-  const pair = outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))
-  const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
-  return pair && orderStatement(pair, throwsOf, name)
-}

@@ -37,7 +37,7 @@ describe('rate', () => {
     const report = JSON.parse(done.stdout) as RateReport
     expect(report.discs.map((d) => d.disc)).deep.equal(['A', 'B'])
     expect(report.discs[0]).deep.include({
-      throws: 3,
+      throws: 6,
       left_out: 1,
       published: { speed: 9, glide: 5, turn: -1, fade: 2 },
     })
