@@ -75,9 +75,7 @@ export const Session = z.object({
   day: z.iso.date({ error: 'must be a day such as 2026-05-09' }),
   temperatureC: seen('temperatureC'),
   altitudeM: seen('altitudeM'),
-  method: z
-    .enum(MEASURING_METHODS as [string, ...string[]])
-    .pipe(z.custom<(typeof MEASURING_METHODS)[number]>()),
+  method: z.enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` }),
 })
 
 export const Throw = z

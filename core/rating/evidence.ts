@@ -2,8 +2,8 @@ import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 
 /** How a landing was measured; each has its own error. */
-export type MeasuringMethod = 'eye' | 'paced' | 'ranged' | 'taped'
-export const MEASURING_METHODS: readonly MeasuringMethod[] = ['eye', 'paced', 'ranged', 'taped']
+export const MEASURING_METHODS = ['eye', 'paced', 'ranged', 'taped'] as const
+export type MeasuringMethod = (typeof MEASURING_METHODS)[number]
 
 /** One thrown disc as evidence, in the frame of the throw. SI units and radians; absent means not observed. */
 export interface ThrowEvidence {

@@ -107,14 +107,14 @@ test('a file with errors shows them all, mended it is previewed and then stored'
   const spoiled = lines.map((l, i) =>
     i === 2 ? l.replace(',backhand,', ',sidearm,') : i === 4 ? l.replace(/,right,|,left,/, ',both,') : l,
   )
-  await page.getByLabel('File').setInputFiles(file('spoiled.csv', spoiled.join('\r\n')))
+  await page.getByLabel('File', { exact: true }).setInputFiles(file('spoiled.csv', spoiled.join('\r\n')))
   await expect(page.getByRole('alert')).toContainText(
     '2 cells or rows are not right. Nothing of the file was stored.',
   )
   await expect(page.getByRole('row', { name: /3 stroke/ })).toContainText('write backhand or forehand')
   await expect(page.getByRole('row', { name: /5 hand/ })).toContainText('write right or left')
 
-  await page.getByLabel('File').setInputFiles(file('mended.csv', csv))
+  await page.getByLabel('File', { exact: true }).setInputFiles(file('mended.csv', csv))
   const count = lines.length - 1
   await expect(page.getByRole('heading', { name: new RegExp(`mended.csv: ${count} throws`) })).toBeVisible()
   await page.getByRole('button', { name: `Import ${count} throws` }).click()

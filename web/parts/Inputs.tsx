@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { useId, useState } from 'react'
-import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react'
+import type { ComponentProps, ReactNode, Ref } from 'react'
 
 const BOX = 'min-h-10 w-full rounded-lg border border-edge bg-card px-2.5 text-body text-ink max-md:min-h-11'
 
@@ -28,9 +28,13 @@ function Labelled({
         {label}
       </label>
       {children}
-      {hint && !error && <p className="mt-1 text-note text-quiet">{hint}</p>}
+      {hint && !error && (
+        <p id={`${id}-told`} className="mt-1 text-note text-quiet">
+          {hint}
+        </p>
+      )}
       {error && (
-        <p role="alert" className="mt-1 text-note font-medium text-accent">
+        <p id={`${id}-told`} role="alert" className="mt-1 text-note font-medium text-accent">
           {error}
         </p>
       )}
@@ -44,11 +48,17 @@ export function TextInput({
   hint,
   className,
   ...rest
-}: LabelledProps & InputHTMLAttributes<HTMLInputElement>) {
+}: LabelledProps & ComponentProps<'input'>) {
   const id = useId()
   return (
     <Labelled {...{ label, error, hint, className, id }}>
-      <input id={id} aria-invalid={error !== undefined} className={BOX} {...rest} />
+      <input
+        id={id}
+        aria-invalid={error !== undefined}
+        aria-describedby={error || hint ? `${id}-told` : undefined}
+        className={BOX}
+        {...rest}
+      />
     </Labelled>
   )
 }
@@ -60,11 +70,17 @@ export function SelectInput({
   className,
   children,
   ...rest
-}: LabelledProps & SelectHTMLAttributes<HTMLSelectElement>) {
+}: LabelledProps & ComponentProps<'select'>) {
   const id = useId()
   return (
     <Labelled {...{ label, error, hint, className, id }}>
-      <select id={id} aria-invalid={error !== undefined} className={BOX} {...rest}>
+      <select
+        id={id}
+        aria-invalid={error !== undefined}
+        aria-describedby={error || hint ? `${id}-told` : undefined}
+        className={BOX}
+        {...rest}
+      >
         {children}
       </select>
     </Labelled>
@@ -79,6 +95,7 @@ interface FigureInputProps extends LabelledProps {
   readonly digits?: number
   readonly placeholder?: string
   readonly disabled?: boolean
+  readonly ref?: Ref<HTMLInputElement>
 }
 
 /** A number typed by hand; empty is “not observed”. Half-typed text is left alone until it reads as a number. */
@@ -115,6 +132,7 @@ export function FigureInput({
           autoComplete="off"
           className={clsx(BOX, 'figure', unit && 'pr-11')}
           aria-invalid={unreadable || error !== undefined}
+          aria-describedby={unreadable || error || hint ? `${id}-told` : undefined}
           value={stands ? typed : shown}
           onBlur={() => !unreadable && setTyped(undefined)}
           onChange={(e) => {

@@ -31,7 +31,7 @@ export function Toasts() {
     () => messages,
   )
   return (
-    <Toast.Provider duration={7000} swipeDirection="right">
+    <Toast.Provider duration={7000} swipeDirection="left">
       {list.map((m) => (
         <Toast.Root
           key={m.id}
@@ -55,7 +55,7 @@ export function Toasts() {
           )}
         </Toast.Root>
       ))}
-      <Toast.Viewport className="fixed right-3 bottom-24 z-50 flex w-96 max-w-[calc(100vw-1.5rem)] flex-col gap-2 md:bottom-4" />
+      <Toast.Viewport className="fixed bottom-24 left-3 z-50 flex w-96 max-w-[calc(100vw-1.5rem)] flex-col gap-2 md:bottom-5 md:left-5" />
     </Toast.Provider>
   )
 }

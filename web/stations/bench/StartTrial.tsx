@@ -1,4 +1,6 @@
-import { useMemo, useState } from 'react'
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useMemo } from 'react'
+import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { Trial } from '../../../contract/trials.ts'
@@ -10,7 +12,8 @@ import { angleWords } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
+import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
 
 const ANGLES = [15, 10, 5, 0, -8, -15] as const
@@ -22,37 +25,42 @@ export function StartTrial({ onClose }: { onClose: () => void }) {
   const go = useNavigate()
   const { view } = useShelf()
   const discs = useMemo(() => view?.discs.filter((d) => d.disc.removedAt === null) ?? [], [view])
-  const [name, setName] = useState('')
-  const [question, setQuestion] = useState('')
-  const [chosen, setChosen] = useState<readonly string[]>([])
-  const [control, setControl] = useState<string>('')
-  const [angles, setAngles] = useState<readonly number[]>([10, 0, -8])
-  const [planned, setPlanned] = useState<number | null>(null)
-  const [errors, setErrors] = useState<Record<string, string>>({})
-  const proposed = chosen.length * angles.length * A_CELL
-  const toggle = <T,>(list: readonly T[], item: T) =>
-    list.includes(item) ? list.filter((x) => x !== item) : [...list, item]
-
-  const keep = async () => {
-    const read = Trial.safeParse({
+  const { control, register, handleSubmit, formState, watch, setValue } = useForm<Trial>({
+    resolver: zodResolver(Trial),
+    defaultValues: {
       id: newId(),
-      name,
-      question,
-      discIds: chosen,
-      controlDiscId: control === '' || !chosen.includes(control) ? null : control,
-      hyzerDegs: angles,
-      plannedThrows: Math.round(planned ?? proposed),
+      name: '',
+      question: '',
+      discIds: [],
+      controlDiscId: null,
+      hyzerDegs: [10, 0, -8],
+      plannedThrows: 0,
       finishedAt: null,
-    })
-    if (!read.success) {
-      setErrors(Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])))
-      return
-    }
+    },
+  })
+  const { errors, dirtyFields, isSubmitted } = formState
+  const [chosen, angles, anchor] = watch(['discIds', 'hyzerDegs', 'controlDiscId'])
+  const toggled = <T,>(list: readonly T[], item: T) =>
+    list.includes(item) ? list.filter((x) => x !== item) : [...list, item]
+  /** The plan follows what is chosen until somebody sets it. */
+  const choose = (discIds: string[], hyzerDegs: number[], controlDiscId: string | null) => {
+    const again = { shouldValidate: isSubmitted }
+    setValue('discIds', discIds, again)
+    setValue('hyzerDegs', hyzerDegs, again)
+    setValue(
+      'controlDiscId',
+      controlDiscId !== null && discIds.includes(controlDiscId) ? controlDiscId : null,
+      again,
+    )
+    if (!dirtyFields.plannedThrows) setValue('plannedThrows', discIds.length * hyzerDegs.length * A_CELL)
+  }
+
+  const keep = async (trial: Trial) => {
     try {
       // the field needs the trial on the server, so this one write does not wait in the queue
-      await write(`/api/trials/${read.data.id}`, read.data)
+      await write(`/api/trials/${trial.id}`, trial)
       await mutate('/api/trials')
-      go(`/trials/${read.data.id}/field`)
+      go(`/trials/${trial.id}/field`)
     } catch (e) {
       sayWrong((e as Error).message)
     }
@@ -60,27 +68,14 @@ export function StartTrial({ onClose }: { onClose: () => void }) {
 
   return (
     <Dialog open onClose={onClose} title="Start a trial" wide>
-      <form
-        className="space-y-4"
-        onSubmit={(e) => {
-          e.preventDefault()
-          void keep()
-        }}
-      >
+      <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextInput
-            label="Name"
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-            error={errors['name']}
-            autoFocus
-          />
+          <TextInput label="Name" {...register('name')} error={errors.name?.message} autoFocus />
           <TextInput
             label="Question"
-            value={question}
-            onChange={(e) => setQuestion(e.target.value)}
+            {...register('question')}
             placeholder="Which is more stable?"
-            error={errors['question']}
+            error={errors.question?.message}
           />
         </div>
         <fieldset>
@@ -92,30 +87,29 @@ export function StartTrial({ onClose }: { onClose: () => void }) {
                   type="checkbox"
                   className="size-4.5 accent-spruce"
                   checked={chosen.includes(d.disc.id)}
-                  onChange={() => setChosen(toggle(chosen, d.disc.id))}
+                  onChange={() => choose(toggled(chosen, d.disc.id), angles, anchor)}
                 />
                 <span className="figure">{d.disc.code}</span>
                 <span className="truncate">{lineage(d)}</span>
               </label>
             ))}
           </div>
-          {errors['discIds'] && (
+          {errors.discIds && (
             <p role="alert" className="mt-1 text-note font-medium text-accent">
-              Discs: {errors['discIds']}
+              Discs: {errors.discIds.message}
             </p>
           )}
         </fieldset>
         <div className="grid gap-4 sm:grid-cols-2">
           <SelectInput
             label="Control disc, well known, thrown in every session"
-            value={control}
+            value={anchor ?? ''}
             onChange={(e) => {
-              setControl(e.target.value)
-              if (e.target.value !== '' && !chosen.includes(e.target.value))
-                setChosen([...chosen, e.target.value])
+              const id = e.target.value === '' ? null : e.target.value
+              choose(id !== null && !chosen.includes(id) ? [...chosen, id] : chosen, angles, id)
             }}
             hint={
-              control === ''
+              anchor === null
                 ? 'Without one, a habit and a bias shared by all discs cannot be told apart.'
                 : 'It anchors the thrower’s habits.'
             }
@@ -127,13 +121,12 @@ export function StartTrial({ onClose }: { onClose: () => void }) {
               </option>
             ))}
           </SelectInput>
-          <FigureInput
+          <FigureField
+            control={control}
+            name="plannedThrows"
             label="Throws planned"
             digits={0}
-            value={planned ?? proposed}
-            onChange={setPlanned}
-            hint={`${chosen.length} discs × ${angles.length} angles × ${A_CELL}`}
-            error={errors['plannedThrows']}
+            hint={`${chosen.length} discs × ${angles.length} angles × ${A_CELL} would be ${chosen.length * angles.length * A_CELL}`}
           />
         </div>
         <fieldset>
@@ -142,14 +135,18 @@ export function StartTrial({ onClose }: { onClose: () => void }) {
           </legend>
           <div className="flex flex-wrap gap-2">
             {ANGLES.map((a) => (
-              <Chip key={a} on={angles.includes(a)} onClick={() => setAngles(toggle(angles, a))}>
+              <Chip
+                key={a}
+                on={angles.includes(a)}
+                onClick={() => choose(chosen, toggled(angles, a), anchor)}
+              >
                 {angleWords(a)}
               </Chip>
             ))}
           </div>
-          {errors['hyzerDegs'] && (
+          {errors.hyzerDegs && (
             <p role="alert" className="mt-1 text-note font-medium text-accent">
-              {errors['hyzerDegs']}
+              {errors.hyzerDegs.message}
             </p>
           )}
         </fieldset>

@@ -76,8 +76,14 @@ export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
           </Chip>
         ))}
       </Group>
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid grid-cols-3 gap-1.5">
         <FigureInput label="Hang time" unit="s" value={seen.hangS} onChange={(hangS) => onSeen({ hangS })} />
+        <FigureInput
+          label="Apex"
+          unit={units.length.unit}
+          value={seen.apexM === null ? null : units.length.to(seen.apexM)}
+          onChange={(v) => onSeen({ apexM: v === null ? null : units.length.from(v) })}
+        />
         <FigureInput
           label="Skip or roll"
           unit={units.length.unit}

@@ -1,5 +1,7 @@
+import { zodResolver } from '@hookform/resolvers/zod'
 import { Settings2, Wind } from 'lucide-react'
 import { useState } from 'react'
+import { useForm } from 'react-hook-form'
 import { airDensity } from '../../../core/flight/air.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import { Session } from '../../../contract/trials.ts'
@@ -7,6 +9,7 @@ import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import type { Standing } from './draft.ts'
 
@@ -89,72 +92,54 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
   )
 }
 
-function SessionDialog({
-  session,
-  onClose,
-  onKeep,
-}: {
-  session: Session
-  onClose: () => void
-  onKeep: (s: Session) => void
-}) {
+interface SessionDialogProps {
+  readonly session: Session
+  readonly onClose: () => void
+  readonly onKeep: (s: Session) => void
+}
+
+function SessionDialog({ session, onClose, onKeep }: SessionDialogProps) {
   const units = useUnits()
-  const [draft, setDraft] = useState(session)
-  const [errors, setErrors] = useState<Record<string, string>>({})
+  const { control, register, handleSubmit, formState, watch } = useForm<Session>({
+    resolver: zodResolver(Session),
+    defaultValues: session,
+  })
+  const { errors } = formState
+  const [temperatureC, altitudeM] = watch(['temperatureC', 'altitudeM'])
   return (
     <Dialog open onClose={onClose} title="This outing">
       <form
         className="space-y-4"
-        onSubmit={(e) => {
-          e.preventDefault()
-          const read = Session.safeParse(draft)
-          if (!read.success)
-            return setErrors(Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), i.message])))
-          onKeep(read.data)
-          onClose()
-        }}
+        noValidate
+        onSubmit={(e) =>
+          void handleSubmit((row) => {
+            onKeep(row)
+            onClose()
+          })(e)
+        }
       >
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextInput
-            label="Place"
-            value={draft.place}
-            onChange={(e) => setDraft({ ...draft, place: e.target.value })}
-            error={errors['place']}
-          />
-          <TextInput
-            label="Day"
-            type="date"
-            value={draft.day}
-            onChange={(e) => setDraft({ ...draft, day: e.target.value })}
-            error={errors['day']}
-          />
-          <FigureInput
+          <TextInput label="Place" {...register('place')} error={errors.place?.message} />
+          <TextInput label="Day" type="date" {...register('day')} error={errors.day?.message} />
+          <FigureField
+            control={control}
+            name="temperatureC"
             label="Temperature"
-            unit={units.temperature.unit}
-            value={draft.temperatureC === null ? null : units.temperature.to(draft.temperatureC)}
-            onChange={(v) =>
-              setDraft({ ...draft, temperatureC: v === null ? null : units.temperature.from(v) })
-            }
-            error={errors['temperatureC']}
+            measure={units.temperature}
             hint={
-              draft.temperatureC === null
+              temperatureC === null
                 ? 'Cold air is denser: every disc turns more. Not noted means 20 °C at sea level.'
-                : `air of ${airDensity(draft.temperatureC, draft.altitudeM ?? 0).toFixed(3)} kg/m³`
+                : `air of ${airDensity(temperatureC, altitudeM ?? 0).toFixed(3)} kg/m³`
             }
           />
-          <FigureInput
+          <FigureField
+            control={control}
+            name="altitudeM"
             label="Altitude"
-            unit={units.length.unit}
+            measure={units.length}
             digits={0}
-            value={draft.altitudeM === null ? null : units.length.to(draft.altitudeM)}
-            onChange={(v) => setDraft({ ...draft, altitudeM: v === null ? null : units.length.from(v) })}
-            error={errors['altitudeM']}
           />
-          <SelectInput
-            label="How landings are measured"
-            value={draft.method}
-            onChange={(e) => setDraft({ ...draft, method: e.target.value as Session['method'] })}
-          >
+          <SelectInput label="How landings are measured" {...register('method')}>
             {MEASURING_METHODS.map((m) => (
               <option key={m} value={m}>
                 {METHOD_WORDS[m]}

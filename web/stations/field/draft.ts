@@ -24,6 +24,7 @@ export interface Seen {
   readonly launchCalledDeg: number | null
   readonly releaseSpeedMps: number | null
   readonly hangS: number | null
+  readonly apexM: number | null
   readonly groundM: number | null
   readonly counts: boolean
   readonly whyNot: string | null
@@ -39,6 +40,7 @@ export const NOTHING_SEEN: Seen = {
   launchCalledDeg: null,
   releaseSpeedMps: null,
   hangS: null,
+  apexM: null,
   groundM: null,
   counts: true,
   whyNot: null,
@@ -68,6 +70,7 @@ export const seenOf = (t: Throw): Seen => ({
   launchCalledDeg: t.launchCalledDeg,
   releaseSpeedMps: t.releaseSpeedMps,
   hangS: t.hangS,
+  apexM: t.apexM,
   groundM: t.groundM,
   counts: t.counts,
   whyNot: t.whyNot,
@@ -136,6 +139,7 @@ const FIELD_WORDS: Record<string, string> = {
   midDownM: 'The bend',
   midRightM: 'The bend',
   hangS: 'The hang time',
+  apexM: 'The height at the top',
   groundM: 'The ground play',
   releaseSpeedMps: 'The release speed',
   power: 'The power',
@@ -174,6 +178,7 @@ export function draftLine(
     midDownM: seen.mid?.downM,
     midRightM: seen.mid?.rightM,
     hangS: seen.hangS,
+    apexM: seen.apexM,
     counts: seen.counts,
   }
   return Object.fromEntries(

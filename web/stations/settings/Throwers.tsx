@@ -1,6 +1,8 @@
+import { zodResolver } from '@hookform/resolvers/zod'
 import { useState } from 'react'
+import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
-import { Thrower } from '../../../contract/trials.ts'
+import { HANDS, Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -8,7 +10,8 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 
 /** Who throws: hand, and full-power speed where it is known. */
@@ -36,7 +39,9 @@ export function Throwers() {
             <th className="font-normal">Hand</th>
             <th className="font-normal">Backhand, full</th>
             <th className="font-normal">Forehand, full</th>
-            <th />
+            <th className="font-normal">
+              <span className="sr-only">Actions</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -62,52 +67,38 @@ export function Throwers() {
 
 function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => void }) {
   const units = useUnits()
-  const [draft, setDraft] = useState(thrower)
-  const [errors, setErrors] = useState<Record<string, string>>({})
-  const speed = (key: 'backhandMps' | 'forehandMps', label: string) => (
-    <FigureInput
-      label={label}
-      unit={units.speed.unit}
+  const { control, register, handleSubmit, formState } = useForm<Thrower>({
+    resolver: zodResolver(Thrower),
+    defaultValues: thrower,
+  })
+  const speed = (name: 'backhandMps' | 'forehandMps', label: string) => (
+    <FigureField
+      {...{ control, name, label }}
+      measure={units.speed}
       hint="Leave empty to have it estimated"
-      value={draft[key] === null ? null : units.speed.to(draft[key])}
-      onChange={(v) => setDraft({ ...draft, [key]: v === null ? null : units.speed.from(v) })}
-      error={errors[key]}
     />
   )
-  const keep = async () => {
-    const read = Thrower.safeParse(draft)
-    if (!read.success) {
-      setErrors(Object.fromEntries(read.error.issues.map((i) => [i.path.join('.'), i.message])))
-      return
-    }
-    await outbox.put(`/api/throwers/${read.data.id}`, read.data)
-    say(`${read.data.name} is on the list.`)
+  const keep = async (row: Thrower) => {
+    await outbox.put(`/api/throwers/${row.id}`, row)
+    say(`${row.name} is on the list.`)
     onClose()
   }
   return (
     <Dialog open onClose={onClose} title={thrower.name === '' ? 'Add a thrower' : thrower.name}>
-      <form
-        className="space-y-4"
-        onSubmit={(e) => {
-          e.preventDefault()
-          void keep()
-        }}
-      >
-        <TextInput
-          label="Name"
-          value={draft.name}
-          onChange={(e) => setDraft({ ...draft, name: e.target.value })}
-          error={errors['name']}
-        />
-        <Choice
-          showLabel
-          label="Hand"
-          value={draft.hand}
-          onChange={(hand) => setDraft({ ...draft, hand })}
-          options={[
-            { value: 'right', label: 'right' },
-            { value: 'left', label: 'left' },
-          ]}
+      <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
+        <TextInput label="Name" {...register('name')} error={formState.errors.name?.message} />
+        <Controller
+          control={control}
+          name="hand"
+          render={({ field }) => (
+            <Choice
+              showLabel
+              label="Hand"
+              value={field.value}
+              onChange={field.onChange}
+              options={HANDS.map((value) => ({ value, label: value }))}
+            />
+          )}
         />
         <div className="grid gap-4 sm:grid-cols-2">
           {speed('backhandMps', 'Full-power release speed, backhand')}

@@ -1,4 +1,6 @@
-import { useState } from 'react'
+import type { ChangeEvent } from 'react'
+import { useForm } from 'react-hook-form'
+import type { Path } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { mutate } from 'swr'
 import { v7 as newId } from 'uuid'
@@ -9,7 +11,8 @@ import { ApiProblem, write } from '../../data/api.ts'
 import { numbersLine } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
+import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 
 /** Four numbers while they are typed: all given, or none. */
@@ -100,6 +103,14 @@ function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
   }
 }
 
+/** Where the form shows what is wrong with a place in the entry. */
+const fieldAt = (path: string): Path<Draft> =>
+  (path
+    .replace(/^(maker|mold|plastic|run)\.name$/, '$1')
+    .replace(/^(mold|plastic|run)\.numbers/, '$1Numbers')
+    .replace(/^mold\.discClass$/, 'discClass')
+    .replace(/^disc\./, '') || 'root') as Path<Draft>
+
 interface DiscFormProps {
   readonly shelf: Shelf
   readonly disc: ShelvedDisc | undefined
@@ -109,10 +120,11 @@ interface DiscFormProps {
 /** Adds or edits a disc, with the mold, plastic and run above it. */
 export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
   const go = useNavigate()
-  const [draft, setDraft] = useState(() => draftOf(disc))
-  const [errors, setErrors] = useState<Record<string, string>>({})
-  const [sending, setSending] = useState(false)
-  const set = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }))
+  const { control, register, handleSubmit, formState, watch, setValue, setError } = useForm<Draft>({
+    defaultValues: draftOf(disc),
+  })
+  const { errors, isSubmitting } = formState
+  const draft = watch()
 
   const maker = shelf.makers.find((m) => same(m.name, draft.maker))
   const molds = shelf.molds.filter((m) => m.makerId === maker?.id)
@@ -122,26 +134,40 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
   const runs = shelf.runs.filter((r) => r.plasticId === plastic?.id)
 
   // naming what is on the shelf brings its numbers along
+  const bring = (change: Partial<Draft>) => {
+    for (const [key, value] of Object.entries(change)) setValue(key as keyof Draft, value)
+  }
   const nameMold = (name: string) => {
     const known = molds.find((m) => same(m.name, name))
-    set({ mold: name, ...(known && { moldNumbers: known.numbers, discClass: known.discClass }) })
+    if (known) bring({ moldNumbers: known.numbers, discClass: known.discClass })
   }
   const namePlastic = (name: string) => {
     const known = plastics.find((p) => same(p.name, name))
-    set({ plastic: name, ...(known && { plasticNumbers: known.numbers ?? NONE }) })
+    if (known) bring({ plasticNumbers: known.numbers ?? NONE })
   }
   const nameRun = (name: string) => {
     const known = runs.find((r) => same(r.name, name))
-    set({ run: name, ...(known && { runNumbers: known.numbers ?? NONE }) })
+    if (known) bring({ runNumbers: known.numbers ?? NONE })
   }
+  const named = (
+    name: 'maker' | 'mold' | 'plastic' | 'run',
+    label: string,
+    onNamed?: (v: string) => void,
+  ) => (
+    <TextInput
+      label={label}
+      list={`${name}s`}
+      {...register(name, { onChange: (e: ChangeEvent<HTMLInputElement>) => onNamed?.(e.target.value) })}
+      error={errors[name]?.message}
+    />
+  )
 
-  const keep = async () => {
-    const read = DiscEntry.safeParse(entryOf(draft, shelf, disc?.disc))
+  const keep = async (filled: Draft) => {
+    const read = DiscEntry.safeParse(entryOf(filled, shelf, disc?.disc))
     if (!read.success) {
-      setErrors(Object.fromEntries(read.error.issues.map((i) => [i.path.join('.'), i.message])))
+      for (const i of read.error.issues) setError(fieldAt(i.path.join('.')), { message: i.message })
       return
     }
-    setSending(true)
     try {
       await write(`/api/entries/${read.data.disc.id}`, read.data)
       await mutate('/api/shelf')
@@ -149,19 +175,14 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
       onClose()
       go(`/shelf/${read.data.disc.id}`)
     } catch (e) {
-      const fields = e instanceof ApiProblem ? (e.problem.errors ?? []) : []
-      setErrors({
-        form: (e as Error).message,
-        ...Object.fromEntries(fields.map((f) => [f.path === 'code' ? 'disc.code' : f.path, f.message])),
-      })
-    } finally {
-      setSending(false)
+      setError('root', { message: (e as Error).message })
+      for (const f of e instanceof ApiProblem ? (e.problem.errors ?? []) : [])
+        setError(fieldAt(f.path), { message: f.message })
     }
   }
 
   const numbers = (
     key: 'moldNumbers' | 'plasticNumbers' | 'runNumbers' | 'stamped',
-    path: string,
     title: string,
     hint: string,
   ) => (
@@ -170,14 +191,7 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
       <p className="mb-2 text-note text-quiet">{hint}</p>
       <div className="grid grid-cols-4 gap-2">
         {KEYS.map((k) => (
-          <FigureInput
-            key={k}
-            label={k}
-            digits={2}
-            value={draft[key][k]}
-            onChange={(v) => set({ [key]: { ...draft[key], [k]: v } })}
-            error={errors[`${path}.${k}`]}
-          />
+          <FigureField key={k} control={control} name={`${key}.${k}`} label={k} digits={2} />
         ))}
       </div>
     </fieldset>
@@ -191,55 +205,14 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
   )
   return (
     <Dialog open onClose={onClose} title={disc ? `Edit ${disc.disc.code}` : 'Add a disc'} wide>
-      <form
-        className="space-y-4"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault()
-          void keep()
-        }}
-      >
+      <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
         <div className="grid gap-3 sm:grid-cols-3">
-          <TextInput
-            label="Code"
-            autoFocus
-            value={draft.code}
-            onChange={(e) => set({ code: e.target.value })}
-            error={errors['disc.code']}
-          />
-          <TextInput
-            label="Maker"
-            list="makers"
-            value={draft.maker}
-            onChange={(e) => set({ maker: e.target.value })}
-            error={errors['maker.name']}
-          />
-          <TextInput
-            label="Mold"
-            list="molds"
-            value={draft.mold}
-            onChange={(e) => nameMold(e.target.value)}
-            error={errors['mold.name']}
-          />
-          <TextInput
-            label="Plastic"
-            list="plastics"
-            value={draft.plastic}
-            onChange={(e) => namePlastic(e.target.value)}
-            error={errors['plastic.name']}
-          />
-          <TextInput
-            label="Run or batch, if known"
-            list="runs"
-            value={draft.run}
-            onChange={(e) => nameRun(e.target.value)}
-            error={errors['run.name']}
-          />
-          <SelectInput
-            label="Class"
-            value={draft.discClass}
-            onChange={(e) => set({ discClass: e.target.value as Draft['discClass'] })}
-          >
+          <TextInput label="Code" autoFocus {...register('code')} error={errors.code?.message} />
+          {named('maker', 'Maker')}
+          {named('mold', 'Mold', nameMold)}
+          {named('plastic', 'Plastic', namePlastic)}
+          {named('run', 'Run or batch, if known', nameRun)}
+          <SelectInput label="Class" {...register('discClass')}>
             {DISC_CLASSES.map((c) => (
               <option key={c}>{c}</option>
             ))}
@@ -265,7 +238,6 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
         <div className="grid gap-3 sm:grid-cols-2">
           {numbers(
             'moldNumbers',
-            'mold.numbers',
             `Published for ${draft.mold || 'the mold'}`,
             mold
               ? `On the shelf: ${numbersLine(mold.numbers)}. A change holds for every disc of it.`
@@ -273,67 +245,35 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
           )}
           {numbers(
             'plasticNumbers',
-            'plastic.numbers',
             `For ${draft.plastic || 'this plastic'}`,
             'Only if the maker gives others for this plastic.',
           )}
           {draft.run.trim() !== '' &&
-            numbers(
-              'runNumbers',
-              'run.numbers',
-              `For ${draft.run}`,
-              'Only if the maker gives others for this run.',
-            )}
-          {numbers('stamped', 'disc.stamped', 'Stamped on this disc', 'These win over all others.')}
+            numbers('runNumbers', `For ${draft.run}`, 'Only if the maker gives others for this run.')}
+          {numbers('stamped', 'Stamped on this disc', 'These win over all others.')}
         </div>
 
         <div className="grid gap-3 sm:grid-cols-4">
-          <FigureInput
-            label="Marked weight"
-            unit="g"
-            value={draft.markedG}
-            onChange={(markedG) => set({ markedG })}
-            error={errors['disc.markedG']}
-          />
-          <FigureInput
-            label="On the scale"
-            unit="g"
-            value={draft.weighedG}
-            onChange={(weighedG) => set({ weighedG })}
-            error={errors['disc.weighedG']}
-          />
-          <SelectInput
-            label="Wear"
-            value={draft.wear}
-            onChange={(e) => set({ wear: e.target.value as Draft['wear'] })}
-          >
+          <FigureField control={control} name="markedG" label="Marked weight" unit="g" />
+          <FigureField control={control} name="weighedG" label="On the scale" unit="g" />
+          <SelectInput label="Wear" {...register('wear')}>
             {WEAR_STATES.map((w) => (
               <option key={w}>{w}</option>
             ))}
           </SelectInput>
-          <SelectInput
-            label="Came from"
-            value={draft.source}
-            onChange={(e) => set({ source: e.target.value as Draft['source'] })}
-            hint="A review discloses it"
-          >
+          <SelectInput label="Came from" {...register('source')} hint="A review discloses it">
             {SOURCES.map((s) => (
               <option key={s}>{s}</option>
             ))}
           </SelectInput>
         </div>
-        <TextInput
-          label="Note"
-          value={draft.note}
-          onChange={(e) => set({ note: e.target.value })}
-          error={errors['disc.note']}
-        />
-        {errors['form'] && (
+        <TextInput label="Note" {...register('note')} error={errors.note?.message} />
+        {errors.root && (
           <p role="alert" className="font-medium text-accent">
-            {errors['form']}
+            {errors.root.message}
           </p>
         )}
-        <Button kind="primary" type="submit" disabled={sending}>
+        <Button kind="primary" type="submit" disabled={isSubmitting}>
           {disc ? 'Keep the changes' : 'Put it on the shelf'}
         </Button>
       </form>
