@@ -40,6 +40,8 @@ export default tseslint.config(
         fetch: 'readonly',
         URL: 'readonly',
         AbortSignal: 'readonly',
+        Buffer: 'readonly',
+        document: 'readonly',
         module: 'readonly',
       },
     },

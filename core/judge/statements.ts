@@ -1,4 +1,4 @@
-import type { DiscOutcome, Outcome, PairOutcome } from '../rating/outcome.ts'
+import type { DiscOutcome, DiscRanks, Outcome, PairOutcome } from '../rating/outcome.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
 import { hedgedStability } from './words.ts'
 
@@ -14,7 +14,7 @@ const HOPELESS = 120
 
 /** A conclusion with what stands behind it. */
 export interface Statement {
-  readonly kind: 'order' | 'open' | 'label'
+  readonly kind: 'extreme' | 'order' | 'open' | 'label'
   /** What it is about, the more stable first. */
   readonly discs: readonly string[]
   /** Probability of what is said; absent for a description. */
@@ -80,8 +80,40 @@ function orderStatement(
     detail:
       needs === Number.POSITIVE_INFINITY
         ? `too close for throws to tell; they differ by about ${gap.toFixed(1)} ± ${(Z90 * sd).toFixed(1)}`
-        : `${needs === 1 ? 'one more throw' : `about ${needs} more throws`} of the two would settle it`,
+        : `leaning to ${name(above)}; ${needs === 1 ? 'one more throw' : `about ${needs} more throws`} of the two would settle it`,
   }
+}
+
+/** Which disc is the most, or the least, stable of those asked about. */
+function extremeStatement(
+  ranks: readonly DiscRanks[],
+  which: 'most' | 'least',
+  throws: number,
+  name: (disc: string) => string,
+): Statement {
+  const share = (r: DiscRanks) => r.shares[which === 'most' ? 0 : r.shares.length - 1]!
+  const [first, second] = [...ranks].sort((a, b) => share(b) - share(a)) as [DiscRanks, DiscRanks]
+  const p = share(first)
+  const settled = p >= SETTLED
+  const count = COUNT_WORDS[ranks.length] ?? String(ranks.length)
+  return {
+    kind: 'extreme',
+    discs: [first.disc],
+    probability: p,
+    settled,
+    throws,
+    text: `${name(first.disc)} ${settled ? 'is' : 'may be'} the ${which} stable of the ${count}`,
+    detail: settled
+      ? `${throws} throws`
+      : `${name(second.disc)} may be too, ${Math.floor(100 * share(second))} %`,
+  }
+}
+const COUNT_WORDS: Readonly<Record<number, string>> = {
+  3: 'three',
+  4: 'four',
+  5: 'five',
+  6: 'six',
+  7: 'seven',
 }
 
 /** How a disc sits against its published stability. */
@@ -132,19 +164,21 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
 }
 
 /**
- * What can be said of a trial: the order of neighbours on the ladder, settled ones first and open ones by how
- * little they lack, then each disc against its label.
+ * What can be said of a trial: which disc is the most stable (and the least, once that is sure), the order of
+ * neighbours on the ladder, settled ones first and open ones by how little they lack, then each disc against its
+ * label.
  *
  * @param name how a disc is called in a sentence
- * @param aside discs nothing is asked about, such as the control disc
+ * @param ranks rank distribution of the discs asked about; discs without one, such as the control disc, are left aside
  */
 export function statements(
   outcome: Outcome,
+  ranks: readonly DiscRanks[],
   name: (disc: string) => string,
-  aside: ReadonlySet<string> = new Set(),
 ): Statement[] {
+  const asked = new Set(ranks.map((r) => r.disc))
   const ladder = outcome.discs
-    .filter((d) => !aside.has(d.disc))
+    .filter((d) => asked.has(d.disc))
     .sort((a, b) => b.stability.value - a.stability.value)
   const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
   const pairOf = (a: string, b: string) =>
@@ -153,5 +187,12 @@ export function statements(
     .slice(1)
     .map((d, i) => orderStatement(pairOf(ladder[i]!.disc, d.disc), throwsOf, name))
     .sort((a, b) => b.probability! - a.probability!)
-  return [...neighbours, ...ladder.map((d) => labelStatement(d, name))]
+  const thrown = ladder.reduce((n, d) => n + d.throws, 0)
+  const extremes =
+    ladder.length < 3
+      ? []
+      : (['most', 'least'] as const)
+          .map((which) => extremeStatement(ranks, which, thrown, name))
+          .filter((s, i) => i === 0 || s.settled)
+  return [...extremes, ...neighbours, ...ladder.map((d) => labelStatement(d, name))]
 }

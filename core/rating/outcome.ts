@@ -194,32 +194,44 @@ function stabilityCovarianceOf(state: FitState): Float64Array {
   return covariance
 }
 
+/** How likely a disc is to be the most stable, the second most, and so on. */
+export interface DiscRanks {
+  readonly disc: string
+  /** Share of draws at each rank, the most stable first; they add up to 1. */
+  readonly shares: readonly number[]
+}
+
 /**
- * Distribution of each disc's rank, 0 the most stable, by drawing stabilities from the posterior.
+ * Distribution of each disc's rank by drawing stabilities from the posterior.
  *
  * @param uniform source of uniform numbers in [0, 1)
+ * @param aside discs that take no rank, such as the control disc
  * @param draws how many samples
- * @returns per disc, the share of draws in which it held each rank
  */
-export function rankDistribution(outcome: Outcome, uniform: () => number, draws = 2000): number[][] {
+export function rankDistribution(
+  outcome: Outcome,
+  uniform: () => number,
+  aside: ReadonlySet<string> = new Set(),
+  draws = 2000,
+): DiscRanks[] {
   const n = outcome.discs.length
   const factor = semidefiniteFactor(outcome.stabilityCovariance, n)
   const normal = randomNormal.source(uniform)()
-  const tally = outcome.discs.map(() => new Array<number>(n).fill(0))
+  const ranked = outcome.discs.flatMap((d, i) => (aside.has(d.disc) ? [] : [i]))
+  const tally = new Map(ranked.map((i) => [i, new Array<number>(ranked.length).fill(0)]))
   const z = new Float64Array(n)
   for (let k = 0; k < draws; k++) {
     for (let i = 0; i < n; i++) z[i] = normal()
-    const drawn = outcome.discs.map((d, i) => {
-      let s = d.stability.value
-      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
-      return s
-    })
-    drawn
-      .map((s, i) => [s, i] as const)
+    ranked
+      .map((i) => {
+        let s = outcome.discs[i]!.stability.value
+        for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
+        return [s, i] as const
+      })
       .sort((a, b) => b[0] - a[0])
-      .forEach(([, i], rank) => (tally[i]![rank]! += 1 / draws))
+      .forEach(([, i], rank) => (tally.get(i)![rank]! += 1 / draws))
   }
-  return tally
+  return ranked.map((i) => ({ disc: outcome.discs[i]!.disc, shares: tally.get(i)! }))
 }
 
 /** Lower-triangular root of a covariance that may be singular: a direction without variance gets none. */

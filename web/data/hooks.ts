@@ -56,8 +56,6 @@ export interface TrialView {
   readonly discs: readonly ShelvedDisc[]
   readonly throwers: readonly Thrower[]
   readonly sessions: readonly Session[]
-  /** Codes of discs nothing is asked about: the control disc. */
-  readonly aside: ReadonlySet<string>
 }
 
 export function useTrial(id: string): { view: TrialView | undefined; error: Error | undefined } {
@@ -81,7 +79,6 @@ export function useTrial(id: string): { view: TrialView | undefined; error: Erro
       discs: trial!.discIds.flatMap((d) => shelf.discs.find((s) => s.disc.id === d) ?? []),
       throwers,
       sessions: all,
-      aside: new Set(shelf.discs.filter((d) => d.disc.id === trial!.controlDiscId).map((d) => d.disc.code)),
     }
   }, [data, shelf, throwers, sessions, waiting, id])
   return { view, error: (error as Error | undefined) ?? shelfError }

@@ -65,8 +65,8 @@ export const numbersLine = (n: { speed: number; glide: number; turn: number; fad
 /** To halves, as numbers are printed. */
 export const halves = (v: number): number => Math.round(v * 2) / 2 + 0
 
-/** A probability as people say it; never quite certain. */
+/** A probability as people say it: never quite certain, and never rounded up past a bound it has not reached. */
 export function percent(p: number): string {
-  const shown = Math.round(100 * p)
+  const shown = Math.floor(100 * p + 1e-9)
   return `${Math.min(99, Math.max(1, shown))} %`
 }

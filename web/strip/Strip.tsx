@@ -16,6 +16,8 @@ export interface Scale {
   readonly spot: (px: number, py: number) => Spot
   /** Right edge of the field, px. */
   readonly edge: number
+  /** Lower edge of the field, px. */
+  readonly foot: number
   /** Pixels a metre, along and across. */
   readonly along: number
   readonly across: number
@@ -76,6 +78,7 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
       along,
       across,
       edge: PAD.left + w,
+      foot: PAD.top + h,
       fieldDown,
       high,
       low: high - h / across,
@@ -151,17 +154,15 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
           </g>
           <g fontSize="13" fontWeight="600">
             <text
-              x={right - 8}
-              y={PAD.top + 17}
-              textAnchor="end"
+              x={PAD.left + 10}
+              y={PAD.top + 19}
               style={{ fill: upper === 'fade' ? 'var(--water)' : 'var(--accent)' }}
             >
               {fade === 'up' ? 'fade side' : `left · ${upper} side`}
             </text>
             <text
-              x={right - 8}
-              y={height - PAD.bottom - 8}
-              textAnchor="end"
+              x={PAD.left + 10}
+              y={height - PAD.bottom - 9}
               style={{ fill: lower === 'fade' ? 'var(--water)' : 'var(--accent)' }}
             >
               {fade === 'up' ? 'turn side' : `right · ${lower} side`}

@@ -127,6 +127,13 @@ export function EndLabels({ ends }: { ends: readonly End[] }) {
     for (const p of placed) if (Math.abs(p.x - x) < 90 && y - p.y < LINE) y = p.y + LINE
     placed.push({ x, y, end })
   }
+  // names pushed off the foot of the field push back
+  let foot = scale.foot - 9
+  for (const p of [...placed].reverse()) {
+    if (p.y <= foot) break
+    p.y = foot
+    foot -= LINE
+  }
   return placed.map(({ x, y, end }) => (
     <g key={end.words}>
       <LandingDot at={end.at} hue={end.hue} />

@@ -1,4 +1,5 @@
 import { expose } from 'comlink'
+import { randomLcg } from 'd3'
 import { correctedFlight } from '../../core/judge/corrected.ts'
 import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { forecastThrow, pathAsThrown } from '../../core/judge/forecast.ts'
@@ -8,12 +9,14 @@ import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.t
 import { fit } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import { outcomeOf } from '../../core/rating/outcome.ts'
-import type { Outcome } from '../../core/rating/outcome.ts'
+import { outcomeOf, rankDistribution } from '../../core/rating/outcome.ts'
+import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
 
 /** Everything a screen shows of a trial's throws. */
 export interface Reading {
   readonly outcome: Outcome
+  /** Ranks of the discs asked about: all but the control disc. */
+  readonly ranks: readonly DiscRanks[]
   readonly corrected: readonly CorrectedFlight[]
   readonly asThrown: readonly { readonly throw: string; readonly path: readonly PlanPoint[] }[]
   /** How long the fit took, ms. */
@@ -30,9 +33,12 @@ const rating = {
     const state = fit(evidenceOf(sheet, discs), warm ? { warm } : {})
     fits.set(trial, state)
     const outcome = outcomeOf(state)
+    const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
     const tookMs = performance.now() - start
     return {
       outcome,
+      // always the same draws, so that a percentage moves only when a throw moves it
+      ranks: rankDistribution(outcome, randomLcg(0.5), aside),
       corrected: outcome.discs.map(correctedFlight),
       asThrown: state.terms.map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
       tookMs,

@@ -154,7 +154,7 @@ describe('fit', () => {
   it('gives ranks that add up to one, most stable first', () => {
     const { evidence: e } = simulateSession({ seed: 0.875 })
     const outcome = outcomeOf(fit(e))
-    const ranks = rankDistribution(outcome, randomLcg(0.5), 500)
+    const ranks = rankDistribution(outcome, randomLcg(0.5), new Set(), 500).map((r) => r.shares)
     for (const row of ranks) expect(row.reduce((s, p) => s + p, 0)).closeTo(1, 1e-9)
     for (let r = 0; r < ranks.length; r++) expect(ranks.reduce((s, row) => s + row[r]!, 0)).closeTo(1, 1e-9)
     const top = outcome.discs.reduce(
@@ -162,6 +162,13 @@ describe('fit', () => {
       0,
     )
     expect(ranks[top]![0]).equal(Math.max(...ranks.map((row) => row[0]!)))
+    const aside = new Set([outcome.discs[0]!.disc])
+    const others = rankDistribution(outcome, randomLcg(0.5), aside, 500)
+    expect(others.map((r) => r.disc)).deep.equal(outcome.discs.slice(1).map((d) => d.disc))
+    for (const { shares } of others) {
+      expect(shares).length(outcome.discs.length - 1)
+      expect(shares.reduce((s, p) => s + p, 0)).closeTo(1, 1e-9)
+    }
   })
 })
 

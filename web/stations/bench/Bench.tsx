@@ -11,7 +11,7 @@ import { trialNames } from '../../data/naming.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { Band, Flight, LandingDot } from '../../strip/layers.tsx'
+import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating } from '../../workers/rating.ts'
@@ -138,7 +138,7 @@ function Standing({ view, rating: { reading, working } }: { view: TrialView; rat
   if (!reading) return <p className="py-4 text-quiet">Weighing {view.throws.length} throws …</p>
   const names = trialNames(view.discs)
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
-  const said = statements(reading.outcome, (code) => names.get(code) ?? code, view.aside).filter(
+  const said = statements(reading.outcome, reading.ranks, (code) => names.get(code) ?? code).filter(
     (s) => s.kind !== 'label',
   )
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
@@ -146,11 +146,11 @@ function Standing({ view, rating: { reading, working } }: { view: TrialView; rat
   return (
     <div className="grid gap-3">
       <Strip
-        height={150}
+        height={164}
         label={`Corrected flights of ${view.discs.length} discs, seen from above`}
         fade="up"
         reach={{
-          down: 1.12 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
+          down: 1.2 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
           left: Math.max(6, ...ends),
           right: Math.max(6, ...ends.map((e) => -e)),
         }}
@@ -169,10 +169,16 @@ function Standing({ view, rating: { reading, working } }: { view: TrialView; rat
             path={c.path.map((p) => ({ down: p.x, left: p.y }))}
           />
         ))}
-        {reading.corrected.map((c) => {
-          const end = c.path[c.path.length - 1]!
-          return <LandingDot key={c.disc} hue={hueOf(place(c.disc))} at={{ down: end.x, left: end.y }} />
-        })}
+        <EndLabels
+          ends={reading.corrected.map((c) => {
+            const end = c.path[c.path.length - 1]!
+            return {
+              at: { down: end.x, left: end.y },
+              hue: hueOf(place(c.disc)),
+              words: names.get(c.disc) ?? c.disc,
+            }
+          })}
+        />
       </Strip>
       <Sentences list={shown} working={working} />
     </div>

@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, useSearchParams } from 'react-router'
@@ -112,6 +113,8 @@ function Logging({ view, rating, edited }: LoggingProps) {
     edited ? { discId: edited.discId, hyzerDeg: edited.hyzerDeg } : {},
   )
   const [skipped, setSkipped] = useState(0)
+  /** On a phone the landing is tapped; its figures are typed only when asked for. */
+  const [typing, setTyping] = useState(false)
 
   const names = useMemo(() => trialNames(view.discs), [view.discs])
   const name = (code: string) => names.get(code) ?? code
@@ -203,7 +206,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
     : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
   const { landing } = seen
   return (
-    <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[15.5rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[15.5rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
+    <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
       <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_minmax(0,1fr)]">
         <NextCard
           discs={view.discs}
@@ -229,12 +232,20 @@ function Logging({ view, rating, edited }: LoggingProps) {
       <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
         <Cautions day={session.day} />
         <StripCard {...{ view, rating, line, fade, meant, seen, see, at }} />
-        <div className="order-3 flex items-end justify-between gap-3 px-3 md:hidden">
+        <div className="order-3 flex items-center justify-between gap-3 px-3 md:hidden">
           <p className="figure text-lead" data-testid="landed">
             {landing
               ? `${units.length.show(landing.carryM)} down, ${aside(units, landing.rightM)}`
               : 'Tap where it landed'}
           </p>
+          <button
+            type="button"
+            aria-expanded={typing}
+            onClick={() => setTyping((t) => !t)}
+            className="-my-2 min-h-11 px-2 underline underline-offset-4"
+          >
+            type it
+          </button>
         </div>
         <WindAir
           standing={standing}
@@ -246,14 +257,16 @@ function Logging({ view, rating, edited }: LoggingProps) {
             void outbox.put(`/api/sessions/${s.id}`, s)
           }}
         />
-        <Standings view={view} rating={rating} name={name} />
+        <Standings view={view} rating={rating} name={name} landed={landing !== null} />
       </div>
 
       <div className="min-w-0 max-md:order-4 max-md:px-3 md:col-span-2 xl:col-span-1 xl:min-h-0">
         <Card className="flex h-full flex-col p-4" label="Call the throw">
           <h2 className="sr-only">Call the throw</h2>
           <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
-            <TypedLanding landing={landing} onLanding={(l) => see({ landing: l })} />
+            <div className={typing ? '' : 'max-md:hidden'}>
+              <TypedLanding landing={landing} onLanding={(l) => see({ landing: l })} />
+            </div>
             <Calls asked={meant.hyzerDeg} seen={seen} onSeen={see} onAngle={angle} />
           </div>
           <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:pb-[max(0.75rem,env(safe-area-inset-bottom))]">
@@ -359,14 +372,18 @@ function Standings({
   view,
   rating: { reading, working },
   name,
+  landed,
 }: {
   view: TrialView
   rating: RatingState
   name: (code: string) => string
+  /** A landing is down: on a phone the calls come first, else what is known stands under the field. */
+  landed: boolean
 }) {
+  const place = landed ? 'max-md:order-6' : 'max-md:order-3'
   if (!reading)
     return (
-      <Card className="flex-1 p-4 max-md:order-5 max-md:mx-3 max-md:flex-none">
+      <Card className={clsx('flex-1 p-4 max-md:mx-3 max-md:flex-none', place)}>
         <p className="text-quiet">
           {view.throws.length === 0
             ? 'The first throw starts the count.'
@@ -374,11 +391,11 @@ function Standings({
         </p>
       </Card>
     )
-  const said = statements(reading.outcome, name, view.aside).filter((s) => s.kind !== 'label')
+  const said = statements(reading.outcome, reading.ranks, name).filter((s) => s.kind !== 'label')
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 3)
   return (
     <Card
-      className="min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:order-5 max-md:mx-3 max-md:flex-none"
+      className={clsx('min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:mx-3 max-md:flex-none', place)}
       label="What the throws say now"
     >
       <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />

@@ -192,7 +192,7 @@ export function FieldStrip({
         )}
       </Strip>
       {!landing && (
-        <p className="pointer-events-none absolute top-5 left-8 text-note font-semibold max-md:hidden">
+        <p className="pointer-events-none absolute inset-x-0 top-5 text-center text-note font-semibold max-md:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
         </p>
       )}

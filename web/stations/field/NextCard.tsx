@@ -13,8 +13,8 @@ import type { Meant, Standing } from './draft.ts'
 
 const POWERS = [
   { value: 1, label: 'full power' },
-  { value: 0.85, label: 'eased 85 %' },
-  { value: 0.7, label: 'standing 70 %' },
+  { value: 0.85, label: 'eased' },
+  { value: 0.7, label: 'standstill' },
 ] as const
 
 interface NextCardProps {
@@ -47,7 +47,7 @@ export function NextCard({
   const disc = discs[at]
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
-  const select = 'min-h-9 w-full rounded-lg border border-edge bg-card px-2 max-md:min-h-11'
+  const select = 'min-h-9 w-full rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
   const shownAngles = angles.includes(meant.hyzerDeg) ? angles : [...angles, meant.hyzerDeg]
   return (
     <Card className="border-t-4 p-4 max-md:rounded-none max-md:border-x-0 max-md:p-3" label="Next throw">
@@ -66,8 +66,9 @@ export function NextCard({
           </p>
           <p className="figure truncate text-note">
             {disc.disc.code}
-            {(disc.disc.weighedG ?? disc.disc.markedG) !== null &&
-              ` · ${disc.disc.weighedG ?? disc.disc.markedG} g`}
+            {(disc.disc.weighedG ?? disc.disc.markedG) !== null && (
+              <span className="max-md:hidden"> · {disc.disc.weighedG ?? disc.disc.markedG} g</span>
+            )}
           </p>
         </div>
         <button
@@ -88,6 +89,7 @@ export function NextCard({
       <div className="mt-2 border-t border-rule pt-2 max-md:hidden">
         <p className="font-head text-lead font-semibold">
           {angleWords(meant.hyzerDeg)}, {standing.stroke}
+          {standing.power !== 1 && `, ${Math.round(100 * standing.power)} %`}
         </p>
         <DiscOnEdge
           hyzerDeg={meant.hyzerDeg}

@@ -42,7 +42,7 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
         <FigureInput
           label={label}
           hideLabel
-          className="w-20"
+          className="w-24"
           unit={units.speed.unit}
           value={value === null ? null : Math.abs(units.speed.to(value))}
           onChange={(v) => onStanding({ [key]: v === null ? null : sign * units.speed.from(Math.abs(v)) })}
@@ -61,7 +61,7 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
   }
   return (
     <Card
-      className="flex flex-wrap items-center gap-x-2 gap-y-2 p-3 max-md:order-6 max-md:mx-3"
+      className="flex flex-wrap items-center gap-x-2 gap-y-2 px-3 py-2.5 max-md:order-5 max-md:mx-3"
       label="Wind and air"
     >
       <Wind size={18} aria-hidden className="text-quiet" />

@@ -104,7 +104,7 @@ export default function Import({ trialId }: { trialId: string }) {
                 void choose(e.target.files?.[0])
                 e.target.value = ''
               }}
-              className="w-full rounded-lg border border-edge bg-card p-1.5 file:mr-3 file:rounded-md file:border-0 file:bg-spruce file:px-3 file:py-1.5 file:font-semibold file:text-on-spruce"
+              className="w-full rounded-lg border border-edge bg-card p-1 file:mr-3 file:min-h-7.5 file:rounded-md file:border-0 file:bg-spruce file:px-3 file:font-semibold file:text-on-spruce"
             />
           </div>
           <SelectInput
@@ -143,9 +143,9 @@ export default function Import({ trialId }: { trialId: string }) {
               </thead>
               <tbody>
                 {problem.errors.map((e, i) => (
-                  <tr key={i} className="border-t border-rule align-top">
+                  <tr key={i} className="border-t border-rule align-baseline">
                     <td className="figure py-1.5 pr-4">{e.row ?? '–'}</td>
-                    <td className="figure pr-4">{e.path || '–'}</td>
+                    <td className="figure py-1.5 pr-4">{e.path || '–'}</td>
                     <td className="py-1.5">{e.message}</td>
                   </tr>
                 ))}

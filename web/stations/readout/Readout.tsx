@@ -43,7 +43,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   const stretch = params.get('stretch') === '1'
   const counted = view.throws.filter((t) => t.counts).length
   const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
-  const said = statements(reading.outcome, name, view.aside)
+  const said = statements(reading.outcome, reading.ranks, name)
 
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
@@ -136,78 +136,89 @@ export default function Readout({ trialId }: { trialId: string }) {
               {stretch ? 'Side × 2' : 'True scale'}
             </Button>
           </div>
-          <Strip
-            height={show === 'corrected' ? 258 : 420}
-            stretch={stretch ? 2 : 1}
-            fade={fade}
-            reach={reach}
-            label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
-          >
-            {show === 'corrected' && (
-              <>
-                {reading.corrected.map((c) => (
-                  <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
-                    <Band
-                      hue={hueOf(place(c.disc))}
-                      band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
-                    />
-                  </g>
-                ))}
-                {reading.corrected.map((c) => {
-                  const hue = hueOf(place(c.disc))
+          <div className="relative">
+            <Strip
+              height={show === 'corrected' ? 258 : 420}
+              stretch={stretch ? 2 : 1}
+              fade={fade}
+              reach={reach}
+              label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
+            >
+              {show === 'corrected' && (
+                <>
+                  {reading.corrected.map((c) => (
+                    <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
+                      <Band
+                        hue={hueOf(place(c.disc))}
+                        band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
+                      />
+                    </g>
+                  ))}
+                  {reading.corrected.map((c) => {
+                    const hue = hueOf(place(c.disc))
+                    return (
+                      <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
+                        {picked === c.disc && (
+                          <Flight
+                            dashed
+                            hue="var(--ink)"
+                            width={2}
+                            path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
+                          />
+                        )}
+                        <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+                      </g>
+                    )
+                  })}
+                  <EndLabels
+                    ends={reading.corrected.map((c) => {
+                      const end = c.path[c.path.length - 1]!
+                      return {
+                        at: { down: end.x, left: up * end.y },
+                        hue: hueOf(place(c.disc)),
+                        words: name(c.disc),
+                      }
+                    })}
+                  />
+                </>
+              )}
+              {show === 'thrown' &&
+                reading.asThrown.map(({ throw: id, path }) => {
+                  const t = thrownById.get(id)
+                  if (!t) return null
+                  const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
+                  const end = path[path.length - 1]!
+                  const hue = hueOf(place(code))
                   return (
-                    <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
-                      {picked === c.disc && (
+                    <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
+                      {t.counts && (
                         <Flight
-                          dashed
-                          hue="var(--ink)"
-                          width={2}
-                          path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
+                          hue={hue}
+                          width={1.5}
+                          opacity={0.4}
+                          path={path.map((p) => ({ down: p.x, left: up * p.y }))}
                         />
                       )}
-                      <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+                      <LandingDot
+                        at={{ down: end.x, left: up * end.y }}
+                        hue={hue}
+                        radius={4}
+                        leftOut={!t.counts}
+                      />
                     </g>
                   )
                 })}
-                <EndLabels
-                  ends={reading.corrected.map((c) => {
-                    const end = c.path[c.path.length - 1]!
-                    return {
-                      at: { down: end.x, left: up * end.y },
-                      hue: hueOf(place(c.disc)),
-                      words: name(c.disc),
-                    }
-                  })}
-                />
-              </>
+            </Strip>
+            {show === 'thrown' && (
+              <ul className="absolute top-2 right-2 space-y-0.5 rounded-lg bg-card/90 px-3 py-2 max-md:static max-md:flex max-md:flex-wrap max-md:gap-x-4 max-md:px-0">
+                {byStability.map((d) => (
+                  <li key={d.disc} className="flex items-center gap-2 text-note font-medium">
+                    <DiscDot place={place(d.disc)} size={12} /> {name(d.disc)}
+                  </li>
+                ))}
+              </ul>
             )}
-            {show === 'thrown' &&
-              reading.asThrown.map(({ throw: id, path }) => {
-                const t = thrownById.get(id)
-                if (!t) return null
-                const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
-                const end = path[path.length - 1]!
-                const hue = hueOf(place(code))
-                return (
-                  <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
-                    {t.counts && (
-                      <Flight
-                        hue={hue}
-                        width={1.5}
-                        opacity={0.4}
-                        path={path.map((p) => ({ down: p.x, left: up * p.y }))}
-                      />
-                    )}
-                    <LandingDot
-                      at={{ down: end.x, left: up * end.y }}
-                      hue={hue}
-                      radius={4}
-                      leftOut={!t.counts}
-                    />
-                  </g>
-                )
-              })}
-          </Strip>
+          </div>
         </Card>
 
         <Card className="overflow-x-auto px-4 py-2" label="Claim and evidence">

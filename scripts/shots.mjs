@@ -1,0 +1,177 @@
+// npm run shots: takes every picture of docs/screenshots/ from the demo data, on a throwaway database.
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import fs from 'node:fs'
+import path from 'node:path'
+import { CHROMIUM, ensureChromium, ensurePackages, orSay, ROOT, say } from './install.mjs'
+
+orSay(() => {
+  ensurePackages()
+  ensureChromium()
+})
+const { chromium } = await import('playwright-core')
+const only = process.argv[2]
+const folder = path.join(ROOT, 'docs', 'screenshots')
+fs.mkdirSync(folder, { recursive: true })
+
+const port = process.env.PORT || '4471'
+const origin = `http://127.0.0.1:${port}`
+const server = spawn(process.execPath, [path.join(ROOT, 'scripts', 'throwaway.mjs')], {
+  stdio: 'inherit',
+  env: { ...process.env, PORT: port, HOST: '127.0.0.1' },
+})
+const exited = once(server, 'exit')
+
+async function answers() {
+  for (const end = Date.now() + 180_000; Date.now() < end; await new Promise((r) => setTimeout(r, 250))) {
+    const ok = await fetch(`${origin}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    )
+    if (ok) return
+    if (server.exitCode !== null) break
+  }
+  throw new Error('The server did not start; its reason is above.')
+}
+
+const FAIRWAYS = 'Which fairway for the lake wind'
+const PLASTICS = 'Tarnwick in four plastics'
+const DESK = { viewport: { width: 1280, height: 800 } }
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }
+/** The afternoon of the half-done trial, so that the pictures do not age. */
+const NOW = new Date('2026-11-15T13:36:00Z')
+
+const settled = (page) =>
+  page
+    .getByText(/Weighing|weighing it/)
+    .first()
+    .waitFor({ state: 'detached' })
+async function toTrial(page, trial, link) {
+  await page.goto('/')
+  await page.getByRole('region', { name: trial }).getByRole('link', { name: link }).click()
+}
+async function toField(page) {
+  await toTrial(page, FAIRWAYS, 'Throw on')
+  await page.getByRole('button', { name: 'The range is clear' }).click()
+  await settled(page)
+}
+async function theme(page, name) {
+  await page.goto('/settings')
+  await page.getByRole('radio', { name }).click()
+}
+/** Taps a landing a little wide of the forecast. */
+async function land(page) {
+  const box = await page.getByRole('application').boundingBox()
+  await page.mouse.click(box.x + 0.56 * box.width, box.y + 0.3 * box.height)
+  await page.getByText('drag the bend').waitFor()
+}
+
+/** Pictures by name: the window and what a person does until the picture is taken. */
+const PICTURES = {
+  bench: [
+    DESK,
+    async (page) => {
+      await page.goto('/')
+      await page.getByRole('region', { name: PLASTICS }).getByRole('list').waitFor()
+      await settled(page)
+    },
+  ],
+  shelf: [
+    DESK,
+    async (page) => {
+      await page.goto('/shelf')
+      await page.getByRole('row', { name: /HS-021/ }).click()
+      await page.getByRole('heading', { name: 'Numbers in force' }).waitFor()
+    },
+  ],
+  field: [DESK, async (page) => (await toField(page), await land(page))],
+  'field-phone': [
+    PHONE,
+    async (page) => {
+      await theme(page, 'Sun')
+      await toField(page)
+      await land(page)
+    },
+  ],
+  readout: [
+    DESK,
+    async (page) => {
+      await toTrial(page, PLASTICS, 'Read it')
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+    },
+  ],
+  'readout-thrown-dusk': [
+    DESK,
+    async (page) => {
+      await theme(page, 'Dusk')
+      await toTrial(page, PLASTICS, 'Read it')
+      await page.getByRole('radio', { name: 'As thrown' }).click()
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+    },
+  ],
+  'import-errors': [
+    DESK,
+    async (page) => {
+      await toTrial(page, FAIRWAYS, 'Read it')
+      const url = await page.getByRole('link', { name: 'Export CSV' }).getAttribute('href')
+      const csv = await (await page.request.get(url)).text()
+      const spoiled = csv
+        .split('\r\n')
+        .map((line, i) =>
+          i === 3
+            ? line.replace('backhand', 'sidearm')
+            : i === 6
+              ? line.replace(/,-?(8|10|0),/, ',$1 deg,')
+              : line,
+        )
+      await page.getByRole('link', { name: 'Import CSV' }).click()
+      await page.getByLabel('File', { exact: true }).setInputFiles({
+        name: 'lakeside-field.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(spoiled.join('\r\n')),
+      })
+      await page.getByRole('alert').waitFor()
+    },
+  ],
+}
+
+let failed = false
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+try {
+  await answers()
+  for (const [name, [window, act]] of Object.entries(PICTURES)) {
+    if (only && only !== name) continue
+    const context = await browser.newContext({
+      ...window,
+      baseURL: origin,
+      timezoneId: 'UTC',
+      locale: 'en-GB',
+    })
+    const page = await context.newPage()
+    await page.clock.setFixedTime(NOW)
+    await act(page)
+    await page.evaluate(() => document.fonts.ready)
+    await page.screenshot({ path: path.join(folder, `${name}.png`), animations: 'disabled' })
+    say(`docs/screenshots/${name}.png`)
+    await context.close()
+  }
+} catch (e) {
+  failed = true
+  say(e.stack ?? String(e))
+} finally {
+  await browser.close()
+  server.kill('SIGTERM')
+  await exited
+}
+process.exit(failed ? 1 : 0)
