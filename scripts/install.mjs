@@ -50,7 +50,7 @@ function ensureDebian(found, name, what) {
     give(
       `${what} is missing and only root can install it. Type:\n\n  sudo apt-get update && sudo apt-get install -y ${name}\n\nthen try again.`,
     )
-  say(`Installing ${what} from Debian's packages …`)
+  say(`Installing ${name} from Debian's packages …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   for (const args of [
     ['update', '-qq'],
@@ -70,7 +70,7 @@ export function ensurePostgres(findBin) {
       return false
     }
   }
-  ensureDebian(found, 'postgresql', 'the PostgreSQL server')
+  ensureDebian(found, 'postgresql', 'The PostgreSQL server')
 }
 
 export const CHROMIUM = '/usr/bin/chromium'

@@ -1,4 +1,6 @@
 import { fileURLToPath } from 'node:url'
+import { getTableColumns } from 'drizzle-orm'
+import type { PgTable } from 'drizzle-orm/pg-core'
 import { drizzle } from 'drizzle-orm/postgres-js'
 import type { PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
@@ -38,4 +40,10 @@ async function makeDatabase(url: string): Promise<void> {
   } finally {
     await probe.end()
   }
+}
+
+/** A table's columns as the wire knows its rows: when a row was first stored stays here. */
+export function wireColumns<T extends PgTable>(table: T): Omit<T['_']['columns'], 'createdAt'> {
+  const { createdAt: _, ...columns } = getTableColumns(table)
+  return columns as Omit<T['_']['columns'], 'createdAt'>
 }

@@ -1,10 +1,11 @@
 import { eq } from 'drizzle-orm'
 import type { Preferences } from '../../contract/preferences.ts'
+import { wireColumns } from './database.ts'
 import type { Queryable } from './database.ts'
 import { preferences } from './schema.ts'
 
 export async function readPreferences(db: Queryable, id: string): Promise<Preferences> {
-  const [row] = await db.select().from(preferences).where(eq(preferences.id, id))
+  const [row] = await db.select(wireColumns(preferences)).from(preferences).where(eq(preferences.id, id))
   return row ?? { id, units: 'metric', theme: 'day' }
 }
 

@@ -1,6 +1,7 @@
 import type { asc } from 'drizzle-orm'
 import { sql } from 'drizzle-orm'
 import type { Disc, DiscEntry, Maker, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
+import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { discs, makers, molds, plastics, runs } from './schema.ts'
 
@@ -9,11 +10,11 @@ const named = (column: Parameters<typeof asc>[0]) => sql`${column} collate "en-x
 
 export async function readShelf(db: Queryable): Promise<Shelf> {
   const [makerRows, moldRows, plasticRows, runRows, discRows] = await Promise.all([
-    db.select().from(makers).orderBy(named(makers.name)),
-    db.select().from(molds).orderBy(named(molds.name)),
-    db.select().from(plastics).orderBy(named(plastics.name)),
-    db.select().from(runs).orderBy(named(runs.name)),
-    db.select().from(discs).orderBy(named(discs.code)),
+    db.select(wireColumns(makers)).from(makers).orderBy(named(makers.name)),
+    db.select(wireColumns(molds)).from(molds).orderBy(named(molds.name)),
+    db.select(wireColumns(plastics)).from(plastics).orderBy(named(plastics.name)),
+    db.select(wireColumns(runs)).from(runs).orderBy(named(runs.name)),
+    db.select(wireColumns(discs)).from(discs).orderBy(named(discs.code)),
   ])
   return { makers: makerRows, molds: moldRows, plastics: plasticRows, runs: runRows, discs: discRows }
 }

@@ -1,11 +1,12 @@
 import { and, asc, desc, eq, inArray, max, notInArray, sql } from 'drizzle-orm'
 import type { Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
 
 export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
   db
-    .select()
+    .select(wireColumns(throwers))
     .from(throwers)
     .orderBy(sql`${throwers.name} collate "en-x-icu"`)
 
@@ -13,7 +14,11 @@ export const writeThrower = (db: Queryable, row: Thrower) =>
   db.insert(throwers).values(row).onConflictDoUpdate({ target: throwers.id, set: row })
 
 export const readSessions = (db: Queryable): Promise<Session[]> =>
-  db.select().from(sessions).orderBy(desc(sessions.day), desc(sessions.createdAt)).limit(200)
+  db
+    .select(wireColumns(sessions))
+    .from(sessions)
+    .orderBy(desc(sessions.day), desc(sessions.createdAt))
+    .limit(200)
 
 export const writeSession = (db: Queryable, row: Session) =>
   db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
@@ -43,7 +48,7 @@ export async function writeTrialIn(tx: Queryable, { discIds, ...row }: Trial): P
 
 async function trialsWithDiscs(db: Queryable, id?: string): Promise<Trial[]> {
   const rows = await db
-    .select()
+    .select(wireColumns(trials))
     .from(trials)
     .where(id === undefined ? undefined : eq(trials.id, id))
     .orderBy(desc(trials.createdAt))
@@ -94,11 +99,14 @@ export async function readTrial(db: Queryable, id: string): Promise<TrialFile | 
   const [trial] = await trialsWithDiscs(db, id)
   if (!trial) return undefined
   const thrown = await db
-    .select()
+    .select(wireColumns(throws))
     .from(throws)
     .where(eq(throws.trialId, id))
     .orderBy(asc(throws.thrownAt), asc(throws.id))
   const ids = [...new Set(thrown.map((t) => t.sessionId))]
-  const held = ids.length === 0 ? [] : await db.select().from(sessions).where(inArray(sessions.id, ids))
+  const held =
+    ids.length === 0
+      ? []
+      : await db.select(wireColumns(sessions)).from(sessions).where(inArray(sessions.id, ids))
   return { trial, sessions: held, throws: thrown }
 }

@@ -2,8 +2,8 @@ import { lazy, Suspense } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
 import { Button } from '../parts/Button.tsx'
 import { Card, Empty, Waiting } from '../parts/Card.tsx'
-import { CommandList } from './CommandList.tsx'
 import { lastTrial } from './lastTrial.ts'
+import { Shortcuts } from './Shortcuts.tsx'
 import { TopBar } from './TopBar.tsx'
 
 const Bench = lazy(() => import('../stations/bench/Bench.tsx'))
@@ -22,7 +22,7 @@ function Frame() {
           <Outlet />
         </Suspense>
       </main>
-      <CommandList />
+      <Shortcuts />
     </>
   )
 }

@@ -1,7 +1,5 @@
 import { Dialog, DialogBackdrop, DialogPanel } from '@headlessui/react'
 import { Command } from 'cmdk'
-import { useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
 import { useShelf, useTrials } from '../data/hooks.ts'
 import { usePreferences } from '../data/preferences.tsx'
@@ -20,23 +18,16 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['W', 'Field: turn round, the wind flips'],
 ]
 
+interface CommandListProps {
+  readonly shown: 'commands' | 'keys'
+  readonly onClose: () => void
+}
+
 /** Ctrl K goes anywhere; ? lists the keys. */
-export function CommandList() {
-  const [open, setOpen] = useState(false)
-  const [keys, setKeys] = useState(false)
-  useHotkeys('mod+k', () => setOpen((o) => !o), { preventDefault: true, enableOnFormTags: true })
-  useHotkeys('?', () => setKeys((k) => !k), { useKey: true })
-  return (
-    <>
-      <Dialog open={open} onClose={() => setOpen(false)} className="relative z-50">
-        <DialogBackdrop className="fixed inset-0 bg-black/45" />
-        <div className="fixed inset-0 p-4 pt-[12vh]">
-          <DialogPanel className="mx-auto max-w-lg overflow-hidden rounded-xl border border-rule bg-card shadow-xl">
-            <Commands close={() => setOpen(false)} />
-          </DialogPanel>
-        </div>
-      </Dialog>
-      <Sheet open={keys} onClose={() => setKeys(false)} title="Keys">
+export default function CommandList({ shown, onClose }: CommandListProps) {
+  if (shown === 'keys')
+    return (
+      <Sheet open onClose={onClose} title="Keys">
         <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-2">
           {KEYS.map(([key, does]) => (
             <div key={key} className="contents">
@@ -46,7 +37,16 @@ export function CommandList() {
           ))}
         </dl>
       </Sheet>
-    </>
+    )
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-black/45" />
+      <div className="fixed inset-0 p-4 pt-[12vh]">
+        <DialogPanel className="mx-auto max-w-lg overflow-hidden rounded-xl border border-rule bg-card shadow-xl">
+          <Commands close={onClose} />
+        </DialogPanel>
+      </div>
+    </Dialog>
   )
 }
 

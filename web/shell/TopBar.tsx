@@ -1,13 +1,13 @@
 import clsx from 'clsx'
 import { CloudUpload, Settings } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import type { ReactNode } from 'react'
 import { Link, NavLink, useLocation, useMatch } from 'react-router'
 import { useTrials } from '../data/hooks.ts'
-import { outbox, useRefused, useWaiting } from '../data/outbox.ts'
-import { Button } from '../parts/Button.tsx'
-import { Dialog } from '../parts/Dialog.tsx'
+import { useRefused, useWaiting } from '../data/outbox.ts'
 import { lastTrial } from './lastTrial.ts'
+
+const WaitingList = lazy(() => import('./WaitingList.tsx'))
 
 const STATIONS = [
   { to: '/', name: 'Bench' },
@@ -113,29 +113,11 @@ function WaitingBadge() {
           {refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
         </button>
       </Delayed>
-      <Dialog
-        open={shown}
-        onClose={() => setShown(false)}
-        title={refused.length > 0 ? 'Not taken by the server' : 'Waiting to be sent'}
-      >
-        {count > 0 && (
-          <p>
-            {count} {count === 1 ? 'change is' : 'changes are'} stored on this device and will be sent, in
-            order, as soon as the server answers.
-          </p>
-        )}
-        {refused.map((r) => (
-          <div key={r.key} className="mt-3 rounded-lg border border-rule p-3">
-            <p className="font-medium">{r.why}</p>
-            <p className="mt-1 text-note text-quiet">
-              Nothing of it was stored. Correct it where you entered it, then let this go.
-            </p>
-            <Button className="mt-2" onClick={() => outbox.drop(r.key)}>
-              Let it go
-            </Button>
-          </div>
-        ))}
-      </Dialog>
+      {shown && (
+        <Suspense>
+          <WaitingList onClose={() => setShown(false)} />
+        </Suspense>
+      )}
     </>
   )
 }

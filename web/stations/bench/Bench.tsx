@@ -1,6 +1,6 @@
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
@@ -16,7 +16,8 @@ import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
-import { StartTrial } from './StartTrial.tsx'
+
+const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
 export default function Bench() {
   const { trials, error } = useTrials()
@@ -59,7 +60,11 @@ export default function Bench() {
           </div>
         </>
       )}
-      {starting && <StartTrial onClose={() => setStarting(false)} />}
+      {starting && (
+        <Suspense>
+          <StartTrial onClose={() => setStarting(false)} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -21,7 +21,7 @@ const ANGLES = [15, 10, 5, 0, -8, -15] as const
 const A_CELL = 4
 
 /** A new trial: one question, some discs, a control disc, the angles. */
-export function StartTrial({ onClose }: { onClose: () => void }) {
+export default function StartTrial({ onClose }: { onClose: () => void }) {
   const go = useNavigate()
   const { view } = useShelf()
   const discs = useMemo(() => view?.discs.filter((d) => d.disc.removedAt === null) ?? [], [view])
