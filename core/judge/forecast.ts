@@ -46,6 +46,11 @@ function discOf(state: FitState, id: string): { at: number; disc: RatedDisc } {
   return { at, disc: state.evidence.discs[at]! }
 }
 
+/**
+ * Throws scatter like a Student-t with 4 degrees of freedom. In the plane two thirds of such a scatter lie within
+ * 2·(√3 − 1) squared scales, two thirds of a Gaussian within ln 3: the Gaussian that agrees is this much wider.
+ */
+const TAILS = (2 * (Math.sqrt(3) - 1)) / Math.log(3)
 /** Metres squared of landing error by eye, added to what the flight itself may do. */
 const SEEN_VARIANCE = 1
 
@@ -90,7 +95,7 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
     for (let i = 0; i < OF_HABIT; i++)
       for (let j = 0; j < OF_HABIT; j++) s += slope(a, 3 + i) * habitCovariance(i, j) * slope(b, 3 + j)
     for (let i = 0; i < OF_THROW; i++)
-      s += arm.scale * slope(a, OF_DISC + i) * THROW_SD[i]! ** 2 * slope(b, OF_DISC + i)
+      s += arm.scale * TAILS * slope(a, OF_DISC + i) * THROW_SD[i]! ** 2 * slope(b, OF_DISC + i)
     return s
   }
   const { carry, veer } = SEEN_ROWS
@@ -127,7 +132,7 @@ const ROUNDS = 6
 
 /**
  * The most believable path of a throw to where it landed (and through its bend, where one was seen), the disc's
- * numbers and the arm's habit as the fit has them. The little that is left unexplained is spread along the path.
+ * numbers and the arm's habit as the fit has them. What is left unexplained is spread along the path.
  *
  * @throws RangeError when the disc is not part of the fit
  */
@@ -144,8 +149,17 @@ export function pathAsThrown(state: FitState, thrown: ThrowEvidence, arms: reado
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
   const plan = planOf(disc, term.point, thrown.air)
   const end = plan[plan.length - 1]!
-  return plan.map(({ x, y }) => {
+  // what is still missing at the landing grows along the path; what is missing at the bend swells and is gone again
+  const landed = plan.map(({ x, y }) => {
     const share = end.x === 0 ? 1 : x / end.x
     return { x: x + share * (thrown.carryM - end.x), y: y + share ** 2 * (thrown.veerM - end.y) }
   })
+  const { mid } = thrown
+  if (!mid || mid.downM >= thrown.carryM) return landed
+  const bend = landed.findIndex((p) => p.x >= mid.downM)
+  const [a, b] = [landed[bend - 1], landed[bend]]
+  if (!a || !b) return landed
+  const missing = mid.veerM - (a.y + ((b.y - a.y) * (mid.downM - a.x)) / (b.x - a.x))
+  const swell = (x: number) => (x / thrown.carryM) ** 2 * (1 - x / thrown.carryM)
+  return landed.map(({ x, y }) => ({ x, y: y + (missing * swell(x)) / swell(mid.downM) }))
 }

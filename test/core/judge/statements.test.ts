@@ -1,0 +1,122 @@
+import { randomLcg } from 'd3'
+import { expect } from 'chai'
+import { rankDistribution } from '../../../core/rating/outcome.ts'
+import type { Outcome } from '../../../core/rating/outcome.ts'
+import { labelStatement, statements, throwsToSettle } from '../../../core/judge/statements.ts'
+import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
+import { outcomeOfBelief } from './outcomes.ts'
+
+const said = (outcome: Outcome, aside: readonly string[] = []) =>
+  statements(outcome, rankDistribution(outcome, randomLcg(0.5), new Set(aside)), (code) => code)
+const pair = (value: number, sd: number) => ({
+  a: 'A',
+  b: 'B',
+  difference: { value, sd },
+  pAMoreStable: 0.5,
+})
+
+describe('stability words', () => {
+  it('change at the bounds of the scale', () => {
+    const words: [number, string][] = [
+      [-3, 'very understable'],
+      [-2, 'understable'],
+      [-1, 'slightly understable'],
+      [0, 'straight'],
+      [1, 'slightly overstable'],
+      [2, 'overstable'],
+      [3, 'very overstable'],
+    ]
+    for (const [s, word] of words) expect(stabilityWord(s)).equal(word)
+    expect(stabilityWord(0.49)).equal('straight')
+    expect(stabilityWord(0.5)).equal('slightly overstable')
+  })
+
+  it('are hedged when the interval straddles a bound', () => {
+    expect(hedgedStability(1, 0.2)).equal('slightly overstable')
+    expect(hedgedStability(1.4, 0.3)).equal('slightly overstable or overstable')
+    expect(hedgedStability(0, 2)).equal('between understable and overstable')
+  })
+})
+
+describe('what can be said', () => {
+  const clear = outcomeOfBelief([
+    { disc: 'low', turn: -2, fade: 1, sd: 0.15 },
+    { disc: 'high', turn: 0, fade: 3, sd: 0.15 },
+    { disc: 'middle', turn: -1, fade: 2, sd: 0.15 },
+  ])
+
+  it('names the most and the least stable and the order of neighbours, each settled', () => {
+    const list = said(clear)
+    expect(list.slice(0, 2).map((s) => s.text)).deep.equal([
+      'high is the most stable of the three',
+      'low is the least stable of the three',
+    ])
+    const orders = list.filter((s) => s.kind === 'order')
+    expect(orders.map((s) => s.discs)).deep.members([
+      ['high', 'middle'],
+      ['middle', 'low'],
+    ])
+    expect(orders.every((s) => s.settled && s.probability! > 0.99)).equal(true)
+  })
+
+  it('leaves discs aside that nothing is asked about', () => {
+    const list = said(clear, ['high'])
+    expect(list.some((s) => s.discs.includes('high'))).equal(false)
+    expect(list.some((s) => s.text === 'middle is more stable than low')).equal(true)
+  })
+
+  it('calls a close pair open, says which way it leans, and what would settle it', () => {
+    const list = said(
+      outcomeOfBelief([
+        { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
+        { disc: 'B', turn: -1, fade: 2.4, sd: 0.3 },
+      ]),
+    )
+    const open = list.find((s) => s.kind === 'open')!
+    expect(open).include({ settled: false, text: 'B against A is not settled' })
+    expect(open.detail).match(/^leaning to B; about \d+ more throws of the two would settle it$/)
+    expect(open.probability).within(0.7, 0.9)
+  })
+
+  it('does not promise that throws will tell apart what is as good as equal', () => {
+    const list = said(
+      outcomeOfBelief([
+        { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
+        { disc: 'B', turn: -1, fade: 2.02, sd: 0.3 },
+      ]),
+    )
+    expect(list.find((s) => s.kind === 'open')!.detail).match(/^too close for throws to tell/)
+  })
+
+  it('puts every disc asked about against its label, in plain words', () => {
+    const of = (turn: number, fade: number, sd: number, throws = 12) =>
+      labelStatement(outcomeOfBelief([{ disc: 'D', turn, fade, sd, throws }]).discs[0]!, (d) => d)
+    expect(of(-1, 2, 0.2).text).equal('D is true to its label within 0.5')
+    expect(of(-2, 1.8, 0.2).text).equal('D is less stable than its label')
+    expect(of(-0.7, 2.3, 0.45).text).equal('D may be more stable than its label')
+    expect(of(-1, 2.1, 0.8).text).equal('Nothing speaks against the label of D')
+    expect(of(-1, 2, 0.8, 0)).include({ text: 'D has not been thrown', settled: false })
+  })
+
+  it('says nothing settled of one disc that was not thrown', () => {
+    const list = said(outcomeOfBelief([{ disc: 'A', turn: -1, fade: 2, sd: 0.8, throws: 0 }]))
+    expect(list).length(1)
+    expect(list[0]!.settled).equal(false)
+  })
+})
+
+describe('throws that would settle a pair', () => {
+  it('are none for a settled pair and out of reach for an equal one', () => {
+    expect(throwsToSettle(pair(1, 0.3), 20)).equal(0)
+    expect(throwsToSettle(pair(0, 0.3), 20)).equal(Number.POSITIVE_INFINITY)
+    expect(throwsToSettle(pair(0.02, 0.3), 20)).equal(Number.POSITIVE_INFINITY)
+  })
+
+  it('grow as the square of what is missing, whichever of the two leads', () => {
+    const sure = 1.2815515655446004
+    // the spread must halve: four times the throws in all
+    expect(throwsToSettle(pair(0.5, 1 / sure), 20)).equal(60)
+    expect(throwsToSettle(pair(-0.5, 1 / sure), 20)).equal(60)
+    expect(throwsToSettle(pair(0.8, 1 / sure), 20)).lessThan(60)
+  })
+})
