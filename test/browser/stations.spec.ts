@@ -145,6 +145,24 @@ test('the command list and the list of keys open by keyboard', async ({ page }) 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('take back the last throw')
 })
 
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+
+  test('bench, shelf and readout are no wider than the phone', async ({ page }) => {
+    const width = () => page.evaluate(() => document.documentElement.scrollWidth)
+    await page.goto('/')
+    await expect(page.getByText('not settled').first()).toBeVisible()
+    expect(await width()).toBe(390)
+    await page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('link').first().tap()
+    await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+    await expect(page.getByRole('img', { name: /Slate, fade/ })).toBeInViewport({ ratio: 0.99 })
+    expect(await width()).toBe(390)
+    await page.getByRole('link', { name: 'Shelf' }).tap()
+    await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+    expect(await width()).toBe(390)
+  })
+})
+
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`no station has an accessibility violation in the ${theme} theme`, async ({ page }) => {
     await page.goto('/settings')

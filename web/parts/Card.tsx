@@ -10,7 +10,7 @@ interface CardProps {
 
 export function Card({ children, className, label }: CardProps) {
   return (
-    <section aria-label={label} className={clsx('rounded-xl border border-rule bg-card', className)}>
+    <section aria-label={label} className={clsx('relative rounded-xl border border-rule bg-card', className)}>
       {children}
     </section>
   )

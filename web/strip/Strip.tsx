@@ -35,7 +35,9 @@ export interface StripProps {
   /** Which side is named the fade side; mixed hands leave it to fade and turn alone. */
   readonly fade: 'left' | 'right' | 'up'
   readonly stretch?: number
-  /** Height in px, for a strip that must not grow; else it follows from the scale. */
+  /** Names that must find room right of where flights end. */
+  readonly names?: readonly string[]
+  /** Height in px at most; a strip that is only looked at is no taller than what there is to see. */
   readonly height: number
   readonly label: string
   readonly children: ReactNode
@@ -46,12 +48,25 @@ export interface StripProps {
 
 const PAD = { left: 14, right: 14, top: 8, bottom: 30 }
 const BAND_M = 10
+/** A letter of a name is about this wide. */
+const LETTER_PX = 7.6
 
 /**
  * The strip: a mown field from above, thrower at the left, the aim line in chalk, bands of ten metres, both axes
  * to the same scale unless the side is stretched. Layers are its children.
  */
-export function Strip({ reach, fade, stretch = 1, height, label, children, onPoint, onKeyDown }: StripProps) {
+export function Strip({
+  reach,
+  fade,
+  stretch = 1,
+  names = [],
+  height: most,
+  label,
+  children,
+  onPoint,
+  onKeyDown,
+}: StripProps) {
+  const room = Math.max(0, ...names.map((n) => n.length * LETTER_PX + 16))
   const units = useUnits()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
@@ -64,20 +79,23 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
     return () => watch.disconnect()
   }, [])
 
+  const wide = Math.max(50, width - PAD.left - PAD.right)
+  const sides = Math.max(8, reach.left + reach.right)
+  const needed = PAD.top + PAD.bottom + (1.15 * sides * stretch * (wide - room)) / Math.max(20, reach.down)
+  const height = onPoint ? most : Math.min(most, Math.max(118, Math.ceil(needed)))
+
   const scale = useMemo<Scale & { fieldDown: number; low: number; high: number }>(() => {
-    const w = Math.max(50, width - PAD.left - PAD.right)
     const h = Math.max(50, height - PAD.top - PAD.bottom)
-    const sides = Math.max(8, reach.left + reach.right)
     // the wanted field must fit both ways; what is left over shows more field
-    const along = Math.min(w / Math.max(20, reach.down), h / (sides * stretch))
+    const along = Math.min((wide - room) / Math.max(20, reach.down), h / (sides * stretch))
     const across = along * stretch
-    const fieldDown = w / along
+    const fieldDown = wide / along
     const spare = h / across - sides
     const high = reach.left + spare / 2
     return {
       along,
       across,
-      edge: PAD.left + w,
+      edge: PAD.left + wide,
       foot: PAD.top + h,
       fieldDown,
       high,
@@ -86,7 +104,7 @@ export function Strip({ reach, fade, stretch = 1, height, label, children, onPoi
       y: (left) => PAD.top + (high - left) * across,
       spot: (px, py) => ({ down: (px - PAD.left) / along, left: high - (py - PAD.top) / across }),
     }
-  }, [width, height, reach.down, reach.left, reach.right, stretch])
+  }, [wide, height, room, reach.down, reach.left, sides, stretch])
 
   const at = (e: PointerEvent<SVGSVGElement>): Spot => {
     const r = e.currentTarget.getBoundingClientRect()

@@ -152,10 +152,11 @@ function Standing({ view, rating: { reading, working } }: { view: TrialView; rat
     <div className="grid gap-3">
       <Strip
         height={164}
+        names={reading.corrected.map((c) => names.get(c.disc) ?? c.disc)}
         label={`Corrected flights of ${view.discs.length} discs, seen from above`}
         fade="up"
         reach={{
-          down: 1.2 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
+          down: 1.02 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
           left: Math.max(6, ...ends),
           right: Math.max(6, ...ends.map((e) => -e)),
         }}

@@ -62,7 +62,7 @@ export default function Readout({ trialId }: { trialId: string }) {
         }))
   const ys = flights.flatMap((f) => f.ys)
   const reach = {
-    down: (show === 'corrected' ? 1.16 : 1.04) * Math.max(40, ...flights.map((f) => f.down)),
+    down: 1.03 * Math.max(40, ...flights.map((f) => f.down)),
     left: Math.max(8, ...ys) + 3,
     right: Math.max(8, ...ys.map((y) => -y)) + 3,
   }
@@ -141,6 +141,7 @@ export default function Readout({ trialId }: { trialId: string }) {
               height={show === 'corrected' ? 258 : 420}
               stretch={stretch ? 2 : 1}
               fade={fade}
+              names={show === 'corrected' ? reading.corrected.map((c) => name(c.disc)) : []}
               reach={reach}
               label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
             >
@@ -222,15 +223,15 @@ export default function Readout({ trialId }: { trialId: string }) {
         </Card>
 
         <Card className="overflow-x-auto px-4 py-2" label="Claim and evidence">
-          <table className="w-full min-w-[40rem] text-left">
+          <table className="w-full text-left md:min-w-[40rem]">
             <thead className="text-note text-quiet">
               <tr>
                 <th className="py-1.5 font-normal">Disc</th>
-                <th className="px-2 text-right font-normal">Throws</th>
-                <th className="px-3 font-normal">Glide</th>
-                <th className="px-3 font-normal">Turn</th>
-                <th className="px-3 font-normal">Fade</th>
-                <th className="font-normal">
+                <th className="px-2 text-right font-normal max-md:hidden">Throws</th>
+                <th className="font-normal md:px-3">Glide</th>
+                <th className="font-normal md:px-3">Turn</th>
+                <th className="font-normal md:px-3">Fade</th>
+                <th className="font-normal max-md:hidden">
                   <span className="sr-only">Published numbers and </span>Label → reads as
                 </th>
               </tr>
@@ -240,7 +241,7 @@ export default function Readout({ trialId }: { trialId: string }) {
                 const shelved = view.discs[place(d.disc)]!
                 const hue = hueOf(place(d.disc))
                 const cell = (key: 'glide' | 'turn' | 'fade') => (
-                  <td className="px-2">
+                  <td className="px-0.5 max-md:w-[21%] md:px-2">
                     <ClaimEvidence
                       what={`${name(d.disc)}, ${key}`}
                       published={d.published[key]}
@@ -275,16 +276,21 @@ export default function Readout({ trialId }: { trialId: string }) {
                           <span className="font-semibold">{name(d.disc)}</span>
                           <span className="figure block text-note text-quiet">
                             {d.disc}
-                            {shelved.disc.id === trial.controlDiscId && ' · control'}
+                            {shelved.disc.id === trial.controlDiscId && (
+                              <>
+                                <span className="max-md:hidden"> · </span>
+                                <span className="max-md:block">control</span>
+                              </>
+                            )}
                           </span>
                         </span>
                       </Link>
                     </th>
-                    <td className="figure px-2 text-right">{d.throws}</td>
+                    <td className="figure px-2 text-right max-md:hidden">{d.throws}</td>
                     {cell('glide')}
                     {cell('turn')}
                     {cell('fade')}
-                    <td className="figure whitespace-nowrap">
+                    <td className="figure whitespace-nowrap max-md:hidden">
                       <span className="block text-note text-quiet">{numbersLine(d.published)}</span>
                       {numbersLine(read)}
                     </td>
