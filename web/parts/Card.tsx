@@ -6,11 +6,17 @@ interface CardProps {
   readonly className?: string
   /** Names the card for those who cannot see it. */
   readonly label?: string
+  /** The card scrolls: it can be focused, so that keys scroll it too. */
+  readonly scrolls?: boolean
 }
 
-export function Card({ children, className, label }: CardProps) {
+export function Card({ children, className, label, scrolls = false }: CardProps) {
   return (
-    <section aria-label={label} className={clsx('relative rounded-xl border border-rule bg-card', className)}>
+    <section
+      aria-label={label}
+      tabIndex={scrolls ? 0 : undefined}
+      className={clsx('relative rounded-xl border border-rule bg-card', className)}
+    >
       {children}
     </section>
   )

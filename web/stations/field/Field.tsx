@@ -397,6 +397,7 @@ function Standings({
     <Card
       className={clsx('min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:mx-3 max-md:flex-none', place)}
       label="What the throws say now"
+      scrolls
     >
       <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
       <Sentences list={shown} working={working} />
