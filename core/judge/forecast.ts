@@ -1,7 +1,7 @@
 import type { Air } from '../flight/air.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
-import { discCovariance, discHabitCovariance, OF_HABIT } from '../rating/arrow.ts'
+import { discBorderCovariance, discCovariance, OF_HABIT } from '../rating/arrow.ts'
 import { HABIT_SD, THROW_SD, TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
@@ -77,20 +77,20 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
   linearise(disc.published.speed, disc.body, planned.air.densityKgM3, point, 0, seen, jacobian)
 
   const own = discCovariance(state.posterior, at, at)
-  const cross =
-    arm.at >= 0 ? discHabitCovariance(state.posterior, at, arm.at) : new Float64Array(OF_DISC * OF_HABIT)
+  const { border } = state.posterior
+  const toBorder = discBorderCovariance(state.posterior, at)
+  const cross = (i: number, j: number) => (arm.at < 0 ? 0 : toBorder[i * border + arm.at * OF_HABIT + j]!)
   const slope = (row: number, column: number) => jacobian[row * POINT + column]!
   const habitCovariance = (i: number, j: number) => {
     if (arm.at < 0) return i === j ? HABIT_SD[i]! ** 2 : 0
-    const { border, sharedCovariance } = state.posterior
-    return sharedCovariance[(arm.at * OF_HABIT + i) * border + arm.at * OF_HABIT + j]!
+    return state.posterior.sharedCovariance[(arm.at * OF_HABIT + i) * border + arm.at * OF_HABIT + j]!
   }
   const covarianceOf = (a: number, b: number) => {
     let s = a === b ? SEEN_VARIANCE : 0
     for (let i = 0; i < OF_DISC; i++) {
       for (let j = 0; j < OF_DISC; j++) s += slope(a, i) * own[i * OF_DISC + j]! * slope(b, j)
       for (let j = 0; j < OF_HABIT; j++)
-        s += cross[i * OF_HABIT + j]! * (slope(a, i) * slope(b, 3 + j) + slope(b, i) * slope(a, 3 + j))
+        s += cross(i, j) * (slope(a, i) * slope(b, 3 + j) + slope(b, i) * slope(a, 3 + j))
     }
     for (let i = 0; i < OF_HABIT; i++)
       for (let j = 0; j < OF_HABIT; j++) s += slope(a, 3 + i) * habitCovariance(i, j) * slope(b, 3 + j)

@@ -5,49 +5,51 @@ import { OF_DISC } from './linear.ts'
 export const OF_HABIT = 4
 
 /**
- * Normal equations of the fit, in arrow form: a throw touches one disc and one habit, so discs meet only
- * through the habits. Discs are eliminated block by block and the cost grows linearly with them.
+ * Normal equations of the fit, in arrow form: a throw touches one disc and one habit, and a disc leans on the
+ * effects it shares with its kin, so discs meet only through the border of habits and effects. Discs are
+ * eliminated block by block, over the few border columns each of them touches, and the cost grows linearly with
+ * them.
  */
 export interface Arrow {
-  readonly discs: number
-  /** Length of the border: OF_HABIT per arm. */
   readonly border: number
+  /** Per disc: the border columns it touches. */
+  readonly columns: readonly Int32Array[]
   /** A 3 × 3 block per disc. */
   readonly own: Float64Array
-  /** 3 × border per disc: how it couples to the habits. */
-  readonly coupling: Float64Array
+  /** Per disc, 3 × its columns: how it couples to the border. */
+  readonly coupling: readonly Float64Array[]
   /** border × border. */
   readonly shared: Float64Array
   readonly ownSide: Float64Array
   readonly sharedSide: Float64Array
 }
 
-export function emptyArrow(discs: number, arms: number): Arrow {
-  const border = arms * OF_HABIT
+export function emptyArrow(columns: readonly Int32Array[], border: number): Arrow {
+  const n = OF_DISC
   return {
-    discs,
     border,
-    own: new Float64Array(discs * OF_DISC * OF_DISC),
-    coupling: new Float64Array(discs * OF_DISC * border),
+    columns,
+    own: new Float64Array(columns.length * n * n),
+    coupling: columns.map((c) => new Float64Array(n * c.length)),
     shared: new Float64Array(border * border),
-    ownSide: new Float64Array(discs * OF_DISC),
+    ownSide: new Float64Array(columns.length * n),
     sharedSide: new Float64Array(border),
   }
 }
 
 /** An eliminated arrow: enough to solve, and to read any covariance. */
 export interface SolvedArrow {
-  readonly discs: number
   readonly border: number
+  readonly columns: readonly Int32Array[]
   /** Solution for the discs, 3 each. */
   readonly ownStep: Float64Array
   /** Solution for the border. */
   readonly sharedStep: Float64Array
   /** Inverse of each disc's own 3 × 3 block. */
   readonly ownInverse: Float64Array
-  /** Own inverse times coupling, 3 × border per disc. */
-  readonly gain: Float64Array
-  /** Covariance of the border. */
+  /** Per disc, own inverse times coupling, 3 × its columns. */
+  readonly gain: readonly Float64Array[]
+  /** Covariance of the border, worked out when first asked for. */
   readonly sharedCovariance: Float64Array
 }
 
@@ -57,90 +59,130 @@ export interface SolvedArrow {
  * @throws RangeError when the system is not positive definite (a prior of zero information)
  */
 export function solveArrow(arrow: Arrow): SolvedArrow {
-  const { discs, border } = arrow
+  const { border, columns } = arrow
   const n = OF_DISC
+  const discs = columns.length
   const ownInverse = new Float64Array(discs * n * n)
-  const gain = new Float64Array(discs * n * border)
   const reduced = arrow.shared.slice()
-  const side = arrow.sharedSide.slice()
+  const sharedStep = arrow.sharedSide.slice()
   const block = new Float64Array(n * n)
-  for (let d = 0; d < discs; d++) {
+  const gain = columns.map((touched, d) => {
+    const k = touched.length
+    const coupling = arrow.coupling[d]!
+    const g = coupling.slice()
     block.set(arrow.own.subarray(d * n * n, (d + 1) * n * n))
     factorise(block, n)
     ownInverse.set(inverse(block, n), d * n * n)
-    const at = d * n * border
-    for (let j = 0; j < border; j++) {
-      let touched = false
-      for (let i = 0; i < n; i++) {
-        const c = arrow.coupling[at + i * border + j]!
-        gain[at + i * border + j] = c
-        touched ||= c !== 0
+    for (let j = 0; j < k; j++) solve(block, n, g, j, k)
+    for (let a = 0; a < k; a++) {
+      const row = touched[a]! * border
+      for (let b = 0; b < k; b++) {
+        let s = 0
+        for (let i = 0; i < n; i++) s += coupling[i * k + a]! * g[i * k + b]!
+        reduced[row + touched[b]!]! -= s
       }
-      if (touched) solve(block, n, gain, at + j, border)
+      let s = 0
+      for (let i = 0; i < n; i++) s += g[i * k + a]! * arrow.ownSide[d * n + i]!
+      sharedStep[touched[a]!]! -= s
     }
-    for (let i = 0; i < n; i++) {
-      for (let a = 0; a < border; a++) {
-        const c = arrow.coupling[at + i * border + a]!
-        if (c === 0) continue
-        for (let b = 0; b < border; b++) reduced[a * border + b]! -= c * gain[at + i * border + b]!
-      }
-    }
-    for (let a = 0; a < border; a++) side[a]! -= gainSide(gain, at + a, border, arrow.ownSide, d)
-  }
+    return g
+  })
   factorise(reduced, border)
-  const sharedStep = side
   solve(reduced, border, sharedStep)
   const ownStep = new Float64Array(discs * n)
-  for (let d = 0; d < discs; d++) {
+  columns.forEach((touched, d) => {
+    const k = touched.length
     for (let i = 0; i < n; i++) {
       let s = 0
-      for (let k = 0; k < n; k++) s += ownInverse[d * n * n + i * n + k]! * arrow.ownSide[d * n + k]!
-      for (let a = 0; a < border; a++) s -= gain[(d * n + i) * border + a]! * sharedStep[a]!
+      for (let j = 0; j < n; j++) s += ownInverse[d * n * n + i * n + j]! * arrow.ownSide[d * n + j]!
+      for (let a = 0; a < k; a++) s -= gain[d]![i * k + a]! * sharedStep[touched[a]!]!
       ownStep[d * n + i] = s
     }
+  })
+  let covariance: Float64Array | undefined
+  return {
+    border,
+    columns,
+    ownStep,
+    sharedStep,
+    ownInverse,
+    gain,
+    get sharedCovariance() {
+      return (covariance ??= inverse(reduced, border))
+    },
   }
-  return { discs, border, ownStep, sharedStep, ownInverse, gain, sharedCovariance: inverse(reduced, border) }
 }
 
-/** One column of a disc's gain times its right-hand side. */
-function gainSide(gain: Float64Array, from: number, gap: number, side: Float64Array, disc: number): number {
-  let s = 0
-  for (let i = 0; i < OF_DISC; i++) s += gain[from + i * gap]! * side[disc * OF_DISC + i]!
-  return s
+/** Rows (`rows` × its columns) of a disc times the border's covariance, for all border columns: rows × border. */
+function throughBorder({ border, columns, sharedCovariance }: SolvedArrow, disc: number, rows: Float64Array) {
+  const touched = columns[disc]!
+  const k = touched.length
+  const count = k === 0 ? OF_DISC : rows.length / k
+  const result = new Float64Array(count * border)
+  for (let i = 0; i < count; i++)
+    for (let a = 0; a < k; a++) {
+      const c = rows[i * k + a]!
+      if (c === 0) continue
+      const row = touched[a]! * border
+      for (let q = 0; q < border; q++) result[i * border + q]! += c * sharedCovariance[row + q]!
+    }
+  return result
 }
 
 /** Covariance of two discs' numbers: 3 × 3, row by row. */
 export function discCovariance(solved: SolvedArrow, a: number, b: number): Float64Array {
+  return spreadCovariance(solved, a, solved.gain[a]!, b, solved.gain[b]!)
+}
+
+/**
+ * Covariance of two discs' numbers less something of the border: rows say how each leans on its own columns (the
+ * gain itself for the numbers; gain plus weights for what is left of them once effects are taken out).
+ */
+export function spreadCovariance(
+  solved: SolvedArrow,
+  a: number,
+  rowsA: Float64Array,
+  b: number,
+  rowsB: Float64Array,
+): Float64Array {
   const n = OF_DISC
-  const { border, gain, sharedCovariance } = solved
+  const { border, columns, ownInverse } = solved
+  const through = throughBorder(solved, a, rowsA)
+  const touched = columns[b]!
+  const k = touched.length
   const result = new Float64Array(n * n)
-  const through = new Float64Array(n * border)
-  for (let i = 0; i < n; i++)
-    for (let q = 0; q < border; q++) {
-      let s = 0
-      for (let p = 0; p < border; p++)
-        s += gain[(a * n + i) * border + p]! * sharedCovariance[p * border + q]!
-      through[i * border + q] = s
-    }
   for (let i = 0; i < n; i++)
     for (let j = 0; j < n; j++) {
-      let s = a === b ? solved.ownInverse[a * n * n + i * n + j]! : 0
-      for (let q = 0; q < border; q++) s += through[i * border + q]! * gain[(b * n + j) * border + q]!
+      let s = a === b ? ownInverse[a * n * n + i * n + j]! : 0
+      for (let c = 0; c < k; c++) s += through[i * border + touched[c]!]! * rowsB[j * k + c]!
       result[i * n + j] = s
     }
   return result
 }
 
-/** Covariance of a disc's numbers with one arm's habit: 3 × 4, row by row. */
-export function discHabitCovariance(solved: SolvedArrow, disc: number, arm: number): Float64Array {
-  const { border, gain, sharedCovariance } = solved
-  const result = new Float64Array(OF_DISC * OF_HABIT)
-  for (let i = 0; i < OF_DISC; i++)
-    for (let j = 0; j < OF_HABIT; j++) {
-      let s = 0
-      for (let p = 0; p < border; p++)
-        s -= gain[(disc * OF_DISC + i) * border + p]! * sharedCovariance[p * border + arm * OF_HABIT + j]!
-      result[i * OF_HABIT + j] = s
+/** Covariance of a disc's numbers with every column of the border: 3 × border, row by row. */
+export const discBorderCovariance = (solved: SolvedArrow, disc: number): Float64Array =>
+  throughBorder(solved, disc, solved.gain[disc]!).map((v) => -v)
+
+/** Covariance of the discs' stabilities (turn + fade): discs × discs, row by row. */
+export function stabilityCovariance(solved: SolvedArrow): Float64Array {
+  const { border, columns, gain, ownInverse } = solved
+  const n = columns.length
+  const lean = columns.map((touched, d) => {
+    const k = touched.length
+    return Float64Array.from(touched, (_, a) => gain[d]![k + a]! + gain[d]![2 * k + a]!)
+  })
+  const result = new Float64Array(n * n)
+  for (let a = 0; a < n; a++) {
+    const through = columns[a]!.length === 0 ? new Float64Array(border) : throughBorder(solved, a, lean[a]!)
+    for (let b = 0; b <= a; b++) {
+      const at = a * 9
+      let s =
+        a === b ? ownInverse[at + 4]! + ownInverse[at + 5]! + ownInverse[at + 7]! + ownInverse[at + 8]! : 0
+      const touched = columns[b]!
+      for (let c = 0; c < touched.length; c++) s += through[touched[c]!]! * lean[b]![c]!
+      result[a * n + b] = result[b * n + a] = s
     }
+  }
   return result
 }

@@ -34,12 +34,24 @@ export interface ThrowEvidence {
   readonly counts: boolean
 }
 
+/** Where a disc comes from: what it shares with others. */
+export interface Kin {
+  /** Maker and mold. */
+  readonly mold: string
+  readonly plastic?: string
+  readonly run?: string
+  /** 0 new … 1 beaten. */
+  readonly wear?: number
+}
+
 /** A disc as the fit sees it. */
 export interface RatedDisc {
   readonly id: string
   /** The published numbers in force: the mean of the prior. */
   readonly published: FlightNumbers
   readonly body: Body
+  /** What it shares with other discs; absent where nobody said. */
+  readonly kin?: Kin
   /** A well-known disc anchors the throwers' habits: its prior is narrow. */
   readonly control?: boolean
 }

@@ -1,13 +1,11 @@
 import { emptyArrow, OF_HABIT, solveArrow } from './arrow.ts'
-import type { SolvedArrow } from './arrow.ts'
-import {
-  CONTROL_PRIOR_SD,
-  DISC_PRIOR_SD,
-  HABIT_SD,
-  TYPICAL_FULL_SPEED,
-  UNKNOWN_SPEED_SD,
-} from './evidence.ts'
+import type { Arrow, SolvedArrow } from './arrow.ts'
+import { addBeliefs, effectColumn, ownVariances, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
+import type { Believed, Spread } from './beliefs.ts'
+import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
+import { effectPrior, kinshipOf } from './kin.ts'
+import type { Kinship } from './kin.ts'
 import { OF_DISC } from './linear.ts'
 import { BEARS_ON, eliminate, evidenceKey, makeTerm, placeTerm, updateLatents } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -29,6 +27,11 @@ export interface FitState {
   readonly numbers: readonly Float64Array[]
   /** Habit of every arm: ln speed, launch, hyzer, nose. */
   readonly habits: readonly Float64Array[]
+  /** What discs share, and each effect's glide, turn and fade. */
+  readonly kinship: Kinship
+  readonly effects: readonly Float64Array[]
+  /** Variances at each level of kinship against what was believed. */
+  readonly spread: Spread
   /** Noise scale (variance ratio) of every arm. */
   readonly scales: Float64Array
   /** A term per throw, in the order of the evidence, those left out included. */
@@ -52,9 +55,6 @@ export class FitCancelled extends Error {
     super('The rating was stopped before it settled.')
   }
 }
-
-export const priorSd = (disc: RatedDisc): readonly [number, number, number] =>
-  disc.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
 
 /**
  * Joint maximum a posteriori of disc numbers, throwers' habits and every throw's own errors, by Gauss–Newton.
@@ -80,11 +80,17 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const habitSds = arms.map((a) =>
     a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD,
   )
+  const kinship = kinshipOf(discs)
+  const effects = kinship.effects.map((e) => startEffect(e, warm))
+  const believed: Believed = { discs, kinship, habitSds }
+  let spread: Spread = warm?.spread ?? SPREAD_BELIEVED
   const scales = Float64Array.from(arms, (a) => {
     const before = warm?.evidence.arms.findIndex((b) => b.id === a.id) ?? -1
     return before >= 0 ? warm!.scales[before]! : SCALE_PRIOR.value
   })
   const counted = terms.filter((t) => t.evidence.counts)
+  const border = effectColumn(arms.length, kinship.effects.length)
+  const columns = columnsOf(discs.length, arms.length, counted, kinship)
   const step = new Float64Array(BEARS_ON)
 
   const place = (t: ThrowTerm) => {
@@ -95,23 +101,8 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     for (const t of counted) t.weight = (NU + t.rows) / (NU + t.distance / scales[t.arm]!)
   }
   const solve = (final: boolean): SolvedArrow => {
-    const arrow = emptyArrow(discs.length, arms.length)
-    discs.forEach((d, i) => {
-      const sd = priorSd(d)
-      const published = [d.published.glide, d.published.turn, d.published.fade]
-      for (let k = 0; k < OF_DISC; k++) {
-        arrow.own[i * 9 + k * 4]! += 1 / sd[k]! ** 2
-        arrow.ownSide[i * OF_DISC + k]! -= (numbers[i]![k]! - published[k]!) / sd[k]! ** 2
-      }
-    })
-    arms.forEach((_, i) => {
-      for (let k = 0; k < OF_HABIT; k++) {
-        const at = i * OF_HABIT + k
-        const precision = 1 / habitSds[i]![k]! ** 2
-        arrow.shared[at * arrow.border + at]! += precision
-        arrow.sharedSide[at]! -= habits[i]![k]! * precision
-      }
-    })
+    const arrow = emptyArrow(columns, border)
+    addBeliefs(arrow, believed, { numbers, habits, effects }, spread)
     for (const t of counted) {
       // at the end the expected information of a Student-t, not the working weights of the search
       const share = final ? (NU + t.rows) / (NU + t.rows + 2) : 1
@@ -127,15 +118,24 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     iterations++
     for (const t of counted) place(t)
     weigh()
-    if (iterations > 1) rescale(scales, counted, effectiveUnknowns(discs, habitSds, solved!))
+    let moved = false
+    if (iterations > 1) {
+      rescale(scales, counted, effectiveUnknowns(believed, spread, solved!))
+      const before = spread
+      spread = respread(believed, { numbers, habits, effects }, spread, solved!)
+      moved = !sameSpread(before, spread)
+    }
     weigh()
     solved = solve(false)
-    const far = damp(solved)
-    settled = far.small
+    const far = damp(solved, arms.length)
+    settled = far.small && !moved
     for (let d = 0; d < discs.length; d++)
       for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += far.share * solved.ownStep[d * OF_DISC + k]!
     for (let a = 0; a < arms.length; a++)
       for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += far.share * solved.sharedStep[a * OF_HABIT + k]!
+    for (let e = 0; e < effects.length; e++)
+      for (let k = 0; k < OF_DISC; k++)
+        effects[e]![k]! += far.share * solved.sharedStep[effectColumn(arms.length, e) + k]!
     for (const t of counted) {
       for (let k = 0; k < OF_DISC; k++) step[k] = far.share * solved.ownStep[t.disc * OF_DISC + k]!
       for (let k = 0; k < OF_HABIT; k++)
@@ -152,7 +152,20 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     t.weight = 0
   }
   weigh()
-  return { evidence, numbers, habits, scales, terms, posterior: solve(true), iterations, settled }
+  const posterior = solve(true)
+  return {
+    evidence,
+    numbers,
+    habits,
+    kinship,
+    effects,
+    spread,
+    scales,
+    terms,
+    posterior,
+    iterations,
+    settled,
+  }
 }
 
 function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
@@ -188,10 +201,39 @@ function startNumbers(disc: RatedDisc, warm: FitState | undefined): Float64Array
   return Float64Array.of(disc.published.glide, disc.published.turn, disc.published.fade)
 }
 
+function startEffect({ level, names }: Kinship['effects'][number], warm: FitState | undefined): Float64Array {
+  const before =
+    warm?.kinship.effects.findIndex((e) => e.level === level && e.names.join() === names.join()) ?? -1
+  return before >= 0
+    ? warm!.effects[before]!.slice()
+    : Float64Array.from(effectPrior(level, SPREAD_BELIEVED).mean)
+}
+
+/** Border columns every disc touches: the habits of the arms that threw it, then its effects in the order of its kin. */
+function columnsOf(
+  discs: number,
+  arms: number,
+  counted: readonly ThrowTerm[],
+  kinship: Kinship,
+): Int32Array[] {
+  const thrownBy = Array.from({ length: discs }, () => new Set<number>())
+  for (const t of counted) thrownBy[t.disc]!.add(t.arm)
+  const wide = (first: number, count: number) => Array.from({ length: count }, (_, k) => first + k)
+  const columns = thrownBy.map((set, d) => {
+    const own = [...set].sort((a, b) => a - b).flatMap((a) => wide(a * OF_HABIT, OF_HABIT))
+    const shared = kinship.of[d]!.flatMap(({ effect }) => wide(effectColumn(arms, effect), OF_DISC))
+    return Int32Array.from([...own, ...shared])
+  })
+  for (const t of counted) t.slot = columns[t.disc]!.indexOf(t.arm * OF_HABIT)
+  return columns
+}
+
 /** Adds one throw's information, times `share`, to the normal equations. */
-function addTerm(arrow: ReturnType<typeof emptyArrow>, t: ThrowTerm, share: number): void {
-  const { rows, bearing, white, disc, arm } = t
+function addTerm(arrow: Arrow, t: ThrowTerm, share: number): void {
+  const { rows, bearing, white, disc, arm, slot } = t
   const { border } = arrow
+  const coupling = arrow.coupling[disc]!
+  const k = arrow.columns[disc]!.length
   for (let i = 0; i < BEARS_ON; i++) {
     let side = 0
     for (let r = 0; r < rows; r++) side += bearing[r * BEARS_ON + i]! * white[r]!
@@ -203,7 +245,7 @@ function addTerm(arrow: ReturnType<typeof emptyArrow>, t: ThrowTerm, share: numb
       for (let r = 0; r < rows; r++) s += bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
       s *= share
       if (i < OF_DISC && j < OF_DISC) arrow.own[disc * 9 + i * OF_DISC + j]! += s
-      else if (i < OF_DISC) arrow.coupling[(disc * OF_DISC + i) * border + arm * OF_HABIT + j - OF_DISC]! += s
+      else if (i < OF_DISC) coupling[i * k + slot + j - OF_DISC]! += s
       else if (j >= OF_DISC)
         arrow.shared[(arm * OF_HABIT + i - OF_DISC) * border + arm * OF_HABIT + j - OF_DISC]! += s
     }
@@ -211,7 +253,7 @@ function addTerm(arrow: ReturnType<typeof emptyArrow>, t: ThrowTerm, share: numb
 }
 
 /** How much of the solved step to take, and whether it was small enough to stop. */
-function damp(solved: SolvedArrow): { share: number; small: boolean } {
+function damp(solved: SolvedArrow, arms: number): { share: number; small: boolean } {
   let longest = 0
   let smallest = true
   const see = (value: number, limit: number, small: number) => {
@@ -219,24 +261,23 @@ function damp(solved: SolvedArrow): { share: number; small: boolean } {
     if (Math.abs(value) > small) smallest = false
   }
   for (const s of solved.ownStep) see(s, LONGEST.number, SMALL.number)
-  solved.sharedStep.forEach((s, i) =>
-    i % OF_HABIT === 0 ? see(s, LONGEST.lnSpeed, SMALL.lnSpeed) : see(s, LONGEST.angle, SMALL.angle),
-  )
+  solved.sharedStep.forEach((s, i) => {
+    if (i >= arms * OF_HABIT) see(s, LONGEST.number, SMALL.number)
+    else if (i % OF_HABIT === 0) see(s, LONGEST.lnSpeed, SMALL.lnSpeed)
+    else see(s, LONGEST.angle, SMALL.angle)
+  })
   return { share: longest > 1 ? 1 / longest : 1, small: smallest }
 }
 
 /** Unknowns the throws have really determined: all of them less what the priors still hold. */
-function effectiveUnknowns(
-  discs: readonly RatedDisc[],
-  habitSds: readonly (readonly number[])[],
-  solved: SolvedArrow,
-): number {
+function effectiveUnknowns(believed: Believed, spread: Spread, solved: SolvedArrow): number {
   let count = 0
-  discs.forEach((d, i) => {
-    const sd = priorSd(d)
-    for (let k = 0; k < OF_DISC; k++) count += 1 - solved.ownInverse[i * 9 + k * 4]! / sd[k]! ** 2
+  believed.discs.forEach((_, d) => {
+    const variance = ownVariances(believed, spread, d)
+    for (let k = 0; k < OF_DISC; k++)
+      count += Math.max(0, 1 - solved.ownInverse[d * 9 + k * 4]! / variance[k]!)
   })
-  habitSds.forEach((sds, a) => {
+  believed.habitSds.forEach((sds, a) => {
     for (let k = 0; k < OF_HABIT; k++) {
       const at = a * OF_HABIT + k
       count += 1 - solved.sharedCovariance[at * solved.border + at]! / sds[k]! ** 2

@@ -1,9 +1,8 @@
 import { cumulativeStdNormalProbability } from 'simple-statistics'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { discCovariance, OF_HABIT } from './arrow.ts'
+import { discCovariance, OF_HABIT, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
 import type { FitState } from './fit.ts'
-import { OF_DISC } from './linear.ts'
 
 /** What the throws say of one disc. */
 export interface DiscOutcome {
@@ -81,7 +80,7 @@ export function outcomeOf(state: FitState): Outcome {
     const tally = t.counts ? counted : leftOut
     tally.set(t.disc, (tally.get(t.disc) ?? 0) + 1)
   }
-  const stabilityCovariance = stabilityCovarianceOf(state)
+  const stabilityCovariance = stabilityCovarianceOf(posterior)
   const n = evidence.discs.length
   const discs = evidence.discs.map((d, i): DiscOutcome => {
     const [glide, turn, fade] = numbers[i] as unknown as [number, number, number]
@@ -157,41 +156,6 @@ function throwsOf(state: FitState): ThrowOutcome[] {
       residual,
     }
   })
-}
-
-/** Sums a disc's turn and fade rows of its gain: how its stability leans on the habits. */
-function leanings({ posterior: { border, gain, discs } }: FitState): Float64Array {
-  const lean = new Float64Array(discs * border)
-  for (let d = 0; d < discs; d++)
-    for (let a = 0; a < border; a++)
-      lean[d * border + a] = gain[(d * OF_DISC + 1) * border + a]! + gain[(d * OF_DISC + 2) * border + a]!
-  return lean
-}
-
-/** Variance of a disc's stability that is its own, not shared through the habits. */
-function ownVariance({ posterior: { ownInverse } }: FitState, d: number): number {
-  const at = d * 9
-  return ownInverse[at + 4]! + ownInverse[at + 5]! + ownInverse[at + 7]! + ownInverse[at + 8]!
-}
-
-function stabilityCovarianceOf(state: FitState): Float64Array {
-  const { discs: n, border, sharedCovariance } = state.posterior
-  const lean = leanings(state)
-  const through = new Float64Array(n * border)
-  for (let d = 0; d < n; d++)
-    for (let q = 0; q < border; q++) {
-      let s = 0
-      for (let p = 0; p < border; p++) s += lean[d * border + p]! * sharedCovariance[p * border + q]!
-      through[d * border + q] = s
-    }
-  const covariance = new Float64Array(n * n)
-  for (let a = 0; a < n; a++)
-    for (let b = 0; b <= a; b++) {
-      let s = a === b ? ownVariance(state, a) : 0
-      for (let q = 0; q < border; q++) s += through[a * border + q]! * lean[b * border + q]!
-      covariance[a * n + b] = covariance[b * n + a] = s
-    }
-  return covariance
 }
 
 /** How likely a disc is to be the most stable, the second most, and so on. */

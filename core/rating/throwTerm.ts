@@ -24,6 +24,8 @@ export interface ThrowTerm {
   readonly key: string
   readonly disc: number
   readonly arm: number
+  /** Where its arm's habit stands among the border columns of its disc. */
+  slot: number
   readonly rows: number
   /** Per row: index of what the flight shows, or −1 − index of the point's own value for a called row. */
   readonly kinds: Int8Array
@@ -81,6 +83,7 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     key,
     disc,
     arm,
+    slot: 0,
     rows,
     kinds: Int8Array.from(kinds),
     target: Float64Array.from(target),
