@@ -3,6 +3,8 @@ import type { RatedDisc } from '../core/rating/evidence.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { numbersInForce } from '../core/shelf/numbersInForce.ts'
 import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
+import { kinOf } from '../core/rating/fromSheet.ts'
+import { WEAR_STATES } from './shelf.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
 import type { Thrower, TrialFile } from './trials.ts'
 
@@ -53,6 +55,10 @@ export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): Ra
   return {
     id: d.disc.code,
     published: d.inForce.numbers,
+    kin: {
+      ...kinOf(d.maker.name, d.mold.name, d.plastic.name, d.run?.name),
+      wear: WEAR_STATES.indexOf(d.disc.wear) / (WEAR_STATES.length - 1),
+    },
     body: grams === null ? STANDARD_BODY : { ...STANDARD_BODY, massKg: grams / 1000 },
     ...(d.disc.id === controlDiscId ? { control: true } : {}),
   }

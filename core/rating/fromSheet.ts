@@ -3,7 +3,7 @@ import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
 import { DEGREE } from '../flight/release.ts'
 import type { SheetThrow } from '../formats/sheet.ts'
-import type { Arm, Evidence, RatedDisc, ThrowEvidence } from './evidence.ts'
+import type { Arm, Evidence, Kin, RatedDisc, ThrowEvidence } from './evidence.ts'
 
 /** Names one thrower with one stroke; a person who throws with both hands has more. */
 export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'>): string =>
@@ -17,7 +17,20 @@ export const ratedDisc = (t: SheetThrow): RatedDisc => ({
   id: t.disc,
   published: { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade },
   body: t.weightG === undefined ? STANDARD_BODY : { ...STANDARD_BODY, massKg: t.weightG / 1000 },
+  ...(t.mold === undefined ? {} : { kin: kinOf(t.maker, t.mold, t.plastic, t.run) }),
   ...(t.control ? { control: true } : {}),
+})
+
+/** What a disc shares with others, by the names on it. */
+export const kinOf = (
+  maker: string | undefined,
+  mold: string,
+  plastic: string | undefined,
+  run: string | undefined,
+): Kin => ({
+  mold: maker === undefined ? mold : `${maker} ${mold}`,
+  ...optional('plastic', plastic),
+  ...optional('run', run),
 })
 
 /** One sheet line as evidence: thrower's right becomes the fade side, degrees become radians. */

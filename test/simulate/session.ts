@@ -4,7 +4,9 @@ import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { DEGREE, referenceSpeed } from '../../core/flight/release.ts'
 import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from '../../core/rating/evidence.ts'
-import type { Evidence, MeasuringMethod, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
+import type { Evidence, Kin, MeasuringMethod, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
+import { SHARE, WEAR_PRIOR } from '../../core/rating/kin.ts'
+import type { SpreadLevel } from '../../core/rating/kin.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
 import type { SimulatedArm } from '../../core/simulate/thrower.ts'
 
@@ -36,15 +38,47 @@ export interface SessionDesign {
   readonly mid?: boolean
   /** The first disc is a control disc: its numbers are near what is published. */
   readonly control?: boolean
+  /** Where each disc comes from: its truth is then drawn level by level, and kin share what they share. */
+  readonly kin?: readonly Kin[]
+  /** Share of the variance at each level, if not as the rating believes. */
+  readonly shares?: Readonly<Record<SpreadLevel, number>>
+  /** How often each disc is thrown, if not alike. */
+  readonly throwsOf?: readonly number[]
   /** Spread of the truth about the published numbers, as a share of the prior's. */
   readonly apart?: number
+}
+
+/** A disc's difference from its label, drawn level by level; kin draw each shared level once. */
+function offOf(
+  kin: Kin,
+  shares: Readonly<Record<SpreadLevel, number>>,
+  sds: readonly number[],
+  normal: () => number,
+  drawn: Map<string, number[]>,
+): number[] {
+  const draw = (share: number) => sds.map((sd) => Math.sqrt(share) * sd * normal())
+  const once = (key: string, make: () => number[]) => {
+    if (!drawn.has(key)) drawn.set(key, make())
+    return drawn.get(key)!
+  }
+  const parts = [
+    once(`mold ${kin.mold}`, () => draw(shares.mold)),
+    once(`blend ${kin.plastic}`, () => draw(shares.blend)),
+    once(`plastic ${kin.mold} ${kin.plastic}`, () => draw(shares.plastic)),
+    once(`run ${kin.mold} ${kin.plastic} ${kin.run}`, () => draw(shares.run)),
+    draw(shares.disc),
+    once('wear', () => WEAR_PRIOR.mean.map((m, k) => m + WEAR_PRIOR.sd[k]! * normal())).map(
+      (w) => (kin.wear ?? 0) * w,
+    ),
+  ]
+  return sds.map((_, k) => parts.reduce((s, p) => s + p[k]!, 0))
 }
 
 /** Throws spread over discs, three angles, out and back in the wind; truth drawn from the priors. */
 export function simulateSession(design: SessionDesign): SimulatedSession {
   const {
     seed,
-    discs: nDiscs = 6,
+    discs: nDiscs = design.kin?.length ?? 6,
     throws = 72,
     angles = [10, 0, -8],
     gusts = 0,
@@ -56,27 +90,36 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   const normal = randomNormal.source(uniform)()
   const between = randomUniform.source(uniform)
   const truth = new Map<string, FlightNumbers>()
+  const drawn = new Map<string, number[]>()
+  const shares = design.shares ?? SHARE
+  const labels = new Map<string, { turn: number; fade: number }>()
   const discs: RatedDisc[] = Array.from({ length: nDiscs }, (_, i) => {
-    const published = {
-      speed: 9,
-      glide: 5,
+    const own = {
       turn: Math.round(between(-2.5, 0)() * 2) / 2,
       fade: Math.round(between(1, 3)() * 2) / 2,
     }
+    // discs of one mold carry one label
+    const mold = design.kin?.[i]?.mold ?? `disc ${i}`
+    if (!labels.has(mold)) labels.set(mold, own)
+    const published = { speed: 9, glide: 5, ...labels.get(mold)! }
     const id = `disc-${i}`
     const control = design.control === true && i === 0
     const [sdGlide, sdTurn, sdFade] = control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
     const apart = design.apart ?? 1
+    const kin = design.kin?.[i]
+    const sds = [sdGlide, sdTurn, sdFade]
+    const off = kin && !control ? offOf(kin, shares, sds, normal, drawn) : sds.map((sd) => sd * normal())
     truth.set(id, {
       speed: 9,
-      glide: published.glide + apart * sdGlide * normal(),
-      turn: published.turn + apart * sdTurn * normal(),
-      fade: published.fade + apart * sdFade * normal(),
+      glide: published.glide + apart * off[0]!,
+      turn: published.turn + apart * off[1]!,
+      fade: published.fade + apart * off[2]!,
     })
     return {
       id,
       published,
       body: { ...STANDARD_BODY, massKg: between(0.166, 0.177)() },
+      ...(kin ? { kin } : {}),
       ...(control ? { control } : {}),
     }
   })
@@ -93,11 +136,13 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   }))
   const density = airDensity(between(2, 28)(), between(0, 600)())
   const wind = between(1.5, 4)()
-  const evidence: ThrowEvidence[] = Array.from({ length: throws }, (_, i) => {
-    const disc = discs[i % nDiscs]!
+  const order = design.throwsOf?.flatMap((n, d) => Array.from({ length: n }, () => d))
+  const evidence: ThrowEvidence[] = Array.from({ length: order?.length ?? throws }, (_, i) => {
+    const disc = discs[order ? order[i]! : i % nDiscs]!
     const armAt = Math.floor(i / nDiscs) % arms.length
-    const hyzerRad = angles[Math.floor(i / (nDiscs * arms.length)) % angles.length]! * DEGREE
-    const leg = Math.floor((2 * i) / throws) === 0 ? -1 : 1
+    const turn = order ? i : Math.floor(i / (nDiscs * arms.length))
+    const hyzerRad = angles[turn % angles.length]! * DEGREE
+    const leg = order ? (i % 2 === 0 ? -1 : 1) : Math.floor((2 * i) / throws) === 0 ? -1 : 1
     const air = {
       densityKgM3: density,
       windAlongMps: leg * wind + 0.3 * normal(),

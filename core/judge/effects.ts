@@ -1,0 +1,118 @@
+import type { FitState } from '../rating/fit.ts'
+import { effectColumn } from '../rating/beliefs.ts'
+import { SHARE } from '../rating/kin.ts'
+import type { KinLevel, SpreadLevel } from '../rating/kin.ts'
+import { DISC_PRIOR_SD } from '../rating/evidence.ts'
+import { OF_DISC } from '../rating/linear.ts'
+import { probabilityAbove } from '../rating/outcome.ts'
+import type { Estimate } from '../rating/outcome.ts'
+
+/** What discs of one mold, plastic, blend or run have in common beyond their labels, or what wear does to them. */
+export interface EffectOutcome {
+  readonly level: KinLevel
+  /** Mold; mold and plastic; mold, plastic and run; blend; empty for wear, which is from new to beaten. */
+  readonly names: readonly string[]
+  /** Ids of the discs that share it. */
+  readonly discs: readonly string[]
+  readonly glide: Estimate
+  readonly turn: Estimate
+  readonly fade: Estimate
+  /** Of turn + fade. */
+  readonly stability: Estimate
+}
+
+/** Two plastics of one mold: how much more stable discs of `a` fly than discs of `b`, labels included. */
+export interface PlasticContrast {
+  readonly mold: string
+  readonly a: string
+  readonly b: string
+  readonly difference: Estimate
+  readonly pAMoreStable: number
+}
+
+/** Shares of the variance of stability between discs about their labels; they add up to 1. */
+export type VarianceShares = Readonly<Record<SpreadLevel, number>>
+
+/** Mean and standard deviation of a weighted sum of border unknowns (column → weight). */
+function combination(state: FitState, weights: ReadonlyMap<number, number>): Estimate {
+  const { border, sharedCovariance } = state.posterior
+  const arms = state.evidence.arms.length
+  const from = effectColumn(arms, 0)
+  let value = 0
+  let variance = 0
+  for (const [p, w] of weights) {
+    value += w * state.effects[Math.floor((p - from) / OF_DISC)]![(p - from) % OF_DISC]!
+    for (const [q, v] of weights) variance += w * v * sharedCovariance[p * border + q]!
+  }
+  return { value, sd: Math.sqrt(Math.max(0, variance)) }
+}
+
+/** The effects of a fit, each with its interval; none where no two discs are kin. */
+export function effectsOf(state: FitState): EffectOutcome[] {
+  const arms = state.evidence.arms.length
+  return state.kinship.effects.map(({ level, names, discs }, e) => {
+    const at = effectColumn(arms, e)
+    const of = (...columns: number[]) => combination(state, new Map(columns.map((c) => [at + c, 1])))
+    return {
+      level,
+      names,
+      discs: discs.map((d) => state.evidence.discs[d]!.id),
+      glide: of(0),
+      turn: of(1),
+      fade: of(2),
+      stability: of(1, 2),
+    }
+  })
+}
+
+/**
+ * Every pair of plastics of one mold compared: what their labels say apart plus what their effects, and those of
+ * their blends across molds, add. The discs' own oddities are not in it: it is about discs of that plastic nobody
+ * has thrown yet as much as about those thrown.
+ */
+export function plasticContrasts(state: FitState): PlasticContrast[] {
+  const { evidence, kinship } = state
+  const arms = evidence.arms.length
+  const plastics = kinship.effects.flatMap((e, i) =>
+    e.level === 'plastic' ? [{ mold: e.names[0]!, plastic: e.names[1]!, discs: e.discs, effect: i }] : [],
+  )
+  const blendOf = (plastic: string) =>
+    kinship.effects.findIndex((e) => e.level === 'blend' && e.names[0] === plastic)
+  const label = (discs: readonly number[]) =>
+    discs.reduce((s, d) => s + evidence.discs[d]!.published.turn + evidence.discs[d]!.published.fade, 0) /
+    discs.length
+  return plastics.flatMap((a, i) =>
+    plastics.slice(i + 1).flatMap((b) => {
+      if (a.mold !== b.mold) return []
+      const weights = new Map<number, number>()
+      const add = (effect: number, sign: number) => {
+        if (effect < 0) return
+        for (const k of [1, 2]) weights.set(effectColumn(arms, effect) + k, sign)
+      }
+      add(a.effect, 1)
+      add(b.effect, -1)
+      add(blendOf(a.plastic), 1)
+      add(blendOf(b.plastic), -1)
+      const { value, sd } = combination(state, weights)
+      const difference = { value: value + label(a.discs) - label(b.discs), sd }
+      return [
+        {
+          mold: a.mold,
+          a: a.plastic,
+          b: b.plastic,
+          difference,
+          pAMoreStable: probabilityAbove(difference.value, sd),
+        },
+      ]
+    }),
+  )
+}
+
+/** How much of the spread between discs about their labels is mold, blend, plastic, run and the disc itself. */
+export function varianceShares(state: FitState): VarianceShares {
+  const levels = Object.keys(SHARE) as SpreadLevel[]
+  const [, turn, fade] = DISC_PRIOR_SD
+  const of = (l: SpreadLevel) => state.spread[l] * SHARE[l] * (turn ** 2 + fade ** 2)
+  const all = levels.reduce((s, l) => s + of(l), 0)
+  return Object.fromEntries(levels.map((l) => [l, of(l) / all])) as unknown as VarianceShares
+}
