@@ -1,12 +1,11 @@
 import type { Air } from '../flight/air.ts'
-import { pathPoints, tracePath } from '../flight/path.ts'
-import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import { discBorderCovariance, discCovariance, OF_HABIT } from '../rating/arrow.ts'
-import { HABIT_SD, THROW_SD, TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
-import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
+import { HABIT_SD, THROW_SD } from '../rating/evidence.ts'
+import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
 import { linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
-import { eliminate, makeTerm, placeTerm, updateLatents, BEARS_ON } from '../rating/throwTerm.ts'
+import { armOf, discOf, planOf } from './asThrown.ts'
 import type { PlanPoint } from './corrected.ts'
 
 /** A throw somebody is about to make. */
@@ -25,25 +24,6 @@ export interface Forecast {
   /** Covariance of (carry, veer), m²: var carry, covariance, var veer. */
   readonly covariance: readonly [number, number, number]
   readonly path: readonly PlanPoint[]
-}
-
-/** What the fit believes of an arm; the prior where it has not thrown. */
-function armOf(state: FitState, id: string, arms: readonly Arm[]) {
-  const at = state.evidence.arms.findIndex((a) => a.id === id)
-  const known = at >= 0 ? state.evidence.arms[at] : arms.find((a) => a.id === id)
-  const lnFull = Math.log(known?.fullSpeedMps ?? TYPICAL_FULL_SPEED)
-  return {
-    at,
-    lnFull,
-    habit: at >= 0 ? state.habits[at]! : new Float64Array(OF_HABIT),
-    scale: at >= 0 ? state.scales[at]! : 1,
-  }
-}
-
-function discOf(state: FitState, id: string): { at: number; disc: RatedDisc } {
-  const at = state.evidence.discs.findIndex((d) => d.id === id)
-  if (at < 0) throw new RangeError(`Disc ${id} is not among the discs of this fit.`)
-  return { at, disc: state.evidence.discs[at]! }
 }
 
 /**
@@ -105,61 +85,4 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
     covariance: [covarianceOf(carry, carry), covarianceOf(carry, veer), covarianceOf(veer, veer)],
     path: planOf(disc, point, planned.air),
   }
-}
-
-function planOf(disc: RatedDisc, point: Float64Array, air: Air): PlanPoint[] {
-  const speedMps = Math.exp(point[3]!)
-  const path = tracePath(
-    { speed: disc.published.speed, glide: point[0]!, turn: point[1]!, fade: point[2]! },
-    disc.body,
-    {
-      speedMps,
-      launchRad: point[4]!,
-      hyzerRad: point[5]!,
-      noseRad: point[6]!,
-      azimuthRad: point[7]!,
-      spinRadps: SPIN_PER_MPS * speedMps,
-      heightM: RELEASE_HEIGHT,
-      wobble: 0,
-    },
-    { ...air, windAlongMps: point[8]!, windTowardFadeMps: point[9]!, shearExponent: 0 },
-  )
-  return pathPoints(path, 40).map(({ x, y }) => ({ x, y }))
-}
-
-/** Rounds in which a single throw's latents settle. */
-const ROUNDS = 6
-
-/**
- * The most believable path of a throw to where it landed (and through its bend, where one was seen), the disc's
- * numbers and the arm's habit as the fit has them. What is left unexplained is spread along the path.
- *
- * @throws RangeError when the disc is not part of the fit
- */
-export function pathAsThrown(state: FitState, thrown: ThrowEvidence, arms: readonly Arm[] = []): PlanPoint[] {
-  const { at, disc } = discOf(state, thrown.disc)
-  const arm = armOf(state, thrown.arm, arms)
-  const term = makeTerm(thrown, at, Math.max(0, arm.at), '')
-  const still = new Float64Array(BEARS_ON)
-  for (let i = 0; i < ROUNDS; i++) {
-    placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
-    eliminate(term, disc)
-    updateLatents(term, still)
-  }
-  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
-  const plan = planOf(disc, term.point, thrown.air)
-  const end = plan[plan.length - 1]!
-  // what is still missing at the landing grows along the path; what is missing at the bend swells and is gone again
-  const landed = plan.map(({ x, y }) => {
-    const share = end.x === 0 ? 1 : x / end.x
-    return { x: x + share * (thrown.carryM - end.x), y: y + share ** 2 * (thrown.veerM - end.y) }
-  })
-  const { mid } = thrown
-  if (!mid || mid.downM >= thrown.carryM) return landed
-  const bend = landed.findIndex((p) => p.x >= mid.downM)
-  const [a, b] = [landed[bend - 1], landed[bend]]
-  if (!a || !b) return landed
-  const missing = mid.veerM - (a.y + ((b.y - a.y) * (mid.downM - a.x)) / (b.x - a.x))
-  const swell = (x: number) => (x / thrown.carryM) ** 2 * (1 - x / thrown.carryM)
-  return landed.map(({ x, y }) => ({ x, y: y + (missing * swell(x)) / swell(mid.downM) }))
 }

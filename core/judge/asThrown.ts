@@ -1,0 +1,104 @@
+import type { Air } from '../flight/air.ts'
+import { pathPoints, tracePath } from '../flight/path.ts'
+import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { OF_HABIT } from '../rating/arrow.ts'
+import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
+import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
+import type { FitState } from '../rating/fit.ts'
+import { BEARS_ON, eliminate, makeTerm, placeTerm, updateLatents } from '../rating/throwTerm.ts'
+import type { PlanPoint } from './corrected.ts'
+
+/** What the fit believes of an arm; the prior where it has not thrown. */
+export function armOf(state: FitState, id: string, arms: readonly Arm[]) {
+  const at = state.evidence.arms.findIndex((a) => a.id === id)
+  const known = at >= 0 ? state.evidence.arms[at] : arms.find((a) => a.id === id)
+  const lnFull = Math.log(known?.fullSpeedMps ?? TYPICAL_FULL_SPEED)
+  return {
+    at,
+    /** Whether somebody measured its full speed. */
+    known: known?.fullSpeedMps !== undefined,
+    lnFull,
+    habit: at >= 0 ? state.habits[at]! : new Float64Array(OF_HABIT),
+    scale: at >= 0 ? state.scales[at]! : 1,
+  }
+}
+
+export function discOf(state: FitState, id: string): { at: number; disc: RatedDisc } {
+  const at = state.evidence.discs.findIndex((d) => d.id === id)
+  if (at < 0) throw new RangeError(`Disc ${id} is not among the discs of this fit.`)
+  return { at, disc: state.evidence.discs[at]! }
+}
+
+/** The plan of the flight at a point. */
+export function planOf(disc: RatedDisc, point: Float64Array, air: Air): PlanPoint[] {
+  const speedMps = Math.exp(point[3]!)
+  const path = tracePath(
+    { speed: disc.published.speed, glide: point[0]!, turn: point[1]!, fade: point[2]! },
+    disc.body,
+    {
+      speedMps,
+      launchRad: point[4]!,
+      hyzerRad: point[5]!,
+      noseRad: point[6]!,
+      azimuthRad: point[7]!,
+      spinRadps: SPIN_PER_MPS * speedMps,
+      heightM: RELEASE_HEIGHT,
+      wobble: 0,
+    },
+    { ...air, windAlongMps: point[8]!, windTowardFadeMps: point[9]!, shearExponent: 0 },
+  )
+  return pathPoints(path, 40).map(({ x, y }) => ({ x, y }))
+}
+
+/** Rounds in which a single throw's latents settle. */
+const ROUNDS = 6
+
+/**
+ * The most believable point of a throw (numbers, release, wind; see linear.ts) to what was seen of it, the disc's
+ * numbers and the arm's habit as the fit has them.
+ *
+ * @param arms full speeds of arms that have not thrown yet
+ * @throws RangeError when the disc is not part of the fit
+ */
+export function pointAsThrown(
+  state: FitState,
+  thrown: ThrowEvidence,
+  arms: readonly Arm[] = [],
+): Float64Array {
+  const { at, disc } = discOf(state, thrown.disc)
+  const arm = armOf(state, thrown.arm, arms)
+  const term = makeTerm(thrown, at, Math.max(0, arm.at), '')
+  const still = new Float64Array(BEARS_ON)
+  for (let i = 0; i < ROUNDS; i++) {
+    placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+    eliminate(term, disc)
+    updateLatents(term, still)
+  }
+  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+  return term.point
+}
+
+/**
+ * The most believable path of a throw to where it landed (and through its bend, where one was seen), the disc's
+ * numbers and the arm's habit as the fit has them. What is left unexplained is spread along the path.
+ *
+ * @throws RangeError when the disc is not part of the fit
+ */
+export function pathAsThrown(state: FitState, thrown: ThrowEvidence, arms: readonly Arm[] = []): PlanPoint[] {
+  const { disc } = discOf(state, thrown.disc)
+  const plan = planOf(disc, pointAsThrown(state, thrown, arms), thrown.air)
+  const end = plan[plan.length - 1]!
+  // what is still missing at the landing grows along the path; what is missing at the bend swells and is gone again
+  const landed = plan.map(({ x, y }) => {
+    const share = end.x === 0 ? 1 : x / end.x
+    return { x: x + share * (thrown.carryM - end.x), y: y + share ** 2 * (thrown.veerM - end.y) }
+  })
+  const { mid } = thrown
+  if (!mid || mid.downM >= thrown.carryM) return landed
+  const bend = landed.findIndex((p) => p.x >= mid.downM)
+  const [a, b] = [landed[bend - 1], landed[bend]]
+  if (!a || !b) return landed
+  const missing = mid.veerM - (a.y + ((b.y - a.y) * (mid.downM - a.x)) / (b.x - a.x))
+  const swell = (x: number) => (x / thrown.carryM) ** 2 * (1 - x / thrown.carryM)
+  return landed.map(({ x, y }) => ({ x, y: y + (missing * swell(x)) / swell(mid.downM) }))
+}

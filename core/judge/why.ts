@@ -1,0 +1,129 @@
+import { REFERENCE_DENSITY } from '../flight/air.ts'
+import { REFERENCE_LAUNCH } from '../flight/release.ts'
+import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
+import type { FitState } from '../rating/fit.ts'
+import { clampPoint, flyPoint, OF_DISC, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { armOf, discOf, pointAsThrown } from './asThrown.ts'
+
+/** What makes a throw finish elsewhere than its label promises; the first five are the release. */
+export const CAUSES = ['angle', 'nose', 'speed', 'launch', 'aim', 'wind', 'air', 'disc'] as const
+export type Cause = (typeof CAUSES)[number]
+
+/** A difference on the field, m: downrange, and toward the fade side. */
+export interface Shift {
+  readonly carryM: number
+  readonly veerM: number
+}
+
+/** Why a throw finished where it did. */
+export interface Why {
+  readonly throw: string
+  /** Where the label promised it: the published numbers, thrown exactly as meant in still reference air. */
+  readonly promised: Shift
+  readonly landed: Shift
+  /** What each cause moved it by; with `unexplained` they add up to landed less promised. */
+  readonly parts: Readonly<Record<Cause, Shift>>
+  readonly unexplained: Shift
+  /** How far the release was from what was meant: degrees of hyzer and nose, share of speed, and so on (radians, ln). */
+  readonly release: { readonly hyzerRad: number; readonly noseRad: number; readonly lnSpeed: number }
+}
+
+/** Places of a point that a cause changes. */
+const PLACES: Readonly<Record<Exclude<Cause, 'air'>, readonly number[]>> = {
+  disc: [0, 1, 2],
+  speed: [3],
+  launch: [4],
+  angle: [5],
+  nose: [6],
+  aim: [7],
+  wind: [8, 9],
+}
+
+/** Weight of a coalition of `size` of `n` causes in the Shapley value. */
+function shapleyWeights(n: number): number[] {
+  const factorial = (k: number): number => (k < 2 ? 1 : k * factorial(k - 1))
+  return Array.from({ length: n }, (_, size) => (factorial(size) * factorial(n - size - 1)) / factorial(n))
+}
+const WEIGHTS = shapleyWeights(CAUSES.length)
+
+/**
+ * Splits a throw's distance from what its label promised into release (angle, nose, speed, launch, aim), wind, air,
+ * disc and what is left unexplained.
+ *
+ * Each cause gets its Shapley value: its effect averaged over every order in which the causes could be named, so that
+ * the answer does not depend on which is named first. That takes 256 flights.
+ *
+ * @param arms full speeds of arms that have not thrown yet
+ * @throws RangeError when the disc is not part of the fit
+ */
+export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: readonly Arm[] = []): Why {
+  const { disc } = discOf(state, thrown.disc)
+  const arm = armOf(state, thrown.arm, arms)
+  const actual = pointAsThrown(state, thrown, arms)
+  const { published } = disc
+  // an arm whose full speed nobody knows is meant to throw as it usually does
+  const full = arm.lnFull + (arm.known ? 0 : arm.habit[0]!)
+  const meant = Float64Array.of(
+    published.glide,
+    published.turn,
+    published.fade,
+    full + Math.log(thrown.power),
+    REFERENCE_LAUNCH,
+    thrown.hyzerRad,
+    0,
+    0,
+    0,
+    0,
+  )
+  clampPoint(actual)
+  clampPoint(meant)
+  const n = CAUSES.length
+  const carry = new Float64Array(1 << n)
+  const veer = new Float64Array(1 << n)
+  const point = new Float64Array(POINT)
+  const seen = new Float64Array(SEEN)
+  for (let set = 0; set < 1 << n; set++) {
+    point.set(meant)
+    let density = REFERENCE_DENSITY
+    CAUSES.forEach((cause, i) => {
+      if (!(set & (1 << i))) return
+      if (cause === 'air') density = thrown.air.densityKgM3
+      else for (const p of PLACES[cause]) point[p] = actual[p]!
+    })
+    flyPoint(published.speed, disc.body, density, point, 0, seen)
+    carry[set] = seen[SEEN_ROWS.carry]!
+    veer[set] = seen[SEEN_ROWS.veer]!
+  }
+  const parts = Object.fromEntries(
+    CAUSES.map((cause, i): [Cause, Shift] => {
+      let carryM = 0
+      let veerM = 0
+      for (let set = 0; set < 1 << n; set++) {
+        if (set & (1 << i)) continue
+        const weight = WEIGHTS[bits(set)]!
+        carryM += weight * (carry[set | (1 << i)]! - carry[set]!)
+        veerM += weight * (veer[set | (1 << i)]! - veer[set]!)
+      }
+      return [cause, { carryM, veerM }]
+    }),
+  ) as Record<Cause, Shift>
+  const all = (1 << n) - 1
+  return {
+    throw: thrown.id,
+    promised: { carryM: carry[0]!, veerM: veer[0]! },
+    landed: { carryM: thrown.carryM, veerM: thrown.veerM },
+    parts,
+    unexplained: { carryM: thrown.carryM - carry[all]!, veerM: thrown.veerM - veer[all]! },
+    release: {
+      hyzerRad: actual[OF_DISC + 2]! - meant[OF_DISC + 2]!,
+      noseRad: actual[OF_DISC + 3]!,
+      lnSpeed: actual[OF_DISC]! - meant[OF_DISC]!,
+    },
+  }
+}
+
+function bits(set: number): number {
+  let count = 0
+  for (let s = set; s > 0; s &= s - 1) count++
+  return count
+}

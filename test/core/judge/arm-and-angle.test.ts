@@ -1,0 +1,136 @@
+import { expect } from 'chai'
+import fc from 'fast-check'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { landing } from '../../../core/flight/landing.ts'
+import { pathFeatures, tracePath } from '../../../core/flight/path.ts'
+import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
+import { numbersAtSpeed } from '../../../core/judge/atArm.ts'
+import { findAngle } from '../../../core/judge/findAngle.ts'
+import { distanceBetween, likest, spreadOf } from '../../../core/judge/likeness.ts'
+
+const plausible = fc.record({
+  speed: fc.constantFrom(5, 7, 9, 11),
+  glide: fc.double({ min: 3.5, max: 6, noNaN: true }),
+  turn: fc.double({ min: -2.5, max: 0, noNaN: true }),
+  fade: fc.double({ min: 0.5, max: 3, noNaN: true }),
+})
+const FAIRWAY = { speed: 9, glide: 5, turn: -1, fade: 2 }
+
+describe('numbers at another arm', () => {
+  it('are the disc’s own at its own reference speed', () => {
+    fc.assert(
+      fc.property(plausible, (numbers) => {
+        const seems = numbersAtSpeed(numbers, referenceSpeed(numbers.speed))
+        expect(seems.exact).equal(true)
+        expect(seems.numbers.turn).closeTo(numbers.turn, 1e-3)
+        expect(seems.numbers.fade).closeTo(numbers.fade, 1e-3)
+      }),
+      { numRuns: 30 },
+    )
+  })
+
+  it('make a disc that turns seem more stable to a slower arm, step by step', () => {
+    fc.assert(
+      fc.property(plausible, (any) => {
+        const numbers = { ...any, turn: Math.min(-1, any.turn) }
+        const own = referenceSpeed(numbers.speed)
+        const stability = [1.05, 0.95, 0.85].map((share) => {
+          const { numbers: n } = numbersAtSpeed(numbers, share * own)
+          return n.turn + n.fade
+        })
+        expect(stability[0]).lessThan(stability[1]!)
+        expect(stability[1]).lessThan(stability[2]!)
+      }),
+      { numRuns: 25 },
+    )
+  })
+})
+
+describe('likeness', () => {
+  const disc = (change: Partial<typeof FAIRWAY> = {}) => ({
+    numbers: { ...FAIRWAY, ...change },
+    body: STANDARD_BODY,
+  })
+
+  it('is nothing between a disc and itself, the same both ways, and grows with the difference', () => {
+    expect(distanceBetween(disc(), disc(), 26)).equal(0)
+    const near = distanceBetween(disc(), disc({ turn: -1.3 }), 26)
+    expect(near).closeTo(distanceBetween(disc({ turn: -1.3 }), disc(), 26), 1e-9)
+    expect(distanceBetween(disc(), disc({ turn: -2 }), 26)).greaterThan(near)
+  })
+
+  it('calls discs closer than the thrower’s own spread overlapping', () => {
+    const { spreadM, others } = likest(
+      disc(),
+      new Map([
+        ['far', disc({ turn: 0.5, fade: 5 })],
+        ['twin', disc({ turn: -1.1 })],
+      ]),
+      26,
+    )
+    expect(others.map((o) => o.disc)).deep.equal(['twin', 'far'])
+    expect(others.map((o) => o.overlaps)).deep.equal([true, false])
+    expect(spreadM).within(4, 14)
+    expect(spreadOf(disc(), 26, 2)).closeTo(2 * spreadM, 0.2 * spreadM)
+  })
+})
+
+describe('the angle that works', () => {
+  const release = cleanRelease(referenceSpeed(9))
+  const bend = { ...FAIRWAY, turn: -2.5 }
+
+  it('is the most hyzer from which an understable disc comes up just to flat', () => {
+    const found = findAngle(bend, STANDARD_BODY, release, STILL_AIR, { kind: 'stand up' })
+    if (!found.found) throw new Error(found.why)
+    const lowest = (h: number) =>
+      pathFeatures(tracePath(bend, STANDARD_BODY, { ...release, hyzerRad: h }, STILL_AIR)).minBankRad
+    expect(lowest(found.hyzerRad)).closeTo(0, 1e-3)
+    expect(lowest(found.hyzerRad + 3 * DEGREE)).greaterThan(0.005)
+  })
+
+  it('is more by about 4° for each turn number', () => {
+    const angle = (turn: number) => {
+      const found = findAngle({ ...FAIRWAY, turn }, STANDARD_BODY, release, STILL_AIR, { kind: 'stand up' })
+      if (!found.found) throw new Error(found.why)
+      return found.hyzerRad / DEGREE
+    }
+    expect(angle(-3) - angle(-2)).within(2.5, 6)
+  })
+
+  it('says when an overstable disc stands up from none', () => {
+    const found = findAngle({ ...FAIRWAY, turn: 0.5, fade: 4 }, STANDARD_BODY, release, STILL_AIR, {
+      kind: 'stand up',
+    })
+    expect(found).deep.include({ found: false })
+  })
+
+  it('finishes on the line, nearest to flat', () => {
+    for (const numbers of [FAIRWAY, bend]) {
+      const found = findAngle(numbers, STANDARD_BODY, release, STILL_AIR, { kind: 'finish on the line' })
+      if (!found.found) throw new Error(found.why)
+      expect(Math.abs(found.veerM)).lessThan(0.05)
+      expect(Math.abs(found.hyzerRad)).lessThan(25 * DEGREE)
+    }
+  })
+
+  it('finds the angle a target was thrown with, and says how far the nearest misses one out of reach', () => {
+    const there = landing(FAIRWAY, STANDARD_BODY, { ...release, hyzerRad: 13 * DEGREE }, STILL_AIR)
+    const found = findAngle(FAIRWAY, STANDARD_BODY, release, STILL_AIR, {
+      kind: 'reach',
+      ...there,
+      withinM: 3,
+    })
+    if (!found.found) throw new Error(found.why)
+    expect(found.hyzerRad / DEGREE).closeTo(13, 0.3)
+    const none = findAngle(FAIRWAY, STANDARD_BODY, release, STILL_AIR, {
+      kind: 'reach',
+      carryM: 200,
+      veerM: 0,
+      withinM: 3,
+    })
+    if (none.found) throw new Error('out of reach')
+    expect(none.nearest!.missM).greaterThan(60)
+    expect(none.why).match(/No angle lands within 3.0 m/)
+  })
+})
