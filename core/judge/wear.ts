@@ -1,4 +1,4 @@
-import { cumulativeStdNormalProbability } from 'simple-statistics'
+import { normalCdf } from '../rating/normal.ts'
 import { factorise, inverse, solve } from '../rating/cholesky.ts'
 import type { Estimate } from '../rating/outcome.ts'
 
@@ -131,10 +131,7 @@ export function leavesSlot(
   const inside = (throws: number) => {
     const { value, sd } = stabilityAfter(now, rate, throws, throws * hitsPerThrow)
     if (sd === 0) return value >= slot.low && value <= slot.high ? 1 : 0
-    return (
-      cumulativeStdNormalProbability((slot.high - value) / sd) -
-      cumulativeStdNormalProbability((slot.low - value) / sd)
-    )
+    return normalCdf((slot.high - value) / sd) - normalCdf((slot.low - value) / sd)
   }
   const first = (p: number) => {
     for (let n = 0; n <= HORIZON; n += 10) if (inside(n) <= p) return n

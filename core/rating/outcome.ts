@@ -1,4 +1,4 @@
-import { cumulativeStdNormalProbability } from 'simple-statistics'
+import { normalCdf } from './normal.ts'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { discCovariance, OF_HABIT, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
@@ -68,7 +68,7 @@ export interface Outcome {
 /** The normal distribution's cumulative probability, kept off 0 and 1: no finite number of throws is certain. */
 export function probabilityAbove(mean: number, sd: number): number {
   if (sd === 0) return mean === 0 ? 0.5 : mean > 0 ? 1 : 0
-  return Math.min(0.9999, Math.max(0.0001, cumulativeStdNormalProbability(mean / sd)))
+  return Math.min(0.9999, Math.max(0.0001, normalCdf(mean / sd)))
 }
 
 /** Reads a fit: numbers, stabilities, orders, habits and throws. */

@@ -1,0 +1,226 @@
+import { randomLcg, randomNormal } from 'd3'
+import { expect } from 'chai'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
+import { resolution, settling } from '../../../core/judge/resolve.ts'
+import {
+  beliefOf,
+  contrastOf,
+  informationOf,
+  varianceOf,
+  variancesWith,
+  withThrow,
+} from '../../../core/plan/information.ts'
+import type { Candidate } from '../../../core/plan/information.ts'
+import { chanceSettled, tellingThrows, worthOf } from '../../../core/plan/telling.ts'
+import type { ThrowEvidence } from '../../../core/rating/evidence.ts'
+import { fit } from '../../../core/rating/fit.ts'
+import { outcomeOf } from '../../../core/rating/outcome.ts'
+import { throwDisc } from '../../../core/simulate/thrower.ts'
+import { simulateSession } from '../../simulate/session.ts'
+
+const kinds = [10, 0, -8].flatMap((deg) =>
+  [-2.5, 2.5].map((windAlongMps) => ({
+    arm: 'arm-0',
+    power: 1,
+    hyzerRad: deg * DEGREE,
+    air: { ...STILL_AIR, windAlongMps },
+    angleCalled: true,
+  })),
+)
+const session = (seed: number, discs = 4, throws = 12) =>
+  simulateSession({ seed, discs, throws, called: true, control: true })
+const cells = (discs: readonly string[]): Candidate[] =>
+  discs.flatMap((disc) => kinds.map((kind) => ({ ...kind, disc })))
+
+describe('information of a throw', () => {
+  const { evidence } = session(0.42)
+  const state = fit(evidence)
+  const belief = beliefOf(state)
+  const contrast = contrastOf(state, belief, 'disc-1', 'disc-2')
+
+  it('starts from what the fit believes', () => {
+    const pair = outcomeOf(state).pairs.find((p) => p.a === 'disc-1' && p.b === 'disc-2')!
+    expect(contrast.value).closeTo(pair.difference.value, 1e-9)
+    expect(Math.sqrt(varianceOf(belief, contrast))).closeTo(pair.difference.sd, 1e-9)
+  })
+
+  it('can be told before a throw is made, made, and taken back', () => {
+    const info = informationOf(state, belief, { ...kinds[2]!, disc: 'disc-1' })
+    const [told] = variancesWith(belief, info, [contrast], Float64Array.of(varianceOf(belief, contrast)))
+    const made = withThrow(belief, info)
+    expect(varianceOf(made, contrast)).closeTo(told!, 1e-9)
+    expect(told).lessThan(varianceOf(belief, contrast))
+    const back = withThrow(made, info, -1)
+    back.covariance.forEach((v, i) => expect(v).closeTo(belief.covariance[i]!, 1e-8))
+  })
+
+  it('is about what a fit with those throws comes to', () => {
+    const more = ['disc-1', 'disc-2'].flatMap((disc) => [0, 1, 2, 3].map((k) => ({ ...kinds[k]!, disc })))
+    const foretold = more.reduce((b, c) => withThrow(b, informationOf(state, belief, c)), belief)
+    const made = more.map((c, i): ThrowEvidence => {
+      const at = evidence.discs.findIndex((d) => d.id === c.disc)
+      const [glide, turn, fade] = state.numbers[at] as unknown as [number, number, number]
+      const arm = {
+        fullSpeedMps: referenceSpeed(9),
+        habit: {
+          lnSpeed: state.habits[0]![0]!,
+          launchRad: state.habits[0]![1]!,
+          hyzerRad: state.habits[0]![2]!,
+          noseRad: state.habits[0]![3]!,
+        },
+        spread: { lnSpeed: 0, launchRad: 0, hyzerRad: 0, noseRad: 0, azimuthRad: 0 },
+        wobble: 0,
+      }
+      const { landing } = throwDisc(
+        { speed: 9, glide, turn, fade },
+        evidence.discs[at]!.body,
+        arm,
+        c,
+        c.air,
+        randomLcg(0.5),
+      )
+      const { carryM, veerM } = landing
+      const hyzerCalledRad = c.hyzerRad + arm.habit.hyzerRad
+      return { ...c, id: `more-${i}`, carryM, veerM, hyzerCalledRad, counts: true }
+    })
+    const after = fit({ ...evidence, throws: [...evidence.throws, ...made] })
+    const pair = outcomeOf(after).pairs.find((p) => p.a === 'disc-1' && p.b === 'disc-2')!
+    expect(pair.difference.sd / Math.sqrt(varianceOf(foretold, contrast))).within(0.8, 1.2)
+  })
+
+  it('counts an arm that has not thrown yet with all that is not known of it', () => {
+    const stranger = [{ id: 'stranger', fullSpeedMps: 24 }]
+    const wide = beliefOf(state, stranger)
+    const of = (arm: string) =>
+      varianceOf(
+        withThrow(wide, informationOf(state, wide, { ...kinds[2]!, arm, disc: 'disc-1' }, stranger)),
+        contrast,
+      )
+    expect(of('arm-0')).lessThan(of('stranger'))
+  })
+})
+
+describe('telling throws', () => {
+  const pairs: [string, string][] = [
+    ['disc-1', 'disc-2'],
+    ['disc-2', 'disc-3'],
+  ]
+
+  it('are as good as the best of all sets, searched one by one', () => {
+    for (const seed of [0.13, 0.57, 0.81]) {
+      const state = fit(session(seed).evidence)
+      const candidates = cells(['disc-1', 'disc-2', 'disc-3']).filter((_, i) => i % 4 === 0)
+      const found = tellingThrows(state, pairs, candidates, 3)
+      let best = Number.POSITIVE_INFINITY
+      candidates.forEach((a, i) =>
+        candidates.slice(i).forEach((b, j) =>
+          candidates.slice(i + j).forEach((c) => {
+            best = Math.min(best, worthOf(state, pairs, [a, b, c]).wrongAfter)
+          }),
+        ),
+      )
+      expect(found.wrongAfter).closeTo(worthOf(state, pairs, found.throws).wrongAfter, 1e-9)
+      expect(found.wrongAfter - best).lessThan(0.03 * (found.wrongNow - best) + 1e-5)
+    }
+  })
+
+  it('are worth more than as many throws spread evenly', () => {
+    for (const seed of [0.13, 0.57, 0.81]) {
+      const state = fit(session(seed).evidence)
+      const discs = ['disc-0', 'disc-1', 'disc-2', 'disc-3']
+      const even = cells(discs)
+      const telling = tellingThrows(state, pairs, cells(discs), even.length)
+      expect(telling.wrongAfter).lessThan(worthOf(state, pairs, even).wrongAfter)
+      expect(telling.wrongAfter).lessThan(telling.wrongNow)
+    }
+  })
+
+  it('take no throws where there is nothing to ask', () => {
+    const state = fit(session(0.3).evidence)
+    expect(tellingThrows(state, [], cells(['disc-1']), 5).throws).deep.equal([])
+    expect(tellingThrows(state, pairs, [], 5).throws).deep.equal([])
+  })
+
+  it('settle pairs with fewer throws than an even plan, in simulated sessions', () => {
+    const LIMIT = 36
+    const used = { telling: 0, even: 0 }
+    for (let k = 0; k < 8; k++) {
+      const { evidence, truth, arms } = session(0.117 * (k + 1), 4, 8)
+      for (const plan of ['telling', 'even'] as const) {
+        const uniform = randomLcg(0.05 * (k + 1))
+        const normal = randomNormal.source(uniform)()
+        const all = cells(evidence.discs.map((d) => d.id))
+        let state = fit(evidence)
+        let throws = evidence.throws
+        for (let n = 0; n < LIMIT; n++) {
+          const asked = outcomeOf(state).pairs.filter((p) => pairs.some(([a, b]) => p.a === a && p.b === b))
+          const open = asked.filter((p) => p.pAMoreStable > 0.1 && p.pAMoreStable < 0.9)
+          if (open.length === 0) break
+          const next =
+            plan === 'even'
+              ? all[(n * 7) % all.length]!
+              : tellingThrows(
+                  state,
+                  open.map((p) => [p.a, p.b] as [string, string]),
+                  all,
+                  1,
+                ).throws[0]!
+          const body = evidence.discs.find((d) => d.id === next.disc)!.body
+          const thrown = throwDisc(truth.get(next.disc)!, body, arms[0]!, next, next.air, uniform)
+          throws = [
+            ...throws,
+            {
+              id: `${plan}-${n}`,
+              ...next,
+              carryM: thrown.landing.carryM + normal(),
+              veerM: thrown.landing.veerM + normal(),
+              hyzerCalledRad: thrown.release.hyzerRad + 1.2 * DEGREE * normal(),
+              counts: true,
+            },
+          ]
+          state = fit({ ...evidence, throws }, { warm: state })
+          used[plan]++
+        }
+      }
+    }
+    expect(used.telling).lessThan(0.95 * used.even)
+  })
+})
+
+describe('resolution and what would settle a pair', () => {
+  it('is the difference that is right nine times in ten', () => {
+    expect(resolution(1)).closeTo(1.2816, 1e-4)
+  })
+
+  it('names throws and their kind for an open pair, none for a settled one, none in reach for equals', () => {
+    const known = { speed: 9, glide: 5, turn: -1, fade: 2 }
+    const discs = [
+      { id: 'a', published: known, body: STANDARD_BODY },
+      { id: 'b', published: { ...known, turn: -2.2 }, body: STANDARD_BODY },
+      { id: 'c', published: { ...known, turn: -3.8 }, body: STANDARD_BODY },
+      { id: 'twin', published: known, body: STANDARD_BODY },
+    ]
+    const state = fit({ discs, arms: [{ id: 'arm-0', fullSpeedMps: referenceSpeed(9) }], throws: [] })
+    const near = settling(state, 'a', 'b', kinds)
+    expect(near.throws).within(2, 60)
+    expect(near.kinds.reduce((n, k) => n + k.throws, 0)).equal(near.throws)
+    // one angle alone cannot tell turn from fade and needs more, or never gets there
+    const flat = settling(state, 'a', 'b', kinds.slice(2, 4))
+    expect(flat.throws).least(near.throws)
+    expect(settling(state, 'a', 'c', kinds).throws).equal(0)
+    expect(settling(state, 'a', 'twin', kinds)).deep.include({ throws: Number.POSITIVE_INFINITY })
+  })
+
+  it('gives the chance that throws settle a pair as often as they do', () => {
+    const normal = randomNormal.source(randomLcg(0.9))()
+    const [value, now, after] = [0.4, 0.5, 0.12]
+    let settled = 0
+    for (let i = 0; i < 20_000; i++)
+      if (Math.abs(value + Math.sqrt(now - after) * normal()) >= resolution(Math.sqrt(after))) settled++
+    expect(chanceSettled(value, now, after)).closeTo(settled / 20_000, 0.012)
+    expect(chanceSettled(1, 0.1, 0.1)).equal(1)
+    expect(chanceSettled(0.1, 0.1, 0.1)).equal(0)
+  })
+})
