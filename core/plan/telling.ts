@@ -21,12 +21,17 @@ export interface TellingPlan {
   }[]
 }
 
-/** Six-point Gauss–Legendre quadrature on [−1, 1]: half of its symmetric nodes and weights. */
+/** Twelve-point Gauss–Legendre quadrature on [−1, 1]: half of its symmetric nodes and weights. */
 const LEGENDRE: readonly (readonly [node: number, weight: number])[] = [
-  [0.238619186083197, 0.467913934572691],
-  [0.661209386466265, 0.360761573048139],
-  [0.932469514203152, 0.17132449237917],
+  [0.125233408511469, 0.249147045813403],
+  [0.36783149899818, 0.233492536538355],
+  [0.587317954286617, 0.203167426723066],
+  [0.769902674194305, 0.160078328543346],
+  [0.904117256370475, 0.106939325995318],
+  [0.981560634246719, 0.0471753363865118],
 ]
+/** Beyond this half square of its standardised difference a pair is in order for certain. */
+const CERTAIN = 12
 /** One-sided normal quantile from which an order counts as settled, 90 %. */
 const SETTLED = 1.2815515655446004
 
@@ -40,6 +45,7 @@ const SETTLED = 1.2815515655446004
 function wrongOrder(value: number, now: number, after: number): number {
   if (after <= 0 || now <= 0) return 0
   const h = (value * value) / now / 2
+  if (h > CERTAIN) return 0
   const half = Math.atan2(Math.sqrt(after), Math.sqrt(Math.max(0, now - after))) / 2
   let s = 0
   for (const [node, weight] of LEGENDRE)
