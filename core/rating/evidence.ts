@@ -17,6 +17,8 @@ export interface ThrowEvidence {
   /** Hyzer that was meant. */
   readonly hyzerRad: number
   readonly air: Air
+  /** Standard deviation of the wind at release about what was logged, m/s each way; the usual where absent. */
+  readonly windSdMps?: number
   /** First contact, downrange along the aim line. */
   readonly carryM: number
   /** First contact, off the aim line, positive to the fade side. */
@@ -87,6 +89,8 @@ export const TYPICAL_FULL_SPEED = 24
  * difference from what was logged, along and across, m/s.
  */
 export const THROW_SD: readonly number[] = [0.03, 1.5 * DEG, 2.5 * DEG, 1.5 * DEG, 1.5 * DEG, 0.6, 0.6]
+/** The same where nobody noted the wind: a calm day as likely as a breezy one. */
+export const UNLOGGED_WIND_SD = 1.2
 /** Standard deviation of what is called or measured out of the hand. */
 export const CALLED_SD = { lnSpeed: 0.012, launch: 1 * DEG, hyzer: 1.2 * DEG, nose: 0.8 * DEG } as const
 /** Standard deviation of the other things seen. */

@@ -3,6 +3,7 @@ import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
 import { DEGREE } from '../flight/release.ts'
 import type { SheetThrow } from '../formats/sheet.ts'
+import { UNLOGGED_WIND_SD } from './evidence.ts'
 import type { Arm, Evidence, Kin, RatedDisc, ThrowEvidence } from './evidence.ts'
 
 /** Names one thrower with one stroke; a person who throws with both hands has more. */
@@ -52,6 +53,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     },
     carryM: t.carryM,
     veerM: mirrored(t.rightM, sign),
+    ...(t.windAlongMps === undefined ? { windSdMps: UNLOGGED_WIND_SD } : {}),
     ...optional('method', t.method),
     ...(t.midDownM !== undefined && t.midRightM !== undefined
       ? { mid: { downM: t.midDownM, veerM: mirrored(t.midRightM, sign) } }

@@ -10,7 +10,10 @@ const MAX_ROWS = 9
 /** Unknowns a throw bears on: its disc's numbers, then its arm's habit. */
 export const BEARS_ON = OF_DISC + OF_HABIT
 
-const VARIANCE = THROW_SD.map((sd) => sd * sd)
+/** Of a throw's own errors, the last two are the wind's. */
+const ALONG = 5
+const RELEASE_VARIANCE = THROW_SD.slice(0, ALONG).map((sd) => sd * sd)
+const varianceOf = (term: ThrowTerm, j: number) => (j < ALONG ? RELEASE_VARIANCE[j]! : term.windVariance)
 /** How far a point may wander from where it was last flown before it is flown again, in the units below. */
 const STALE = 0.08
 const REACH = [0.5, 0.5, 0.5, ...THROW_SD]
@@ -31,6 +34,11 @@ export interface ThrowTerm {
   readonly kinds: Int8Array
   readonly target: Float64Array
   readonly variance: Float64Array
+  /** Variance of the wind's difference from what was logged, along and across each: as believed, and as it stands. */
+  readonly windBelieved: number
+  windVariance: number
+  /** Squared wind error expected now, along and across together, over its variance: what gusts are estimated from. */
+  gustiness: number
   /** Errors of release and wind, OF_THROW values. */
   readonly latent: Float64Array
   readonly point: Float64Array
@@ -78,6 +86,7 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
   see(-1 - 5, t.hyzerCalledRad, CALLED_SD.hyzer)
   see(-1 - 6, t.noseCalledRad, CALLED_SD.nose)
   const rows = kinds.length
+  const windBelieved = (t.windSdMps ?? THROW_SD[ALONG]!) ** 2
   return {
     evidence: t,
     key,
@@ -88,6 +97,9 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     kinds: Int8Array.from(kinds),
     target: Float64Array.from(target),
     variance: Float64Array.from(sds, (sd) => sd * sd),
+    windBelieved,
+    windVariance: windBelieved,
+    gustiness: 2,
     latent: new Float64Array(OF_THROW),
     point: new Float64Array(POINT),
     flownAt: new Float64Array(POINT),
@@ -127,6 +139,19 @@ export function placeTerm(term: ThrowTerm, numbers: Float64Array, lnFull: number
 
 const marginal = new Float64Array(MAX_ROWS * MAX_ROWS)
 
+/** Cholesky factor of R + B·Q·Bᵀ, left in `marginal`. */
+function factoriseMarginal(term: ThrowTerm): void {
+  const { rows, slope } = term
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c <= r; c++) {
+      let s = r === c ? term.variance[r]! : 0
+      for (let j = 0; j < OF_THROW; j++)
+        s += slope[r * POINT + OF_DISC + j]! * varianceOf(term, j) * slope[c * POINT + OF_DISC + j]!
+      marginal[r * rows + c] = s
+    }
+  factorise(marginal, rows)
+}
+
 /**
  * Flies the throw again where it has wandered too far, then eliminates its latents at their current estimate:
  * leaves the whitened residual and bearing, and the robust distance, in the term.
@@ -165,14 +190,7 @@ export function eliminate(term: ThrowTerm, disc: RatedDisc): boolean {
     for (let j = 0; j < OF_THROW; j++) residual += slope[r * POINT + OF_DISC + j]! * term.latent[j]!
     open[r] = residual
   }
-  for (let r = 0; r < rows; r++)
-    for (let c = 0; c <= r; c++) {
-      let s = r === c ? term.variance[r]! : 0
-      for (let j = 0; j < OF_THROW; j++)
-        s += slope[r * POINT + OF_DISC + j]! * VARIANCE[j]! * slope[c * POINT + OF_DISC + j]!
-      marginal[r * rows + c] = s
-    }
-  factorise(marginal, rows)
+  factoriseMarginal(term)
   term.factor.set(marginal.subarray(0, rows * rows))
   term.white.set(open)
   forward(term.factor, rows, term.white)
@@ -207,10 +225,11 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
   for (let j = 0; j < OF_THROW; j++) {
     let s = 0
     for (let r = 0; r < rows; r++) s += slope[r * POINT + OF_DISC + j]! * rest[r]!
-    const bound = 4 * THROW_SD[j]!
-    change[j] = Math.max(-bound, Math.min(bound, s * VARIANCE[j]!)) - term.latent[j]!
-    along += (change[j]! * term.lastChange[j]!) / VARIANCE[j]!
-    before += term.lastChange[j]! ** 2 / VARIANCE[j]!
+    const variance = varianceOf(term, j)
+    const bound = 4 * Math.sqrt(variance)
+    change[j] = Math.max(-bound, Math.min(bound, s * variance)) - term.latent[j]!
+    along += (change[j]! * term.lastChange[j]!) / variance
+    before += term.lastChange[j]! ** 2 / variance
   }
   if (along < -0.25 * before) term.ease = Math.max(0.15, term.ease * 0.6)
   else term.ease = Math.min(1, term.ease * 1.15)
@@ -218,4 +237,25 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
     term.latent[j]! += term.ease * change[j]!
     term.lastChange[j] = change[j]!
   }
+}
+
+const column = new Float64Array(MAX_ROWS)
+
+/**
+ * How strong the wind's difference from the log must have been at this throw: its estimate squared plus what is not known of
+ * it, over its variance, along and across together. 2 where the throw says nothing of the wind.
+ *
+ * @param scale noise scale of the arm
+ */
+export function measureGust(term: ThrowTerm, scale: number): void {
+  const { rows, slope, factor, windVariance: q } = term
+  let sum = 0
+  for (const j of [ALONG, ALONG + 1]) {
+    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
+    forward(factor, rows, column)
+    let told = 0
+    for (let r = 0; r < rows; r++) told += column[r]! ** 2
+    sum += term.latent[j]! ** 2 / (q * scale) + Math.max(0, 1 - q * told)
+  }
+  term.gustiness = sum
 }
