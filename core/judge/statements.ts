@@ -1,16 +1,13 @@
 import type { DiscOutcome, DiscRanks, Outcome, PairOutcome } from '../rating/outcome.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
+import type { Settling } from './resolve.ts'
 import { hedgedStability } from './words.ts'
 
 /** From here on a probability settles a question. */
 export const SETTLED = 0.9
 const Z90 = 1.6448536269514722
-/** One-sided normal quantile of {@link SETTLED}. */
-const Z_SETTLED = 1.2815515655446004
 /** From here on a leaning is worth a word. */
 const LEANING = 0.75
-/** Beyond this many more throws a pair is as good as equal. */
-const HOPELESS = 120
 
 /** A conclusion with what stands behind it. */
 export interface Statement {
@@ -30,20 +27,6 @@ export interface Statement {
 
 const signed = (v: number) => v.toFixed(1).replace('-', '−')
 
-/**
- * How many more throws, shared between two discs, would settle their order if what is seen so far is right: the
- * spread of a difference falls with the square root of the throws behind it.
- */
-export function throwsToSettle(pair: PairOutcome, thrown: number): number {
-  const { value, sd } = pair.difference
-  if (Math.abs(value) >= Z_SETTLED * sd) return 0
-  if (value === 0) return Number.POSITIVE_INFINITY
-  // before any throw the prior stands in for about four
-  const worth = Math.max(4, thrown)
-  const more = Math.ceil(worth * ((Z_SETTLED * sd) / value) ** 2 - worth)
-  return more > HOPELESS ? Number.POSITIVE_INFINITY : Math.max(1, more)
-}
-
 /** The more stable of a pair first. */
 function ordered(pair: PairOutcome): { above: string; below: string; p: number; gap: number; sd: number } {
   const { value, sd } = pair.difference
@@ -56,6 +39,7 @@ function orderStatement(
   pair: PairOutcome,
   throwsOf: (disc: string) => number,
   name: (disc: string) => string,
+  settling: Settling | undefined,
 ): Statement {
   const { above, below, p, gap, sd } = ordered(pair)
   const throws = throwsOf(above) + throwsOf(below)
@@ -70,18 +54,32 @@ function orderStatement(
       detail: `by ${low.toFixed(1)} to ${high.toFixed(1)} on the turn + fade scale, ${throws} throws`,
     }
   }
-  const needs = throwsToSettle(pair, throws)
   return {
     ...base,
     kind: 'open',
     settled: false,
-    needs,
+    ...(settling && { needs: settling.throws }),
     text: `${name(above)} against ${name(below)} is not settled`,
     detail:
-      needs === Number.POSITIVE_INFINITY
+      settling?.throws === Number.POSITIVE_INFINITY
         ? `too close for throws to tell; they differ by about ${gap.toFixed(1)} ± ${(Z90 * sd).toFixed(1)}`
-        : `leaning to ${name(above)}; ${needs === 1 ? 'one more throw' : `about ${needs} more throws`} of the two would settle it`,
+        : `leaning to ${name(above)}${settling ? `; ${needed(settling)} would settle it` : ''}`,
   }
+}
+
+/** “About 12 more throws of the two, mostly flat into the wind”. */
+function needed({ throws, kinds }: Settling): string {
+  const [first] = kinds
+  const count = throws === 1 ? 'one more throw' : `about ${throws} more throws of the two`
+  return first ? `${count}, ${kinds.length > 1 ? 'mostly ' : ''}${kindWords(first.kind)},` : count
+}
+
+/** A kind of throw in words: release angle and wind leg. */
+function kindWords({ hyzerRad, air }: Settling['kinds'][number]['kind']): string {
+  const deg = Math.round((hyzerRad * 180) / Math.PI)
+  const angle = deg === 0 ? 'flat' : `${Math.abs(deg)}° ${deg > 0 ? 'hyzer' : 'anhyzer'}`
+  const along = air.windAlongMps
+  return Math.abs(along) < 0.5 ? angle : `${angle} ${along < 0 ? 'into' : 'with'} the wind`
 }
 
 /** Which disc is the most, or the least, stable of those asked about. */
@@ -169,12 +167,14 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
  * label.
  *
  * @param name how a disc is called in a sentence
+ * @param settlings what would settle open pairs, where that has been worked out
  * @param ranks rank distribution of the discs asked about; discs without one, such as the control disc, are left aside
  */
 export function statements(
   outcome: Outcome,
   ranks: readonly DiscRanks[],
   name: (disc: string) => string,
+  settlings: readonly Settling[] = [],
 ): Statement[] {
   const asked = new Set(ranks.map((r) => r.disc))
   const ladder = outcome.discs
@@ -185,7 +185,15 @@ export function statements(
     outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
   const neighbours = ladder
     .slice(1)
-    .map((d, i) => orderStatement(pairOf(ladder[i]!.disc, d.disc), throwsOf, name))
+    .map((d, i) => {
+      const above = ladder[i]!.disc
+      return orderStatement(
+        pairOf(above, d.disc),
+        throwsOf,
+        name,
+        settlings.find((s) => (s.a === above && s.b === d.disc) || (s.a === d.disc && s.b === above)),
+      )
+    })
     .sort((a, b) => b.probability! - a.probability!)
   const thrown = ladder.reduce((n, d) => n + d.throws, 0)
   const extremes =

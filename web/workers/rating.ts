@@ -3,6 +3,7 @@ import type { Remote } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
 import type { TrialView } from '../data/hooks.ts'
+import type { Settling } from '../../core/judge/resolve.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
 let worker: Remote<RatingWorker> | undefined
@@ -17,6 +18,8 @@ export function ratingWorker(): Remote<RatingWorker> {
 
 export interface RatingState {
   readonly reading: Reading | undefined
+  /** What would settle the pairs still open; comes a moment after the reading. */
+  readonly settlings: readonly Settling[]
   /** True while newer throws are being weighed than the reading shows. */
   readonly working: boolean
   readonly error: Error | undefined
@@ -32,6 +35,7 @@ export function useRating(view: TrialView | undefined): RatingState {
   }, [view])
   const [state, setState] = useState<RatingState & { key?: string; trial?: string }>({
     reading: undefined,
+    settlings: [],
     working: true,
     error: undefined,
   })
@@ -42,9 +46,14 @@ export function useRating(view: TrialView | undefined): RatingState {
     ratingWorker()
       .rate(input.trial, input.sheet, input.discs)
       .then(
-        (reading) =>
-          current &&
-          setState({ reading, working: false, error: undefined, key: input.key, trial: input.trial }),
+        (reading) => {
+          if (!current) return
+          const { key, trial } = input
+          setState((s) => ({ ...s, reading, working: false, error: undefined, key, trial }))
+          void ratingWorker()
+            .settle(trial)
+            .then((settlings) => current && setState((s) => ({ ...s, settlings })))
+        },
         (error: Error) => current && setState((s) => ({ ...s, working: false, error, key: input.key })),
       )
     return () => {
@@ -54,6 +63,7 @@ export function useRating(view: TrialView | undefined): RatingState {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
   return {
+    settlings: state.trial === input?.trial ? state.settlings : [],
     reading: state.trial === input?.trial ? state.reading : undefined,
     working: state.key !== key,
     error: state.error,

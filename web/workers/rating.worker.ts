@@ -1,10 +1,14 @@
 import { expose } from 'comlink'
-import { randomLcg } from 'd3'
+import { mean as meanOf, randomLcg } from 'd3'
 import { correctedFlight } from '../../core/judge/corrected.ts'
 import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
 import { forecastThrow } from '../../core/judge/forecast.ts'
 import type { Forecast, PlannedThrow } from '../../core/judge/forecast.ts'
+import { settling } from '../../core/judge/resolve.ts'
+import type { Kind, Settling } from '../../core/judge/resolve.ts'
+import { explainThrow } from '../../core/judge/why.ts'
+import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
@@ -49,10 +53,50 @@ const rating = {
     const state = fits.get(trial)
     return state && forecastThrow(state, planned, arms)
   },
+  /** What would settle the neighbours on the ladder that are still open. */
+  settle(trial: string): Settling[] {
+    const state = fits.get(trial)
+    if (!state) return []
+    const counted = state.evidence.throws.filter((t) => t.counts)
+    const last = counted[counted.length - 1]
+    if (!last) return []
+    const ladder = outcomeOf(state)
+      .discs.filter((d) => !state.evidence.discs.find((e) => e.id === d.disc)!.control)
+      .sort((a, b) => b.stability.value - a.stability.value)
+    const kinds = kindsOf(counted, last)
+    return ladder.slice(1).map((d, i) => settling(state, ladder[i]!.disc, d.disc, kinds))
+  },
+  /** Why a throw finished where it did. */
+  why(trial: string, thrown: string): Why | undefined {
+    const state = fits.get(trial)
+    const evidence = state?.evidence.throws.find((t) => t.id === thrown)
+    return state && evidence && explainThrow(state, evidence)
+  },
   path(trial: string, thrown: ThrowEvidence, arms: readonly Arm[]): PlanPoint[] | undefined {
     const state = fits.get(trial)
     return state && pathAsThrown(state, thrown, arms)
   },
 }
+
+/** Throws like those of this trial: its angles, out into the wind and back with it, by whoever threw last. */
+function kindsOf(counted: readonly ThrowEvidence[], last: ThrowEvidence): Kind[] {
+  const angles = [...new Set(counted.map((t) => t.hyzerRad))]
+  const along = meanOf(counted.map((t) => Math.abs(t.air.windAlongMps))) ?? 0
+  const legs = along < 0.5 ? [0] : [-along, along]
+  const share = (seen: (t: ThrowEvidence) => unknown) =>
+    counted.filter((t) => seen(t) !== undefined).length / counted.length
+  return angles.flatMap((hyzerRad) =>
+    legs.map((windAlongMps) => ({
+      arm: last.arm,
+      power: 1,
+      hyzerRad,
+      air: { ...last.air, windAlongMps, windTowardFadeMps: 0 },
+      ...(last.method && { method: last.method }),
+      angleCalled: share((t) => t.hyzerCalledRad) > 0.5,
+      hangTimed: share((t) => t.hangS) > 0.5,
+    })),
+  )
+}
+
 export type RatingWorker = typeof rating
 expose(rating)

@@ -1,18 +1,24 @@
 import { randomLcg } from 'd3'
 import { expect } from 'chai'
+import { STILL_AIR } from '../../../core/flight/air.ts'
 import { rankDistribution } from '../../../core/rating/outcome.ts'
 import type { Outcome } from '../../../core/rating/outcome.ts'
-import { labelStatement, statements, throwsToSettle } from '../../../core/judge/statements.ts'
+import type { Settling } from '../../../core/judge/resolve.ts'
+import { labelStatement, statements } from '../../../core/judge/statements.ts'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { outcomeOfBelief } from './outcomes.ts'
 
-const said = (outcome: Outcome, aside: readonly string[] = []) =>
-  statements(outcome, rankDistribution(outcome, randomLcg(0.5), new Set(aside)), (code) => code)
-const pair = (value: number, sd: number) => ({
+const said = (outcome: Outcome, aside: readonly string[] = [], settlings: readonly Settling[] = []) =>
+  statements(outcome, rankDistribution(outcome, randomLcg(0.5), new Set(aside)), (code) => code, settlings)
+const settling = (throws: number): Settling => ({
   a: 'A',
   b: 'B',
-  difference: { value, sd },
-  pAMoreStable: 0.5,
+  resolution: 0.5,
+  throws,
+  kinds: [-2.5, 2.5].map((windAlongMps, i) => ({
+    kind: { arm: 'arm', power: 1, hyzerRad: 0, air: { ...STILL_AIR, windAlongMps } },
+    throws: 5 - i,
+  })),
 })
 
 describe('stability words', () => {
@@ -66,26 +72,26 @@ describe('what can be said', () => {
   })
 
   it('calls a close pair open, says which way it leans, and what would settle it', () => {
-    const list = said(
-      outcomeOfBelief([
-        { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
-        { disc: 'B', turn: -1, fade: 2.4, sd: 0.3 },
-      ]),
-    )
-    const open = list.find((s) => s.kind === 'open')!
-    expect(open).include({ settled: false, text: 'B against A is not settled' })
-    expect(open.detail).match(/^leaning to B; about \d+ more throws of the two would settle it$/)
+    const close = outcomeOfBelief([
+      { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
+      { disc: 'B', turn: -1, fade: 2.4, sd: 0.3 },
+    ])
+    const open = said(close).find((s) => s.kind === 'open')!
+    expect(open).include({ settled: false, text: 'B against A is not settled', detail: 'leaning to B' })
     expect(open.probability).within(0.7, 0.9)
+    expect(said(close, [], [settling(9)]).find((s) => s.kind === 'open')).include({
+      needs: 9,
+      detail: 'leaning to B; about 9 more throws of the two, mostly flat into the wind, would settle it',
+    })
   })
 
   it('does not promise that throws will tell apart what is as good as equal', () => {
-    const list = said(
-      outcomeOfBelief([
-        { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
-        { disc: 'B', turn: -1, fade: 2.02, sd: 0.3 },
-      ]),
-    )
-    expect(list.find((s) => s.kind === 'open')!.detail).match(/^too close for throws to tell/)
+    const equal = outcomeOfBelief([
+      { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
+      { disc: 'B', turn: -1, fade: 2.02, sd: 0.3 },
+    ])
+    const [open] = said(equal, [], [settling(Number.POSITIVE_INFINITY)]).filter((s) => s.kind === 'open')
+    expect(open!.detail).match(/^too close for throws to tell/)
   })
 
   it('puts every disc asked about against its label, in plain words', () => {
@@ -102,21 +108,5 @@ describe('what can be said', () => {
     const list = said(outcomeOfBelief([{ disc: 'A', turn: -1, fade: 2, sd: 0.8, throws: 0 }]))
     expect(list).length(1)
     expect(list[0]!.settled).equal(false)
-  })
-})
-
-describe('throws that would settle a pair', () => {
-  it('are none for a settled pair and out of reach for an equal one', () => {
-    expect(throwsToSettle(pair(1, 0.3), 20)).equal(0)
-    expect(throwsToSettle(pair(0, 0.3), 20)).equal(Number.POSITIVE_INFINITY)
-    expect(throwsToSettle(pair(0.02, 0.3), 20)).equal(Number.POSITIVE_INFINITY)
-  })
-
-  it('grow as the square of what is missing, whichever of the two leads', () => {
-    const sure = 1.2815515655446004
-    // the spread must halve: four times the throws in all
-    expect(throwsToSettle(pair(0.5, 1 / sure), 20)).equal(60)
-    expect(throwsToSettle(pair(-0.5, 1 / sure), 20)).equal(60)
-    expect(throwsToSettle(pair(0.8, 1 / sure), 20)).lessThan(60)
   })
 })

@@ -139,13 +139,22 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
 }
 
 /** The corrected flights in small, and the sentences nearest to a question still open. */
-function Standing({ view, rating: { reading, working } }: { view: TrialView; rating: RatingState }) {
+function Standing({
+  view,
+  rating: { reading, settlings, working },
+}: {
+  view: TrialView
+  rating: RatingState
+}) {
   if (!reading) return <p className="py-4 text-quiet">Weighing {view.throws.length} throws …</p>
   const names = trialNames(view.discs)
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
-  const said = statements(reading.outcome, reading.ranks, (code) => names.get(code) ?? code).filter(
-    (s) => s.kind !== 'label',
-  )
+  const said = statements(
+    reading.outcome,
+    reading.ranks,
+    (code) => names.get(code) ?? code,
+    settlings,
+  ).filter((s) => s.kind !== 'label')
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
   const ends = reading.corrected.flatMap((c) => c.band.flatMap((b) => [b.low, b.high]))
   return (

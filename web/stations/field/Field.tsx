@@ -370,7 +370,7 @@ function TypedLanding({
 /** What the throws say now, and what became of the last one. */
 function Standings({
   view,
-  rating: { reading, working },
+  rating: { reading, settlings, working },
   name,
   landed,
 }: {
@@ -391,8 +391,8 @@ function Standings({
         </p>
       </Card>
     )
-  const said = statements(reading.outcome, reading.ranks, name).filter((s) => s.kind !== 'label')
-  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 3)
+  const said = statements(reading.outcome, reading.ranks, name, settlings).filter((s) => s.kind !== 'label')
+  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
   return (
     <Card
       className={clsx('min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:mx-3 max-md:flex-none', place)}

@@ -136,7 +136,7 @@ export function FieldStrip({
   return (
     <Card className="relative p-1 max-md:order-3 max-md:mx-3 md:p-2" label="Field">
       <Strip
-        height={phone ? 290 : 372}
+        height={phone ? 290 : 346}
         fade={fade}
         reach={drag?.reach ?? reachNow}
         label={

@@ -3,6 +3,7 @@ import type { Outcome } from '../../../core/rating/outcome.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
+import { WhyBar } from './WhyBar.tsx'
 
 interface LastThrowProps {
   readonly view: TrialView
@@ -28,14 +29,17 @@ export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
   const right = mirrored(told.residual.veerM, fadeSign(last.hand, last.stroke))
   const along = `${units.length.show(Math.abs(told.residual.carryM))} ${told.residual.carryM >= 0 ? 'longer' : 'shorter'}`
   return (
-    <p className="text-note text-quiet" data-testid="last-throw">
-      {head}
-      {along} and {aside(units, right)} of its forecast
-      {!last.counts
-        ? `; left out${last.whyNot ? ` (${last.whyNot})` : ''}.`
-        : told.weight < 0.5
-          ? '; it fits nothing else and pulls little. Does it count?'
-          : '.'}
-    </p>
+    <div>
+      <p className="text-note text-quiet" data-testid="last-throw">
+        {head}
+        {along} and {aside(units, right)} of its forecast
+        {!last.counts
+          ? `; left out${last.whyNot ? ` (${last.whyNot})` : ''}.`
+          : told.weight < 0.5
+            ? '; it fits nothing else and pulls little. Does it count?'
+            : '.'}
+      </p>
+      <WhyBar trial={view.trial.id} thrown={last} outcome={outcome} />
+    </div>
   )
 }

@@ -28,7 +28,7 @@ const BUTTON_LINK =
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  const { reading, working, error: ratingError } = useRating(view)
+  const { reading, settlings, working, error: ratingError } = useRating(view)
   const [params, setParams] = useSearchParams()
   const [picked, setPicked] = useState<string>()
   const units = useUnits()
@@ -43,7 +43,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   const stretch = params.get('stretch') === '1'
   const counted = view.throws.filter((t) => t.counts).length
   const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
-  const said = statements(reading.outcome, reading.ranks, name)
+  const said = statements(reading.outcome, reading.ranks, name, settlings)
 
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'

@@ -1,0 +1,20 @@
+import { expect, test } from '@playwright/test'
+import { complaints, openHalfDone } from './bench.ts'
+
+test('the last throw is explained, and an open pair says what would settle it', async ({ page }) => {
+  const said = complaints(page)
+  await openHalfDone(page, 'Throw on')
+  const standings = page.getByRole('region', { name: 'What the throws say now' })
+  await expect(standings.getByRole('figure')).toContainText('of what its label promised in still air')
+  await expect(standings.getByRole('figure').getByRole('listitem').first()).toContainText(
+    /(release|wind|air|disc|unexplained).*\d\.\d m (left|right)/,
+  )
+  await expect(standings).toContainText(
+    /about \d+ more throws of the two, .* would settle it|too close for throws to tell/,
+  )
+  const before = await standings.getByRole('figure').textContent()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Enter')
+  await expect(standings.getByRole('figure')).not.toHaveText(before!)
+  expect(said).toEqual([])
+})

@@ -1,0 +1,116 @@
+import { useEffect, useState } from 'react'
+import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import type { Why } from '../../../core/judge/why.ts'
+import type { Outcome } from '../../../core/rating/outcome.ts'
+import type { Throw } from '../../../contract/trials.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { aside, figure } from '../../data/units.ts'
+import { ratingWorker } from '../../workers/rating.ts'
+
+interface Part {
+  readonly name: string
+  readonly hue: string
+  /** To the thrower's right, m. */
+  readonly rightM: number
+  readonly more?: string
+}
+
+/** Parts smaller than this are not worth a word, m. */
+const SMALL = 0.5
+
+/** What the release did, in the words of its largest fault. */
+function releaseWords({ parts, release }: Why): string | undefined {
+  const faults = (['angle', 'nose', 'speed', 'launch', 'aim'] as const).map(
+    (c) => [c, Math.abs(parts[c].veerM)] as const,
+  )
+  const [worst] = [...faults].sort((a, b) => b[1] - a[1])[0]!
+  const hyzer = release.hyzerRad / DEGREE
+  const nose = release.noseRad / DEGREE
+  if (worst === 'angle') return `${figure(Math.abs(hyzer), 0)}° ${hyzer > 0 ? 'more' : 'less'} hyzer`
+  if (worst === 'nose') return `nose ${figure(Math.abs(nose), 0)}° ${nose > 0 ? 'up' : 'down'}`
+  if (worst === 'speed')
+    return `${figure(Math.abs(100 * Math.expm1(release.lnSpeed)), 0)} % ${release.lnSpeed > 0 ? 'faster' : 'slower'}`
+  return worst === 'aim' ? 'aim' : 'height'
+}
+
+function partsOf(why: Why, sign: 1 | -1): Part[] {
+  const right = (veerM: number) => mirrored(veerM, sign)
+  const { parts } = why
+  const release =
+    parts.angle.veerM + parts.nose.veerM + parts.speed.veerM + parts.launch.veerM + parts.aim.veerM
+  const words = releaseWords(why)
+  return [
+    { name: 'release', hue: 'var(--hue-3)', rightM: right(release), ...(words && { more: words }) },
+    { name: 'wind', hue: 'var(--water)', rightM: right(parts.wind.veerM) },
+    { name: 'air', hue: 'var(--hue-5)', rightM: right(parts.air.veerM) },
+    { name: 'disc', hue: 'var(--hue-2)', rightM: right(parts.disc.veerM) },
+    { name: 'unexplained', hue: 'var(--edge)', rightM: right(why.unexplained.veerM) },
+  ]
+}
+
+/** Why the last throw finished where it did: one bar about what the label promised, left of it and right of it. */
+export function WhyBar({ trial, thrown, outcome }: { trial: string; thrown: Throw; outcome: Outcome }) {
+  const units = useUnits()
+  const [why, setWhy] = useState<Why>()
+  useEffect(() => {
+    let current = true
+    void ratingWorker()
+      .why(trial, thrown.id)
+      .then((w) => current && setWhy(w))
+    return () => {
+      current = false
+    }
+    // a new outcome explains the same throw anew
+  }, [trial, thrown.id, outcome])
+  if (!why || why.throw !== thrown.id) return null
+  const sign = fadeSign(thrown.hand, thrown.stroke)
+  const parts = partsOf(why, sign)
+  const left = parts.filter((p) => p.rightM < 0)
+  const right = parts.filter((p) => p.rightM > 0)
+  const reach = Math.max(1, ...[left, right].map((side) => side.reduce((s, p) => s + Math.abs(p.rightM), 0)))
+  const whole = mirrored(why.landed.veerM - why.promised.veerM, sign)
+  const told = parts
+    .filter((p) => Math.abs(p.rightM) >= SMALL)
+    .sort((a, b) => Math.abs(b.rightM) - Math.abs(a.rightM))
+  const share = (p: Part) => `${(50 * Math.abs(p.rightM)) / reach}%`
+  return (
+    <figure className="mt-1.5 mb-2 border-b border-rule pb-2.5">
+      <figcaption className="mb-1.5 text-note">
+        <strong>{aside(units, whole)}</strong> of what its label promised in still air
+      </figcaption>
+      <div aria-hidden className="relative flex h-4">
+        <div className="flex w-1/2 justify-end gap-px">
+          {[...left].reverse().map((p) => (
+            <span
+              key={p.name}
+              className="h-full shrink-0"
+              style={{ width: `calc(2 * ${share(p)})`, background: p.hue }}
+            />
+          ))}
+        </div>
+        <span className="absolute -inset-y-0.5 left-1/2 w-0.5 -translate-x-1/2 bg-ink" />
+        <div className="flex w-1/2 gap-px">
+          {right.map((p) => (
+            <span
+              key={p.name}
+              className="h-full shrink-0"
+              style={{ width: `calc(2 * ${share(p)})`, background: p.hue }}
+            />
+          ))}
+        </div>
+      </div>
+      <ul className="mt-1.5 flex flex-wrap gap-x-4 gap-y-0.5 text-note">
+        {told.map((p) => (
+          <li key={p.name} className="flex items-center gap-1.5">
+            <span aria-hidden className="size-2.5 shrink-0 rounded-sm" style={{ background: p.hue }} />
+            <span className="font-semibold">{p.name}</span>
+            <span className="figure">{aside(units, p.rightM)}</span>
+            {p.more && <span className="text-quiet">{p.more}</span>}
+          </li>
+        ))}
+        {told.length === 0 && <li className="text-quiet">It flew just as its label says.</li>}
+      </ul>
+    </figure>
+  )
+}
