@@ -45,12 +45,30 @@ export function solve(l: Float64Array, n: number, b: Float64Array, from = 0, gap
   backward(l, n, b, from, gap)
 }
 
-/** Inverse of A from its factor, as a full n × n matrix. */
+/**
+ * Inverse of A from its factor, as a full n × n matrix: L inverted row by row, then L⁻ᵀ·L⁻¹, both along rows so that
+ * large borders stay in the cache.
+ */
 export function inverse(l: Float64Array, n: number): Float64Array {
-  const result = new Float64Array(n * n)
-  for (let j = 0; j < n; j++) {
-    result[j * n + j] = 1
-    solve(l, n, result, j, n)
+  const m = new Float64Array(n * n)
+  for (let i = 0; i < n; i++) {
+    const row = i * n
+    for (let k = 0; k < i; k++) {
+      const f = l[row + k]!
+      if (f === 0) continue
+      for (let j = 0; j <= k; j++) m[row + j]! -= f * m[k * n + j]!
+    }
+    m[row + i] = 1
+    const d = 1 / l[row + i]!
+    for (let j = 0; j <= i; j++) m[row + j]! *= d
   }
+  const result = new Float64Array(n * n)
+  for (let k = 0; k < n; k++)
+    for (let i = 0; i <= k; i++) {
+      const f = m[k * n + i]!
+      if (f === 0) continue
+      for (let j = 0; j <= i; j++) result[i * n + j]! += f * m[k * n + j]!
+    }
+  for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) result[j * n + i] = result[i * n + j]!
   return result
 }

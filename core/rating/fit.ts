@@ -25,15 +25,21 @@ const SCALE_PRIOR = { value: 1, worth: 24 }
 /** How many throws the belief in gusts is worth. */
 const GUST_WORTH = 2
 const HURRY = 2.5
-const GUST_ROUNDS = 14
+const LEARNING_ROUNDS = 14
+/** A wide border costs a great deal to invert, which is what learning needs: then it is done in fewer rounds. */
+const WIDE_BORDER = 120
+const learns = (round: number, border: number) =>
+  border < WIDE_BORDER ? round <= LEARNING_ROUNDS : round === 3 || round === 6 || round === 9
 /**
  * Share of a throw's information that the posterior counts: what the Gaussian approximation at the peak leaves out (the
  * estimated scales, the bend of the flights) costs about a tenth, measured on simulated sessions.
  */
 const LAPLACE = 0.9
+/** Rounds in which throws are flown again whenever they have moved at all. */
+const FLOWN_CLOSELY = 8
 const MAX_ITERATIONS = 40
 /** Steps below these end the search: numbers, ln speed, angles. */
-const SMALL = { number: 2e-3, lnSpeed: 3e-4, angle: 3e-4 }
+const SMALL = { number: 3e-3, lnSpeed: 3e-4, angle: 3e-4 }
 /** One step moves no further than this. */
 const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07 }
 
@@ -104,6 +110,7 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const believed: Believed = { discs, kinship, habitSds }
   let spread: Spread = warm?.spread ?? SPREAD_BELIEVED
   let gust = warm?.gust ?? 1
+  let unknowns = 0
   const scales = Float64Array.from(arms, (a) => {
     const before = warm?.evidence.arms.findIndex((b) => b.id === a.id) ?? -1
     return before >= 0 ? warm!.scales[before]! : SCALE_PRIOR.value
@@ -113,10 +120,12 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const columns = columnsOf(discs.length, arms.length, counted, kinship)
   const step = new Float64Array(BEARS_ON)
 
+  let iterations = 0
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
     placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!)
-    eliminate(t, discs[t.disc]!)
+    // late in the search a few throws would swing between two flights for ever, and their discs with them
+    eliminate(t, discs[t.disc]!, 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2)
   }
   const weigh = () => {
     for (const t of counted) t.weight = (NU + t.rows) / (NU + t.distance / scales[t.arm]!)
@@ -132,7 +141,6 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     return solveArrow(arrow)
   }
 
-  let iterations = 0
   let settled = counted.length === 0
   let solved: SolvedArrow | undefined
   while (iterations < MAX_ITERATIONS && !settled) {
@@ -141,13 +149,15 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     weigh()
     let moved = false
     if (iterations > 1) {
-      rescale(scales, counted, effectiveUnknowns(believed, spread, solved!))
-      // the search is slow where throws say little of the wind, so it is hurried along, and not for ever
-      if (iterations <= GUST_ROUNDS)
+      // what varies how much is learnt slowly, so gusts are hurried along; and not for ever, so that the search can end
+      if (learns(iterations, border)) {
+        unknowns = effectiveUnknowns(believed, spread, solved!)
         gust *= Math.min(2, Math.max(0.5, (gustOf(counted, scales) / gust) ** HURRY))
-      const before = spread
-      spread = respread(believed, { numbers, habits, effects }, spread, solved!)
-      moved = !sameSpread(before, spread)
+        const before = spread
+        spread = respread(believed, { numbers, habits, effects }, spread, solved!)
+        moved = !sameSpread(before, spread) && iterations < LEARNING_ROUNDS
+      }
+      rescale(scales, counted, unknowns)
     }
     weigh()
     solved = solve(false)

@@ -158,12 +158,14 @@ function factoriseMarginal(term: ThrowTerm): void {
  *
  * Marginal covariance of what was seen: R + B·Q·Bᵀ, with B the slopes in the latents (Schur complement).
  *
+ * @param patience how many times further than usual it may wander before it is flown again
  * @returns whether it was flown anew
  */
-export function eliminate(term: ThrowTerm, disc: RatedDisc): boolean {
+export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1): boolean {
   const { point: p, rows, slope, open, kinds } = term
   let stale = !term.flown
-  for (let j = 0; j < POINT && !stale; j++) stale = Math.abs(p[j]! - term.flownAt[j]!) > STALE * REACH[j]!
+  for (let j = 0; j < POINT && !stale; j++)
+    stale = Math.abs(p[j]! - term.flownAt[j]!) > patience * STALE * REACH[j]!
   if (stale) {
     term.flownAt.set(p)
     linearise(
