@@ -5,6 +5,7 @@ import { OF_HABIT } from '../rating/arrow.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
+import { clampPoint } from '../rating/linear.ts'
 import { BEARS_ON, eliminate, makeTerm, placeTerm, updateLatents } from '../rating/throwTerm.ts'
 import type { PlanPoint } from './corrected.ts'
 
@@ -75,6 +76,7 @@ export function pointAsThrown(
     updateLatents(term, still)
   }
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+  clampPoint(term.point)
   return term.point
 }
 

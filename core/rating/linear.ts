@@ -32,6 +32,9 @@ const LIMITS: readonly (readonly [number, number])[] = [
 /** Steps of the forward differences: tiny, on the base flight's own step sizes, so as good as tangents. */
 const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 0, 1e-5, 1e-5]
 
+/** No plausible flight changes faster than this with anything. */
+const STEEPEST = 1e6
+
 const out = new Float64Array(SEEN)
 const steps = new Float64Array(MAX_STEPS)
 const point = new Float64Array(POINT)
@@ -114,6 +117,9 @@ export function linearise(
     jacobian[row + 7] = turned + jacobian[row + 8]! * windY - jacobian[row + 9]! * windX
   }
   if (midX <= 0) jacobian.fill(0, MID * POINT, (MID + 1) * POINT)
+  // a flight that never comes down shows nothing and follows nothing; its throw fits nothing and is weighed so
+  for (let i = 0; i < SEEN; i++) if (!Number.isFinite(seen[i]!)) seen[i] = 0
+  for (let i = 0; i < SEEN * POINT; i++) if (!(Math.abs(jacobian[i]!) < STEEPEST)) jacobian[i] = 0
 }
 
 /** Rows of what a flight shows, in the order the fit stacks them. */

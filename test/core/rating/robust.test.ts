@@ -58,6 +58,10 @@ const thrown = fc.record({
   noseCalledRad: maybe(radians(SHEET_RANGE.noseCalledDeg)),
   counts: fc.boolean(),
 })
+/** The same runs every time; FUZZ_SEED and FUZZ_RUNS try others. */
+const SEED = Number(process.env['FUZZ_SEED'] ?? 20261125)
+const RUNS = Number(process.env['FUZZ_RUNS'] ?? 250)
+
 /** Anything the field sheet lets through, sense or no sense. */
 const evidences = fc
   .record({
@@ -138,10 +142,10 @@ function answer(evidence: Evidence) {
 
 describe('an answer whatever is thrown', () => {
   it('is finite and calm for anything the sheet lets through', function () {
-    this.timeout(240_000)
+    this.timeout(600_000)
     fc.assert(
       fc.property(evidences, (e) => void answer(e)),
-      { numRuns: 250 },
+      { numRuns: RUNS, seed: SEED, endOnFailure: true },
     )
   })
 
