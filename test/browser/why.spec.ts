@@ -18,3 +18,29 @@ test('the last throw is explained, and an open pair says what would settle it', 
   await expect(standings.getByRole('figure')).not.toHaveText(before!)
   expect(said).toEqual([])
 })
+
+test('the most telling throw is named next, for the pair that is open', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const toggle = page.getByRole('button', { name: 'Thrown least first' })
+  await expect(toggle).toBeVisible()
+  await page.keyboard.press('m')
+  await expect(page).toHaveURL(/next=telling/)
+  const on = page.getByRole('button', { name: 'Most telling first' })
+  await expect(on).toHaveAttribute('aria-pressed', 'true')
+  // Harrogill against Tarnwick is open, so it is one of them or the control disc that anchors the arm
+  await expect(page.getByRole('region', { name: 'Next throw' }).getByRole('heading')).toHaveText(
+    /Harrogill|Tarnwick|Pennrath/,
+  )
+  const before = await page
+    .getByRole('region', { name: 'Next throw' })
+    .getByText(/^Throw \d+/)
+    .textContent()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Next throw' }).getByText(/^Throw \d+/)).not.toHaveText(
+    before!,
+  )
+  await expect(page).toHaveURL(/next=telling/)
+  await on.click()
+  await expect(toggle).toBeVisible()
+})

@@ -28,7 +28,8 @@ export const DESIGNS: readonly (readonly [words: string, design: Omit<SessionDes
     'rough: gusts of 1.4 m/s, paced, one bad throw in ten, wobble, a strongly biased thrower',
     { gusts: 1.4, method: 'paced', bad: 0.1, wobble: 0.1, bias: 1.5, called: true },
   ],
-  ['all throws flat', { angles: [0], called: true }],
+  ['all throws flat, angles called', { angles: [0], called: true }],
+  ['all throws flat, nothing called', { angles: [0] }],
 ]
 
 export interface Calibration {
@@ -121,7 +122,7 @@ export function orderTable(list: readonly Calibration[]): string {
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  const sessions = Number(process.argv[2] ?? 100)
+  const sessions = Number(process.argv[2] ?? 200)
   const list = DESIGNS.map(([words, design], i) => {
     process.stderr.write(`${words} …\n`)
     return calibrate(words, design, sessions, 1000 * (i + 1))

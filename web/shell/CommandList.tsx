@@ -16,6 +16,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['C', 'Field: counts or not'],
   ['N', 'Field: another disc or angle next'],
   ['W', 'Field: turn round, the wind flips'],
+  ['M', 'Field: the most telling throw next, or the one thrown least'],
 ]
 
 interface CommandListProps {

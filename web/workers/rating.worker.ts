@@ -5,6 +5,9 @@ import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
 import { forecastThrow } from '../../core/judge/forecast.ts'
 import type { Forecast, PlannedThrow } from '../../core/judge/forecast.ts'
+import type { Candidate } from '../../core/plan/information.ts'
+import { tellingThrows } from '../../core/plan/telling.ts'
+import { SETTLED } from '../../core/judge/statements.ts'
 import { settling } from '../../core/judge/resolve.ts'
 import type { Kind, Settling } from '../../core/judge/resolve.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -65,6 +68,22 @@ const rating = {
       .sort((a, b) => b.stability.value - a.stability.value)
     const kinds = kindsOf(counted, last)
     return ladder.slice(1).map((d, i) => settling(state, ladder[i]!.disc, d.disc, kinds))
+  },
+  /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
+  telling(trial: string, candidates: readonly Candidate[], arms: readonly Arm[], count: number): Candidate[] {
+    const state = fits.get(trial)
+    if (!state) return []
+    const outcome = outcomeOf(state)
+    const ladder = outcome.discs
+      .filter((d) => !state.evidence.discs.find((e) => e.id === d.disc)!.control)
+      .sort((a, b) => b.stability.value - a.stability.value)
+      .map((d) => d.disc)
+    const pairs = ladder.slice(1).map((d, i) => [ladder[i]!, d] as const)
+    const open = pairs.filter(([a, b]) => {
+      const p = outcome.pairs.find((x) => (x.a === a && x.b === b) || (x.a === b && x.b === a))!.pAMoreStable
+      return Math.max(p, 1 - p) < SETTLED
+    })
+    return [...tellingThrows(state, open.length > 0 ? open : pairs, candidates, count, arms).throws]
   },
   /** Why a throw finished where it did. */
   why(trial: string, thrown: string): Why | undefined {

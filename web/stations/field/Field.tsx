@@ -28,7 +28,7 @@ import type { Meant, Seen, Standing } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
 import { LastThrow } from './LastThrow.tsx'
 import { NextCard, UpNext } from './NextCard.tsx'
-import { useForecast, usePathTo } from './useForecast.ts'
+import { useForecast, usePathTo, useTelling } from './useForecast.ts'
 import { WindAir } from './WindAir.tsx'
 
 export default function Field({ trialId }: { trialId: string }) {
@@ -103,7 +103,8 @@ const onControl = (e: KeyboardEvent) =>
 function Logging({ view, rating, edited }: LoggingProps) {
   const { trial } = view
   const units = useUnits()
-  const [, setParams] = useSearchParams()
+  const [params, setParams] = useSearchParams()
+  const telling = params.get('next') === 'telling'
   const [session, setSession] = useState(
     () => (edited && view.sessions.find((s) => s.id === edited.sessionId)) ?? outingOf(view),
   )
@@ -118,7 +119,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
 
   const names = useMemo(() => trialNames(view.discs), [view.discs])
   const name = (code: string) => names.get(code) ?? code
-  const queue = useMemo(
+  const even = useMemo(
     () =>
       nextThrows(
         trial.discIds,
@@ -128,6 +129,30 @@ function Logging({ view, rating, edited }: LoggingProps) {
       ),
     [trial, view.throws],
   )
+  const somebody = view.discs[0]
+  const standingLine =
+    somebody &&
+    draftLine(
+      somebody,
+      view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!,
+      session,
+      { discId: somebody.disc.id, hyzerDeg: 0 },
+      standing,
+      NOTHING_SEEN,
+    )
+  const told = useTelling(
+    trial.id,
+    telling,
+    standingLine,
+    view.discs.map((d) => d.disc.code),
+    trial.hyzerDegs,
+    rating.reading,
+  )
+  const best = told?.flatMap(({ code, hyzerDeg }) => {
+    const disc = view.discs.find((d) => d.disc.code === code)?.disc.id
+    return disc === undefined ? [] : [{ disc, hyzerDeg }]
+  })
+  const queue = best && best.length > 0 ? best : even
   const proposed = queue[skipped % queue.length]!
   const meant: Meant = {
     discId: asked.discId ?? proposed.disc,
@@ -173,6 +198,11 @@ function Logging({ view, rating, edited }: LoggingProps) {
       windAlongMps: s.windAlongMps === null ? null : -s.windAlongMps,
       windAcrossMps: s.windAcrossMps === null ? null : -s.windAcrossMps,
     }))
+  const setTelling = (on: boolean) => {
+    setAsked({})
+    setSkipped(0)
+    setParams((p) => (on ? p.set('next', 'telling') : p.delete('next'), p), { replace: true })
+  }
   const angle = (by: number) =>
     setSeen((s) => ({
       ...s,
@@ -182,6 +212,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
   useHotkeys('enter', (e) => !onControl(e) && void keep())
   useHotkeys('u', () => void takeBack())
   useHotkeys('w', turnRound)
+  useHotkeys('m', () => setTelling(!telling))
   useHotkeys('n', () => {
     setAsked({})
     setSkipped((k) => k + 1)
@@ -223,7 +254,13 @@ function Logging({ view, rating, edited }: LoggingProps) {
           <UpNext
             discs={view.discs}
             name={name}
-            cells={queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 5)}
+            cells={
+              best
+                ? best.slice(1, 6)
+                : queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 5)
+            }
+            telling={telling}
+            onTelling={setTelling}
             onPick={(c) => setAsked({ discId: c.disc, hyzerDeg: c.hyzerDeg })}
           />
         )}

@@ -169,15 +169,29 @@ interface UpNextProps {
   readonly discs: readonly ShelvedDisc[]
   readonly name: (code: string) => string
   readonly onPick: (cell: Cell) => void
+  /** The most telling throws come first, instead of those thrown least. */
+  readonly telling: boolean
+  readonly onTelling: (on: boolean) => void
 }
 
-/** What follows, thrown least first; pick one to throw it now. */
-export function UpNext({ cells, discs, name, onPick }: UpNextProps) {
+/** What follows, thrown least first or most telling first; pick one to throw it now. */
+export function UpNext({ cells, discs, name, onPick, telling, onTelling }: UpNextProps) {
   return (
     <Card className="flex min-h-0 flex-col p-3 max-md:hidden" label="Up next">
-      <p className="flex items-center justify-between px-1 text-note text-quiet">
-        Up next, thrown least first <Key>N</Key>
-      </p>
+      <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">
+        Up next <Key>N</Key>
+      </div>
+      <button
+        type="button"
+        aria-pressed={telling}
+        onClick={() => onTelling(!telling)}
+        className={clsx(
+          'mx-1 mt-1 mb-1.5 flex min-h-9 items-center justify-between gap-2 rounded-lg border px-2.5 text-left',
+          telling ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge hover:bg-tint',
+        )}
+      >
+        {telling ? 'Most telling first' : 'Thrown least first'} <Key onDark={telling}>M</Key>
+      </button>
       <ul className="min-h-0 flex-1 divide-y divide-rule overflow-hidden">
         {cells.map((c, i) => {
           const at = discs.findIndex((d) => d.disc.id === c.disc)

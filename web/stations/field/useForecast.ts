@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
 import { armId, throwEvidence } from '../../../core/rating/fromSheet.ts'
@@ -77,4 +78,45 @@ export function usePathTo(trial: string, line: SheetThrow | undefined, reading: 
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [trial, key, reading])
   return line ? path : undefined
+}
+
+/** How many telling throws are named ahead. */
+const AHEAD = 6
+
+/**
+ * The most telling throws for whoever throws now, in the wind as it is: disc and release angle, best first. Undefined while
+ * they are not wanted or not known yet.
+ */
+export function useTelling(
+  trial: string,
+  wanted: boolean,
+  line: SheetThrow | undefined,
+  codes: readonly string[],
+  hyzerDegs: readonly number[],
+  reading: Reading | undefined,
+): readonly { readonly code: string; readonly hyzerDeg: number }[] | undefined {
+  const [found, setFound] = useState<readonly { code: string; hyzerDeg: number }[]>()
+  const key =
+    line && JSON.stringify([line.thrower, line.stroke, line.power, line.windAlongMps, line.windAcrossMps])
+  useEffect(() => {
+    if (!wanted || !line || !reading) return
+    let current = true
+    const { arm, air, power } = throwEvidence(line)
+    const candidates = codes.flatMap((disc) =>
+      hyzerDegs.map((deg) => ({ disc, arm, air, power, hyzerRad: deg * DEGREE, angleCalled: true })),
+    )
+    void ratingWorker()
+      .telling(trial, candidates, armsOf(line), AHEAD)
+      .then(
+        (throws) =>
+          current &&
+          setFound(throws.map((t) => ({ code: t.disc, hyzerDeg: Math.round(t.hyzerRad / DEGREE) }))),
+      )
+    return () => {
+      current = false
+    }
+    // the key stands for the line: which disc is up next does not change what is telling
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [trial, wanted, key, reading])
+  return wanted ? found : undefined
 }
