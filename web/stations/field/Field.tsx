@@ -256,8 +256,8 @@ function Logging({ view, rating, edited }: LoggingProps) {
             name={name}
             cells={
               best
-                ? best.slice(1, 6)
-                : queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 5)
+                ? best.slice(1, 5)
+                : queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 4)
             }
             telling={telling}
             onTelling={setTelling}
