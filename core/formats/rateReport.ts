@@ -1,7 +1,9 @@
 import { DEGREE } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
-import type { Evidence } from '../rating/evidence.ts'
+import { effectsOf, plasticContrasts, varianceShares } from '../judge/effects.ts'
+import type { VarianceShares } from '../judge/effects.ts'
+import type { FitState } from '../rating/fit.ts'
 import type { Outcome } from '../rating/outcome.ts'
 
 /** The rating of a file of throws, as `rate --json` prints it. Speeds in m/s, angles in degrees. */
@@ -16,6 +18,23 @@ export interface RateReport {
     readonly left_out: number
   }[]
   readonly pairs: readonly { readonly a: string; readonly b: string; readonly p_a_more_stable: number }[]
+  /** What discs of one mold, plastic, blend or run have in common beyond their labels; absent without kin. */
+  readonly effects?: readonly {
+    readonly level: string
+    readonly names: readonly string[]
+    readonly discs: readonly string[]
+    readonly stability: { readonly value: number; readonly sd: number }
+  }[]
+  /** Plastics of one mold compared, labels included. */
+  readonly plastics?: readonly {
+    readonly mold: string
+    readonly a: string
+    readonly b: string
+    readonly difference: { readonly value: number; readonly sd: number }
+    readonly p_a_more_stable: number
+  }[]
+  /** Shares of the variance between discs about their labels. */
+  readonly shares?: VarianceShares
   readonly throwers: readonly {
     readonly thrower: string
     readonly hand: string
@@ -33,7 +52,8 @@ export interface RateReport {
 const to = (digits: number) => (v: number) => Math.round(v * 10 ** digits) / 10 ** digits + 0
 
 /** Rounds an outcome to what a reader can use. */
-export function rateReport(evidence: Evidence, outcome: Outcome): RateReport {
+export function rateReport(state: FitState, outcome: Outcome): RateReport {
+  const { evidence } = state
   const three = to(3)
   const four = to(4)
   return {
@@ -51,6 +71,7 @@ export function rateReport(evidence: Evidence, outcome: Outcome): RateReport {
       left_out: d.leftOut,
     })),
     pairs: outcome.pairs.map((p) => ({ a: p.a, b: p.b, p_a_more_stable: four(p.pAMoreStable) })),
+    ...kinReport(state),
     throwers: outcome.habits.map((h, i) => {
       const [thrower, hand, stroke] = h.arm.split('|') as [string, string, string]
       const full = evidence.arms[i]!.fullSpeedMps
@@ -68,6 +89,32 @@ export function rateReport(evidence: Evidence, outcome: Outcome): RateReport {
         },
       }
     }),
+  }
+}
+
+/** Effects, plastics and shares, where any two discs are kin. */
+function kinReport(state: FitState): Pick<RateReport, 'effects' | 'plastics' | 'shares'> {
+  const effects = effectsOf(state)
+  if (effects.length === 0) return {}
+  const three = to(3)
+  const estimate = ({ value, sd }: { value: number; sd: number }) => ({ value: three(value), sd: three(sd) })
+  return {
+    effects: effects.map(({ level, names, discs, stability }) => ({
+      level,
+      names,
+      discs,
+      stability: estimate(stability),
+    })),
+    plastics: plasticContrasts(state).map(({ mold, a, b, difference, pAMoreStable }) => ({
+      mold,
+      a,
+      b,
+      difference: estimate(difference),
+      p_a_more_stable: to(4)(pAMoreStable),
+    })),
+    shares: Object.fromEntries(
+      Object.entries(varianceShares(state)).map(([level, share]) => [level, three(share)]),
+    ) as unknown as VarianceShares,
   }
 }
 
@@ -113,5 +160,17 @@ export function rateTable(report: RateReport): string {
         ? `${a} is more stable than ${b}, ${(100 * p).toFixed(0)} %`
         : `${a} against ${b} is not settled, ${(100 * p).toFixed(0)} %`,
     )
-  return [...table, '', 'Intervals hold 90 %. Most stable first.', '', ...order].join('\n')
+  const plastics = (report.plastics ?? []).map(({ mold, a, b, difference, p_a_more_stable: p }) => {
+    const [more, less, sure] = p >= 0.5 ? [a, b, p] : [b, a, 1 - p]
+    const by = Math.abs(difference.value).toFixed(1)
+    return `${mold}: ${more} flies ${by} more stable than ${less}, ${(100 * sure).toFixed(0)} %`
+  })
+  return [
+    ...table,
+    '',
+    'Intervals hold 90 %. Most stable first.',
+    '',
+    ...order,
+    ...(plastics.length > 0 ? ['', 'Plastics, discs nobody has thrown included:', '', ...plastics] : []),
+  ].join('\n')
 }

@@ -6,6 +6,7 @@ import type { PathFeatures } from '../flight/path.ts'
 import { referenceRelease } from '../flight/release.ts'
 import { factorise } from '../rating/cholesky.ts'
 import type { DiscOutcome } from '../rating/outcome.ts'
+import { Z90 } from '../rating/normal.ts'
 
 /** A point of a flight seen from above, m: downrange, toward the fade side. */
 export interface PlanPoint {
@@ -30,7 +31,6 @@ export interface CorrectedFlight {
 
 /** Share of carry at which paths are compared. */
 const STATIONS = Array.from({ length: 41 }, (_, i) => i / 40)
-const Z90 = 1.6448536269514722
 
 function flown(numbers: FlightNumbers) {
   // reference flights are of a standard disc: what a disc weighs is part of how it is corrected

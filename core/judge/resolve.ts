@@ -1,5 +1,6 @@
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
+import { Z_SETTLED } from '../rating/normal.ts'
 import {
   beliefOf,
   contrastOf,
@@ -10,8 +11,6 @@ import {
 } from '../plan/information.ts'
 import type { Candidate } from '../plan/information.ts'
 
-/** One-sided normal quantile of 90 %. */
-const Z_SETTLED = 1.2815515655446004
 /** Beyond this many more throws a pair is as good as equal. */
 const HOPELESS = 120
 

@@ -2,10 +2,10 @@ import type { DiscOutcome, DiscRanks, Outcome, PairOutcome } from '../rating/out
 import { probabilityAbove } from '../rating/outcome.ts'
 import type { Settling } from './resolve.ts'
 import { hedgedStability } from './words.ts'
+import { Z90 } from '../rating/normal.ts'
 
 /** From here on a probability settles a question. */
 export const SETTLED = 0.9
-const Z90 = 1.6448536269514722
 /** From here on a leaning is worth a word. */
 const LEANING = 0.75
 

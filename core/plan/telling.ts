@@ -1,4 +1,4 @@
-import { normalCdf } from '../rating/normal.ts'
+import { normalCdf, Z_SETTLED } from '../rating/normal.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
 import { beliefOf, contrastOf, informationOf, varianceOf, variancesWith, withThrow } from './information.ts'
@@ -32,8 +32,6 @@ const LEGENDRE: readonly (readonly [node: number, weight: number])[] = [
 ]
 /** Beyond this half square of its standardised difference a pair is in order for certain. */
 const CERTAIN = 12
-/** One-sided normal quantile from which an order counts as settled, 90 %. */
-const SETTLED = 1.2815515655446004
 
 /**
  * Probability that a pair ends in the wrong order: the mean moves as throws come in while the spread shrinks, and the
@@ -56,7 +54,7 @@ function wrongOrder(value: number, now: number, after: number): number {
 /** Chance that throws which bring the variance from `now` to `after` settle the order of a pair. */
 export function chanceSettled(value: number, now: number, after: number): number {
   const drift = Math.sqrt(Math.max(0, now - after))
-  const bound = SETTLED * Math.sqrt(after)
+  const bound = Z_SETTLED * Math.sqrt(after)
   if (drift < 1e-9) return Math.abs(value) >= bound ? 1 : 0
   return normalCdf((value - bound) / drift) + normalCdf((-value - bound) / drift)
 }

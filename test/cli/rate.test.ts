@@ -52,6 +52,18 @@ describe('rate', () => {
     expect(done.stdout).match(/A is more stable than B, \d\d %/)
   })
 
+  it('compares plastics and says where the spread lies when the file names molds', () => {
+    const named = ROWS.map((r) => `${r},Eskwright,Tarnwick,${r.includes(',A,') ? 'Slate' : 'Tallow'}`)
+    const csv = [`${HEADER},maker,mold,plastic`, ...named].join('\n')
+    const report = JSON.parse(rate(csv, '--json').stdout) as RateReport
+    expect(report.plastics).length(1)
+    const [pair] = report.plastics!
+    expect(pair).include({ mold: 'Eskwright Tarnwick', a: 'Slate', b: 'Tallow' })
+    expect(pair!.p_a_more_stable).greaterThan(0.7)
+    expect(Object.values(report.shares!).reduce((s, v) => s + v, 0)).closeTo(1, 0.01)
+    expect(rate(csv).stdout).match(/Slate flies \d\.\d more stable than Tallow, \d\d %/)
+  })
+
   it('ends with 2 and every error on standard error', () => {
     const done = rate(
       [HEADER, ROWS[0]!.replace(',10,', ',ten,'), ROWS[1]!.replace('right', 'wrong')].join('\n'),

@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3'
 import { figure } from '../data/units.ts'
+import { Z90 } from '../../core/rating/normal.ts'
 
-const Z90 = 1.6448536269514722
 /** Half the width of the axis, in numbers: every axis is centred on its claim, so flags line up down a table. */
 const HALF = 2
 

@@ -2,8 +2,7 @@ import { scaleLinear } from 'd3'
 import type { DiscOutcome } from '../../core/rating/outcome.ts'
 import { figure } from '../data/units.ts'
 import { hueOf } from '../strip/hues.ts'
-
-const Z90 = 1.6448536269514722
+import { Z90 } from '../../core/rating/normal.ts'
 
 interface LadderProps {
   readonly discs: readonly DiscOutcome[]

@@ -142,8 +142,8 @@ describe('a file of throws, rated', () => {
       ]),
     )
   const report = (rows: string[]) => {
-    const evidence = evidenceOf(throwsOf([`${HEADER},wind_across_mps`, ...rows].join('\n')))
-    return rateReport(evidence, outcomeOf(fit(evidence)))
+    const state = fit(evidenceOf(throwsOf([`${HEADER},wind_across_mps`, ...rows].join('\n'))))
+    return rateReport(state, outcomeOf(state))
   }
 
   it('says which disc is more stable, and a left-hander’s mirrored sheet says the same', () => {
