@@ -67,6 +67,18 @@ function onePlus(evidence: Evidence, rounds: number): number {
   })
 }
 
+/** Throws and discs at which the growth of a fit is shown. */
+const GROWTH = [
+  [36, 6],
+  [72, 6],
+  [144, 6],
+  [288, 12],
+  [576, 24],
+  [1152, 48],
+  [2304, 96],
+  [2304, 12],
+] as const
+
 const json = process.argv.includes('--json')
 const flights = benchFlights()
 const small = session(72, 6)
@@ -98,4 +110,13 @@ else {
   line('one more throw, warm start', `${figures.fit_plus_one_ms} ms`)
   line('1,500 throws of sixty discs', `${figures.fit_1500_ms} ms`)
   line('10,000 throws of 300 discs of 50 molds', `${figures.fit_10000_ms} ms`)
+  console.log('\nhow a fit grows, one core, ms\n')
+  for (const [throws, discs] of GROWTH) {
+    const evidence = session(throws, discs)
+    const ms = median(3, () => fit(evidence))
+    line(
+      `${throws.toLocaleString('en')} throws of ${discs} discs`,
+      `${ms.toFixed(0)} ms, ${((1000 * ms) / throws).toFixed(0)} µs a throw`,
+    )
+  }
 }

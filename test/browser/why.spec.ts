@@ -13,8 +13,10 @@ test('the last throw is explained, and an open pair says what would settle it', 
     /about \d+ more throws of the two, .* would settle it|too close for throws to tell/,
   )
   const before = await standings.getByRole('figure').textContent()
+  const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('Enter')
+  await stored
   await expect(standings.getByRole('figure')).not.toHaveText(before!)
   expect(said).toEqual([])
 })
