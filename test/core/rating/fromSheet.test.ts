@@ -1,0 +1,112 @@
+import { expect } from 'chai'
+import { airDensity, REFERENCE_DENSITY } from '../../../core/flight/air.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import type { SheetThrow } from '../../../core/formats/sheet.ts'
+import { landingSd, THROW_SD, UNLOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
+import { fit } from '../../../core/rating/fit.ts'
+import { armId, evidenceOf, kinOf, throwEvidence } from '../../../core/rating/fromSheet.ts'
+import { outcomeOf } from '../../../core/rating/outcome.ts'
+import { simulateSession } from '../../simulate/session.ts'
+
+const line = (change: Partial<SheetThrow> = {}): SheetThrow => ({
+  throw: 't',
+  thrower: 'Odile Fenn',
+  hand: 'right',
+  stroke: 'backhand',
+  disc: 'HS-017',
+  speed: 9,
+  glide: 5,
+  turn: -1,
+  fade: 2,
+  power: 1,
+  hyzerDeg: 10,
+  carryM: 90,
+  rightM: -12,
+  counts: true,
+  ...change,
+})
+
+describe('a sheet as evidence', () => {
+  it('turns the thrower’s right into the fade side, for each hand and stroke', () => {
+    for (const [hand, stroke, sign] of [
+      ['right', 'backhand', -1],
+      ['right', 'forehand', 1],
+      ['left', 'backhand', 1],
+      ['left', 'forehand', -1],
+    ] as const) {
+      const e = throwEvidence(
+        line({ hand, stroke, midDownM: 50, midRightM: 4, windAlongMps: 2, windAcrossMps: 3 }),
+      )
+      expect(e.veerM).equal(-12 * sign)
+      expect(e.mid).deep.equal({ downM: 50, veerM: 4 * sign })
+      expect(e.air.windTowardFadeMps).equal(3 * sign)
+      expect(e.air.windAlongMps).equal(2)
+    }
+  })
+
+  it('knows the air from temperature and altitude, and the reference where nobody noted it', () => {
+    expect(throwEvidence(line()).air.densityKgM3).equal(REFERENCE_DENSITY)
+    expect(throwEvidence(line({ temperatureC: 5, altitudeM: 800 })).air.densityKgM3).equal(airDensity(5, 800))
+  })
+
+  it('is unsure of a wind nobody noted', () => {
+    expect(throwEvidence(line()).windSdMps).equal(UNLOGGED_WIND_SD)
+    expect(throwEvidence(line({ windAlongMps: 0 }))).not.have.property('windSdMps')
+    expect(UNLOGGED_WIND_SD).greaterThan(THROW_SD[5]!)
+  })
+
+  it('keeps what was not seen absent, and angles in radians', () => {
+    const e = throwEvidence(line({ hyzerCalledDeg: 12, hangS: 4.2 }))
+    expect(e.hyzerCalledRad).closeTo(12 * DEGREE, 1e-12)
+    expect(e.hangS).equal(4.2)
+    for (const key of ['noseCalledRad', 'launchCalledRad', 'apexM', 'releaseSpeedMps', 'mid'])
+      expect(e).not.have.property(key)
+  })
+
+  it('lists discs and arms once, a person with two strokes twice', () => {
+    const sheet = [
+      line({ fullSpeedMps: 26 }),
+      line({ throw: 'u', stroke: 'forehand' }),
+      line({ throw: 'v', disc: 'HS-021', mold: 'Tarnwick', maker: 'Eskwright', plastic: 'Slate' }),
+    ]
+    const { discs, arms } = evidenceOf(sheet)
+    expect(discs.map((d) => d.id)).deep.equal(['HS-017', 'HS-021'])
+    expect(discs[0]).not.have.property('kin')
+    expect(discs[1]!.kin).deep.equal(kinOf('Eskwright', 'Tarnwick', 'Slate', undefined))
+    expect(arms).deep.equal([{ id: armId(sheet[0]!), fullSpeedMps: 26 }, { id: armId(sheet[1]!) }])
+  })
+})
+
+describe('what the wind and the measure are worth', () => {
+  it('measures worse by eye than with a tape, and paced the further the worse', () => {
+    expect(landingSd('taped', 90, 5)[0]).lessThan(landingSd('ranged', 90, 5)[0])
+    expect(landingSd('ranged', 90, 5)[0]).lessThan(landingSd(undefined, 90, 5)[0])
+    expect(landingSd('paced', 100, 5)[0]).closeTo(3, 1e-12)
+    expect(landingSd('paced', 10, 5)[0]).equal(0.5)
+  })
+
+  it('sees gusts where there were some, and is less sure for them', () => {
+    const of = (gusts: number) => {
+      let [gust, sd] = [0, 0]
+      for (const seed of [0.1, 0.2, 0.3, 0.4, 0.5, 0.6]) {
+        const state = fit(simulateSession({ seed, gusts, called: true }).evidence)
+        gust += state.gust / 6
+        sd += outcomeOf(state).discs.reduce((s, d) => s + d.sd.turn, 0) / 36
+      }
+      return { gust, sd }
+    }
+    const [calm, gusty] = [of(0), of(1.6)]
+    expect(gusty.gust).greaterThan(2 * calm.gust)
+    expect(gusty.sd).greaterThan(1.05 * calm.sd)
+  })
+
+  it('rates the same throws less surely when nobody noted the wind', () => {
+    const { evidence } = simulateSession({ seed: 0.35, called: true })
+    const unlogged = {
+      ...evidence,
+      throws: evidence.throws.map((t) => ({ ...t, windSdMps: UNLOGGED_WIND_SD })),
+    }
+    const sd = (e: typeof evidence) => outcomeOf(fit(e)).discs.reduce((s, d) => s + d.sd.turn, 0)
+    expect(sd(unlogged)).greaterThan(sd(evidence))
+  })
+})
