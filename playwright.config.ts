@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_ARGS } from './scripts/chromium.mjs'
 
 const port = Number(process.env['VEER_TEST_PORT'] ?? 4469)
 const origin = `http://127.0.0.1:${port}`
@@ -14,16 +15,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
+      executablePath: CHROMIUM,
+      args: CHROMIUM_ARGS,
     },
   },
   webServer: {

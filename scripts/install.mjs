@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { CHROMIUM } from './chromium.mjs'
 
 export const ROOT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 export const say = (line) => console.error(line)
@@ -73,7 +74,6 @@ export function ensurePostgres(findBin) {
   ensureDebian(found, 'postgresql', 'The PostgreSQL server')
 }
 
-export const CHROMIUM = '/usr/bin/chromium'
 export const ensureChromium = () =>
   ensureDebian(() => fs.existsSync(CHROMIUM), 'chromium', 'Chromium (for the browser tests)')
 

@@ -3,7 +3,8 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import fs from 'node:fs'
 import path from 'node:path'
-import { CHROMIUM, ensureChromium, ensurePackages, orSay, ROOT, say } from './install.mjs'
+import { CHROMIUM, CHROMIUM_ARGS } from './chromium.mjs'
+import { ensureChromium, ensurePackages, orSay, ROOT, say } from './install.mjs'
 
 orSay(() => {
   ensurePackages()
@@ -138,15 +139,7 @@ const PICTURES = {
 let failed = false
 const browser = await chromium.launch({
   executablePath: CHROMIUM,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: CHROMIUM_ARGS,
 })
 try {
   await answers()
