@@ -79,10 +79,7 @@ test('the bend is dragged and stored; a reload keeps what was kept', async ({ pa
 
 test('a throw that does not count keeps its reason and moves no number', async ({ page }) => {
   await openHalfDone(page, 'Throw on')
-  const sentences = page
-    .getByRole('region', { name: 'What the throws say now' })
-    .getByRole('list')
-    .filter({ hasText: '%' })
+  const sentences = page.getByTestId('sentences')
   await expect(sentences).toContainText(/would settle it|too close for throws/)
   const before = await sentences.textContent()
   await page.keyboard.press('ArrowRight')
@@ -159,5 +156,31 @@ test('a throw kept while the server is away is sent when it is back, once', asyn
   await stored
   await expect(page.getByRole('button', { name: /waiting/ })).toBeHidden()
   await page.reload()
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+})
+
+test('a throw sent while its trial is still being read leaves the trial readable', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  await page.route('**/api/throws/**', (route) => route.abort())
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /waiting/ })).toBeVisible()
+  await page.unroute('**/api/throws/**')
+  let sent: () => void
+  const stored = new Promise<void>((r) => (sent = r))
+  page.on('response', (r) => r.url().includes('/api/throws/') && r.ok() && sent())
+  // the first reading of the trial answers only after the throw was acknowledged
+  await page.route(
+    '**/api/trials/*',
+    async (route) => {
+      const answer = await route.fetch()
+      await stored
+      await new Promise((r) => setTimeout(r, 300))
+      await route.fulfill({ response: answer })
+    },
+    { times: 1 },
+  )
+  await page.reload({ waitUntil: 'commit' })
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
 })

@@ -13,6 +13,7 @@ export function Sentences({ list, working = false }: SentencesProps) {
     <ul
       className={clsx('divide-y divide-rule transition-opacity', working && 'opacity-60')}
       aria-live="polite"
+      data-testid="sentences"
     >
       {list.map((s) => (
         <li

@@ -108,7 +108,8 @@ async function settle({ path, body }: Waiting): Promise<void> {
   const [, , kind] = path.split('/')
   const into = <T extends { readonly id: string }>(rows: readonly T[] | undefined) =>
     rows && [...rows.filter((r) => r.id !== body.id), body as unknown as T]
-  const keep = { revalidate: false }
+  // a mutation makes a reading under way void, so what is not there yet has to be asked for again
+  const keep = { revalidate: (data: unknown) => data === undefined }
   if (kind === 'throws') {
     const row = body as Throw
     await mutate<TrialFile>(`/api/trials/${row.trialId}`, (f) => f && { ...f, throws: into(f.throws)! }, keep)
