@@ -1,5 +1,6 @@
 import { factorise, inverse, solve } from './cholesky.ts'
 import { OF_DISC } from './linear.ts'
+import { factoriseSkyline, inverseSkyline, skylineOf, solveSkyline } from './skyline.ts'
 
 /** Unknowns of an arm's habit: ln speed, launch, hyzer, nose. */
 export const OF_HABIT = 4
@@ -7,11 +8,13 @@ export const OF_HABIT = 4
 /**
  * Normal equations of the fit, in arrow form: a throw touches one disc and one habit, and a disc leans on the
  * effects it shares with its kin, so discs meet only through the border of habits and effects. Discs are
- * eliminated block by block, over the few border columns each of them touches, and the cost grows linearly with
- * them.
+ * eliminated block by block, over the few border columns each of them touches; the border is eliminated in an order
+ * that puts kin side by side and what touches everything last; the cost grows linearly with both.
  */
 export interface Arrow {
   readonly border: number
+  /** Per border column: when it is eliminated. */
+  readonly turn: Int32Array
   /** Per disc: the border columns it touches. */
   readonly columns: readonly Int32Array[]
   /** A 3 × 3 block per disc. */
@@ -24,10 +27,14 @@ export interface Arrow {
   readonly sharedSide: Float64Array
 }
 
-export function emptyArrow(columns: readonly Int32Array[], border: number): Arrow {
+/** @param order border columns in the order in which they are eliminated; any will do, a good one is fast */
+export function emptyArrow(columns: readonly Int32Array[], border: number, order?: readonly number[]): Arrow {
   const n = OF_DISC
+  const turn = Int32Array.from({ length: border }, (_, i) => i)
+  order?.forEach((column, i) => (turn[column] = i))
   return {
     border,
+    turn,
     columns,
     own: new Float64Array(columns.length * n * n),
     coupling: columns.map((c) => new Float64Array(n * c.length)),
@@ -59,12 +66,18 @@ export interface SolvedArrow {
  * @throws RangeError when the system is not positive definite (a prior of zero information)
  */
 export function solveArrow(arrow: Arrow): SolvedArrow {
-  const { border, columns } = arrow
+  const { border, columns, turn } = arrow
   const n = OF_DISC
   const discs = columns.length
   const ownInverse = new Float64Array(discs * n * n)
-  const reduced = arrow.shared.slice()
-  const sharedStep = arrow.sharedSide.slice()
+  // what is left of the border, in the order in which it is eliminated; the lower triangle alone
+  const reduced = new Float64Array(border * border)
+  const side = new Float64Array(border)
+  for (let a = 0; a < border; a++) {
+    side[turn[a]!] = arrow.sharedSide[a]!
+    for (let b = 0; b < border; b++)
+      if (turn[b]! <= turn[a]!) reduced[turn[a]! * border + turn[b]!] = arrow.shared[a * border + b]!
+  }
   const block = new Float64Array(n * n)
   const gain = columns.map((touched, d) => {
     const k = touched.length
@@ -75,20 +88,24 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     ownInverse.set(inverse(block, n), d * n * n)
     for (let j = 0; j < k; j++) solve(block, n, g, j, k)
     for (let a = 0; a < k; a++) {
-      const row = touched[a]! * border
+      const row = turn[touched[a]!]!
       for (let b = 0; b < k; b++) {
+        const column = turn[touched[b]!]!
+        if (column > row) continue
         let s = 0
         for (let i = 0; i < n; i++) s += coupling[i * k + a]! * g[i * k + b]!
-        reduced[row + touched[b]!]! -= s
+        reduced[row * border + column]! -= s
       }
       let s = 0
       for (let i = 0; i < n; i++) s += g[i * k + a]! * arrow.ownSide[d * n + i]!
-      sharedStep[touched[a]!]! -= s
+      side[row]! -= s
     }
     return g
   })
-  factorise(reduced, border)
-  solve(reduced, border, sharedStep)
+  const skyline = skylineOf(reduced, border)
+  factoriseSkyline(reduced, border, skyline)
+  solveSkyline(reduced, border, skyline, side)
+  const sharedStep = Float64Array.from(turn, (at) => side[at]!)
   const ownStep = new Float64Array(discs * n)
   columns.forEach((touched, d) => {
     const k = touched.length
@@ -108,9 +125,18 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     ownInverse,
     gain,
     get sharedCovariance() {
-      return (covariance ??= inverse(reduced, border))
+      return (covariance ??= unordered(inverseSkyline(reduced, border, skyline), turn))
     },
   }
+}
+
+/** A symmetric matrix with rows and columns back where they stand in the border. */
+function unordered(ordered: Float64Array, turn: Int32Array): Float64Array {
+  const n = turn.length
+  const result = new Float64Array(n * n)
+  for (let a = 0; a < n; a++)
+    for (let b = 0; b < n; b++) result[a * n + b] = ordered[turn[a]! * n + turn[b]!]!
+  return result
 }
 
 /** Rows (`rows` × its columns) of a disc times the border's covariance, for all border columns: rows × border. */
@@ -146,16 +172,16 @@ export function spreadCovariance(
   rowsB: Float64Array,
 ): Float64Array {
   const n = OF_DISC
-  const { border, columns, ownInverse } = solved
-  const through = throughBorder(solved, a, rowsA)
-  const touched = columns[b]!
-  const k = touched.length
+  const { border, columns, ownInverse, sharedCovariance } = solved
+  const [from, to] = [columns[a]!, columns[b]!]
+  const [k, m] = [from.length, to.length]
   const result = new Float64Array(n * n)
-  for (let i = 0; i < n; i++)
+  if (a === b) result.set(ownInverse.subarray(a * n * n, (a + 1) * n * n))
+  for (let p = 0; p < k; p++)
     for (let j = 0; j < n; j++) {
-      let s = a === b ? ownInverse[a * n * n + i * n + j]! : 0
-      for (let c = 0; c < k; c++) s += through[i * border + touched[c]!]! * rowsB[j * k + c]!
-      result[i * n + j] = s
+      let s = 0
+      for (let q = 0; q < m; q++) s += sharedCovariance[from[p]! * border + to[q]!]! * rowsB[j * m + q]!
+      for (let i = 0; i < n; i++) result[i * n + j]! += rowsA[i * k + p]! * s
     }
   return result
 }

@@ -118,6 +118,7 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const counted = terms.filter((t) => t.evidence.counts)
   const border = effectColumn(arms.length, kinship.effects.length)
   const columns = columnsOf(discs.length, arms.length, counted, kinship)
+  const order = orderOf(arms.length, kinship)
   const step = new Float64Array(BEARS_ON)
 
   let iterations = 0
@@ -131,7 +132,7 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     for (const t of counted) t.weight = (NU + t.rows) / (NU + t.distance / scales[t.arm]!)
   }
   const solve = (final: boolean): SolvedArrow => {
-    const arrow = emptyArrow(columns, border)
+    const arrow = emptyArrow(columns, border, order)
     addBeliefs(arrow, believed, { numbers, habits, effects }, spread)
     for (const t of counted) {
       // at the end the expected information of a Student-t, not the working weights of the search
@@ -261,6 +262,23 @@ function columnsOf(
   })
   for (const t of counted) t.slot = columns[t.disc]!.indexOf(t.arm * OF_HABIT)
   return columns
+}
+
+/** Effects mold by mold, from the narrowest; then what touches discs of many molds; then habits, which touch nearly all. */
+function orderOf(arms: number, { effects }: Kinship): number[] {
+  const narrow = { run: 0, plastic: 1, mold: 2, blend: 3, wear: 3 } as const
+  const moldOf = new Map<string, number>()
+  const place = effects.map(({ level, names }, e) => {
+    if (narrow[level] === 3) return [Infinity, 3, e] as const
+    const mold = names[0]!
+    if (!moldOf.has(mold)) moldOf.set(mold, moldOf.size)
+    return [moldOf.get(mold)!, narrow[level], e] as const
+  })
+  place.sort((a, b) => (a[0] === b[0] ? a[1] - b[1] || a[2] - b[2] : a[0] - b[0]))
+  return [
+    ...place.flatMap(([, , e]) => Array.from({ length: OF_DISC }, (_, k) => effectColumn(arms, e) + k)),
+    ...Array.from({ length: arms * OF_HABIT }, (_, i) => i),
+  ]
 }
 
 /** Adds one throw's information, times `share`, to the normal equations. */

@@ -1,4 +1,4 @@
-import { randomLcg, randomNormal } from 'd3'
+import { randomLcg, randomNormal, range, shuffler } from 'd3'
 import { expect } from 'chai'
 import fc from 'fast-check'
 import {
@@ -11,6 +11,7 @@ import {
 import type { Arrow } from '../../../core/rating/arrow.ts'
 import { factorise, inverse, solve } from '../../../core/rating/cholesky.ts'
 import { normalCdf } from '../../../core/rating/normal.ts'
+import { factoriseSkyline, inverseSkyline, skylineOf, solveSkyline } from '../../../core/rating/skyline.ts'
 
 /** A random symmetric positive definite matrix, row by row. */
 function positive(n: number, normal: () => number): Float64Array {
@@ -56,6 +57,49 @@ describe('Cholesky', () => {
   })
 })
 
+describe('Cholesky along the skyline', () => {
+  /** A positive definite matrix whose rows begin anywhere. */
+  const ragged = (n: number, seed: number) => {
+    const uniform = randomLcg(seed)
+    const a = new Float64Array(n * n)
+    for (let i = 0; i < n; i++) {
+      for (let j = Math.floor(uniform() * (i + 1)); j < i; j++)
+        a[i * n + j] = a[j * n + i] = uniform() < 0.3 ? 0 : uniform() - 0.5
+      a[i * n + i] = n
+    }
+    return a
+  }
+
+  it('factorises, solves and inverts as the dense one does, and fills nothing before a row begins', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 30 }), seeds, (n, seed) => {
+        const a = ragged(n, seed)
+        const [dense, along] = [a.slice(), a.slice()]
+        const first = skylineOf(a, n)
+        factorise(dense, n)
+        factoriseSkyline(along, n, first)
+        for (let i = 0; i < n; i++)
+          for (let j = 0; j <= i; j++) {
+            expect(along[i * n + j]).closeTo(dense[i * n + j]!, 1e-9)
+            if (j < first[i]!) expect(along[i * n + j]).equal(0)
+          }
+        const [x, y] = [Float64Array.from({ length: n }, (_, i) => Math.cos(i)), new Float64Array(n)]
+        y.set(x)
+        solve(dense, n, x)
+        solveSkyline(along, n, first, y)
+        y.forEach((v, i) => expect(v).closeTo(x[i]!, 1e-9))
+        const [want, got] = [inverse(dense, n), inverseSkyline(along, n, first)]
+        got.forEach((v, i) => expect(v).closeTo(want[i]!, 1e-9))
+      }),
+    )
+  })
+
+  it('refuses a matrix that is not positive definite', () => {
+    const a = Float64Array.of(1, 0, 0, -1)
+    expect(() => factoriseSkyline(a, 2, skylineOf(a, 2))).throws(RangeError, /not positive definite at 1/)
+  })
+})
+
 /** An arrow and the same system as one dense matrix: discs first, then the border. */
 function system(discs: number, border: number, seed: number) {
   const normal = normalOf(seed)
@@ -63,7 +107,9 @@ function system(discs: number, border: number, seed: number) {
   const columns = Array.from({ length: discs }, () =>
     Int32Array.from(Array.from({ length: border }, (_, b) => b).filter(() => uniform() < 0.5)),
   )
-  const arrow: Arrow = emptyArrow(columns, border)
+  // the order of elimination is anybody's choice
+  const order = shuffler(randomLcg(seed))(range(border))
+  const arrow: Arrow = emptyArrow(columns, border, order)
   const n = 3 * discs + border
   const dense = new Float64Array(n * n)
   const side = Float64Array.from({ length: n }, normal)
