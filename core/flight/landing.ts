@@ -27,6 +27,13 @@ export const APEX = 4
 /** Length of the result of {@link flyStraight}. */
 export const SEEN = 5
 
+/** Values a log keeps of an instant: time, position, velocity over ground, and the normal's part to the fade side. */
+export const LOGGED = 8
+/** For flights nobody wants more of than the landing. */
+export const NO_LOG = new Float64Array(0)
+/** A log long enough for any flight. */
+export const emptyLog = (): Float64Array => new Float64Array((MAX_STEPS + 1) * LOGGED)
+
 /**
  * The inner loop of the product: one flight in uniform wind without wobble, to its landing.
  *
@@ -41,6 +48,7 @@ export const SEEN = 5
  * @param steps the step sizes: written when `replay` is 0, else read, so that a slightly different flight is
  *   integrated exactly like its neighbour and differences between the two are smooth
  * @param replay how many of `steps` to follow
+ * @param log {@link NO_LOG}, or gets {@link LOGGED} values per step from the release on, the last just past the landing
  * @returns the number of steps taken; −1 when the disc did not come down
  */
 // prettier-ignore
@@ -48,7 +56,7 @@ export function flyStraight(
   cd0: number, cl0: number, cm0: number, cma: number,
   mass: number, diameter: number, density: number, windX: number, windY: number,
   speed: number, launch: number, hyzer: number, nose: number, azimuth: number, spin: number, height: number,
-  midX: number, out: Float64Array, steps: Float64Array, replay: number,
+  midX: number, out: Float64Array, steps: Float64Array, replay: number, log: Float64Array,
 ): number {
   const area = 0.25 * Math.PI * diameter * diameter
   const K = (0.5 * density * area) / mass
@@ -80,6 +88,8 @@ export function flyStraight(
   let t = 0
   let mid = Number.NaN
   let apex = height
+  const logging = log.length > 0
+  if (logging) note(log, 0, t, x, y, z, ux + windX, uy + windY, uz, ny)
 
   let V: number, V2: number, sa: number, q: number, ic: number, tp: number
   let lift: number, sd: number, a1: number, a2: number, m1: number
@@ -241,6 +251,7 @@ export function flyStraight(
     ny *= norm
     nz *= norm
 
+    if (logging) note(log, i + 1, t + h, x + dx, y + dy, z + dz, ux + windX, uy + windY, uz, ny)
     const down = i < replay ? i === replay - 1 : z + dz <= 0 && uz < 0
     const turned = vz0 > 0 && uz <= 0
     const passed = midX > 0 && x < midX && x + dx >= midX
@@ -274,14 +285,30 @@ export function flyStraight(
   return -1
 }
 
+// prettier-ignore
+function note(
+  log: Float64Array, i: number, t: number,
+  x: number, y: number, z: number, vx: number, vy: number, vz: number, ny: number,
+): void {
+  const at = i * LOGGED
+  log[at] = t
+  log[at + 1] = x
+  log[at + 2] = y
+  log[at + 3] = z
+  log[at + 4] = vx
+  log[at + 5] = vy
+  log[at + 6] = vz
+  log[at + 7] = ny
+}
+
 /** Cubic Hermite on [0, 1] with end values p0, p1 and end slopes m0, m1. */
-function hermite(p0: number, p1: number, m0: number, m1: number, s: number): number {
+export function hermite(p0: number, p1: number, m0: number, m1: number, s: number): number {
   const d = p1 - p0
   return p0 + s * (m0 + s * (3 * d - 2 * m0 - m1 + s * (m0 + m1 - 2 * d)))
 }
 
 /** Where the cubic Hermite through p0 and p1 crosses zero; Newton from the chord, left free to step just outside [0, 1]. */
-function root(p0: number, p1: number, m0: number, m1: number): number {
+export function root(p0: number, p1: number, m0: number, m1: number): number {
   const d = p1 - p0
   const b = 3 * d - 2 * m0 - m1
   const c = m0 + m1 - 2 * d
@@ -323,7 +350,7 @@ export function landing(numbers: FlightNumbers, body: Body, release: Release, ai
   const taken = flyStraight(
     c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, air.densityKgM3, air.windAlongMps, air.windTowardFadeMps,
     release.speedMps, release.launchRad, release.hyzerRad, release.noseRad, release.azimuthRad, release.spinRadps, release.heightM,
-    0, landed, ownSteps, 0,
+    0, landed, ownSteps, 0, NO_LOG,
   )
   if (taken < 0)
     throw new RangeError('The disc does not come down with this release: check speed, angles and numbers.')

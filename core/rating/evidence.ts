@@ -1,5 +1,7 @@
 import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
+import type { AirCall } from './calls.ts'
+import type { RecordedPath } from './recorded.ts'
 
 /** How a landing was measured; each has its own error. */
 export const MEASURING_METHODS = ['eye', 'paced', 'ranged', 'taped'] as const
@@ -32,6 +34,10 @@ export interface ThrowEvidence {
   readonly hyzerCalledRad?: number
   readonly noseCalledRad?: number
   readonly launchCalledRad?: number
+  /** What a watcher called of it in the air. */
+  readonly calls?: readonly AirCall[]
+  /** The flight as it was recorded. */
+  readonly path?: RecordedPath
   /** False leaves the throw out of the fit; it is still explained. */
   readonly counts: boolean
 }

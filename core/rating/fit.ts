@@ -14,6 +14,7 @@ import {
   makeTerm,
   measureGust,
   placeTerm,
+  pullOf,
   updateLatents,
 } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -26,10 +27,6 @@ const SCALE_PRIOR = { value: 1, worth: 24 }
 const GUST_WORTH = 2
 const HURRY = 2.5
 const LEARNING_ROUNDS = 14
-/** A wide border costs a great deal to invert, which is what learning needs: then it is done in fewer rounds. */
-const WIDE_BORDER = 120
-const learns = (round: number, border: number) =>
-  border < WIDE_BORDER ? round <= LEARNING_ROUNDS : round === 3 || round === 6 || round === 9
 /**
  * Share of a throw's information that the posterior counts: what the Gaussian approximation at the peak leaves out (the
  * estimated scales, the bend of the flights) costs about a tenth, measured on simulated sessions.
@@ -37,6 +34,12 @@ const learns = (round: number, border: number) =>
 const LAPLACE = 0.9
 /** Rounds in which throws are flown again whenever they have moved at all. */
 const FLOWN_CLOSELY = 8
+/**
+ * Rounds of a cold start whose steps only have to lead the right way: derivatives may then be so many times further off,
+ * and how flights bend is not looked at yet.
+ */
+const FIRST_ROUNDS = 4
+const EASE_AT_FIRST = 20
 const MAX_ITERATIONS = 40
 /** Steps below these end the search: numbers, ln speed, angles. */
 const SMALL = { number: 3e-3, lnSpeed: 3e-4, angle: 3e-4 }
@@ -122,36 +125,41 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   const step = new Float64Array(BEARS_ON)
 
   let iterations = 0
+  const first = warm ? 1 : FIRST_ROUNDS
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
     placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
-    eliminate(t, discs[t.disc]!, 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2)
+    const patience = 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2
+    eliminate(t, discs[t.disc]!, patience, iterations <= first ? EASE_AT_FIRST : patience)
   }
   const weigh = () => {
-    for (const t of counted) t.weight = (NU + t.rows) / (NU + t.distance / scales[t.arm]!)
+    for (const t of counted) t.weight = (NU + t.count) / (NU + t.distance / scales[t.arm]!)
   }
   const solve = (final: boolean): SolvedArrow => {
     const arrow = emptyArrow(columns, border, order)
     addBeliefs(arrow, believed, { numbers, habits, effects }, spread)
     for (const t of counted) {
       // at the end the expected information of a Student-t, not the working weights of the search
-      const share = final ? (LAPLACE * (NU + t.rows)) / (NU + t.rows + 2) : 1
+      const share = final ? (LAPLACE * (NU + t.count)) / (NU + t.count + 2) : 1
       addTerm(arrow, t, (t.weight * share) / scales[t.arm]!)
     }
     return solveArrow(arrow)
   }
 
+  let ease = 1
+  let lastStep = new Float64Array(0)
   let settled = counted.length === 0
   let solved: SolvedArrow | undefined
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++
     for (const t of counted) place(t)
+    if (iterations > first) counted.forEach((t, i) => pullOf(t, discs[t.disc]!, i % 2 === 0 ? 1 : -1))
     weigh()
     let moved = false
     if (iterations > 1) {
       // what varies how much is learnt slowly, so gusts are hurried along; and not for ever, so that the search can end
-      if (learns(iterations, border)) {
+      if (iterations <= LEARNING_ROUNDS) {
         unknowns = effectiveUnknowns(believed, spread, solved!)
         gust *= Math.min(2, Math.max(0.5, (gustOf(counted, scales) / gust) ** HURRY))
         const before = spread
@@ -163,18 +171,24 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
     weigh()
     solved = solve(false)
     const far = damp(solved, arms.length)
-    settled = far.small && !moved
+    // past the bottom of a bent valley and back again: shorter steps end that
+    const units = inUnits(solved, arms.length)
+    if (product(units, lastStep) < -0.1 * product(lastStep, lastStep)) ease = Math.max(0.1, 0.5 * ease)
+    else ease = Math.min(1, 1.3 * ease)
+    const share = ease * far.share
+    lastStep = units.map((v) => v * share)
+    settled = far.small && !moved && iterations > first
     for (let d = 0; d < discs.length; d++)
-      for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += far.share * solved.ownStep[d * OF_DISC + k]!
+      for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += share * solved.ownStep[d * OF_DISC + k]!
     for (let a = 0; a < arms.length; a++)
-      for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += far.share * solved.sharedStep[a * OF_HABIT + k]!
+      for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += share * solved.sharedStep[a * OF_HABIT + k]!
     for (let e = 0; e < effects.length; e++)
       for (let k = 0; k < OF_DISC; k++)
-        effects[e]![k]! += far.share * solved.sharedStep[effectColumn(arms.length, e) + k]!
+        effects[e]![k]! += share * solved.sharedStep[effectColumn(arms.length, e) + k]!
     for (const t of counted) {
-      for (let k = 0; k < OF_DISC; k++) step[k] = far.share * solved.ownStep[t.disc * OF_DISC + k]!
+      for (let k = 0; k < OF_DISC; k++) step[k] = share * solved.ownStep[t.disc * OF_DISC + k]!
       for (let k = 0; k < OF_HABIT; k++)
-        step[OF_DISC + k] = far.share * solved.sharedStep[t.arm * OF_HABIT + k]!
+        step[OF_DISC + k] = share * solved.sharedStep[t.arm * OF_HABIT + k]!
       updateLatents(t, step)
     }
     if (options.onProgress?.(Math.min(0.95, iterations / 12)) === false) throw new FitCancelled()
@@ -223,6 +237,10 @@ function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
     term.latent.set(old.latent)
     if (old.key !== key || !old.flown) return term
     term.flownAt.set(old.flownAt)
+    term.slopedAt.set(old.slopedAt)
+    term.pull.set(old.pull)
+    term.pulledAt.set(old.pulledAt)
+    term.pulled = old.pulled
     term.seen.set(old.seen)
     term.jacobian.set(old.jacobian)
     term.slope.set(old.slope)
@@ -291,6 +309,7 @@ function addTerm(arrow: Arrow, t: ThrowTerm, share: number): void {
     let side = 0
     for (let r = 0; r < rows; r++) side += bearing[r * BEARS_ON + i]! * white[r]!
     side *= share
+    side -= t.pull[i]!
     if (i < OF_DISC) arrow.ownSide[disc * OF_DISC + i]! += side
     else arrow.sharedSide[arm * OF_HABIT + i - OF_DISC]! += side
     for (let j = 0; j < BEARS_ON; j++) {
@@ -304,6 +323,18 @@ function addTerm(arrow: Arrow, t: ThrowTerm, share: number): void {
     }
   }
 }
+
+/** A step in the units of the longest that is taken, all unknowns in one row. */
+function inUnits(solved: SolvedArrow, arms: number): Float64Array {
+  const own = solved.ownStep.map((s) => s / LONGEST.number)
+  const shared = solved.sharedStep.map((s, i) => {
+    if (i >= arms * OF_HABIT) return s / LONGEST.number
+    return s / (i % OF_HABIT === 0 ? LONGEST.lnSpeed : LONGEST.angle)
+  })
+  return Float64Array.of(...own, ...shared)
+}
+
+const product = (a: Float64Array, b: Float64Array) => b.reduce((s, v, i) => s + v * a[i]!, 0)
 
 /** How much of the solved step to take, and whether it was small enough to stop. */
 function damp(solved: SolvedArrow, arms: number): { share: number; small: boolean } {
@@ -358,8 +389,8 @@ function rescale(scales: Float64Array, counted: readonly ThrowTerm[], unknowns: 
   let all = 0
   for (const t of counted) {
     misfit[t.arm]! += t.weight * t.distance
-    observed[t.arm]! += t.rows
-    all += t.rows
+    observed[t.arm]! += t.count
+    all += t.count
   }
   for (let a = 0; a < scales.length; a++) {
     const free = observed[a]! * (1 - Math.min(0.8, unknowns / Math.max(1, all)))

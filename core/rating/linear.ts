@@ -1,7 +1,19 @@
 import { coefficientsOf } from '../flight/disc.ts'
 import type { Body } from '../flight/disc.ts'
 import type { Air } from '../flight/air.ts'
-import { APEX, CARRY, flyStraight, HANG, MAX_STEPS, MID, SEEN, VEER } from '../flight/landing.ts'
+import { glimpse, glimpsesOf } from '../flight/glimpses.ts'
+import {
+  APEX,
+  CARRY,
+  emptyLog,
+  flyStraight,
+  HANG,
+  MAX_STEPS,
+  MID,
+  NO_LOG,
+  SEEN,
+  VEER,
+} from '../flight/landing.ts'
 import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 
 /**
@@ -13,8 +25,11 @@ export const POINT = 10
 export const OF_DISC = 3
 /** And these many to the throw. */
 export const OF_THROW = 7
-/** Things a flight shows: carry, veer, hang time, side at a distance, apex. */
+/** Things every flight shows: carry, veer, hang time, side at a distance, apex. */
 export { SEEN }
+/** Things it shows where banks and distances passed are wanted too: those, then the glimpses at its marks. */
+export const shownWith = (marks: Float64Array | undefined): number =>
+  marks === undefined ? SEEN : SEEN + glimpsesOf(marks.length)
 
 const LIMITS: readonly (readonly [number, number])[] = [
   [-1, 9],
@@ -30,13 +45,17 @@ const LIMITS: readonly (readonly [number, number])[] = [
 ]
 
 /** Steps of the forward differences: tiny, on the base flight's own step sizes, so as good as tangents. */
-const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 0, 1e-5, 1e-5]
+const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 1e-6, 1e-5, 1e-5]
+const AZIMUTH = 7
 
 /** No plausible flight changes faster than this with anything. */
 const STEEPEST = 1e6
 
-const out = new Float64Array(SEEN)
+const landed = new Float64Array(SEEN)
 const steps = new Float64Array(MAX_STEPS)
+const log = emptyLog()
+let out = new Float64Array(SEEN)
+let glimpsed = new Float64Array(0)
 const point = new Float64Array(POINT)
 
 /** Keeps a point where flights end; wild throws must not stop the fit. */
@@ -48,6 +67,7 @@ export function clampPoint(p: Float64Array): void {
   }
 }
 
+/** Flies once and leaves what is wanted of it in `out`; returns the number of steps. */
 function fly(
   speed: number,
   body: Body,
@@ -55,17 +75,39 @@ function fly(
   p: Float64Array,
   midX: number,
   replay: number,
+  marks: Float64Array | undefined,
 ): number {
   const c = coefficientsOf({ speed, glide: p[0]!, turn: p[1]!, fade: p[2]! })
   const v = Math.exp(p[3]!)
   // prettier-ignore
-  return flyStraight(
+  const taken = flyStraight(
     c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, density, p[8]!, p[9]!,
-    v, p[4]!, p[5]!, p[6]!, p[7]!, SPIN_PER_MPS * v, RELEASE_HEIGHT, midX, out, steps, replay,
+    v, p[4]!, p[5]!, p[6]!, p[7]!, SPIN_PER_MPS * v, RELEASE_HEIGHT, midX, landed, steps, replay,
+    marks === undefined ? NO_LOG : log,
   )
+  const count = shownWith(marks)
+  if (out.length !== count) {
+    out = new Float64Array(count)
+    glimpsed = out.subarray(SEEN)
+  }
+  out.set(landed)
+  if (marks !== undefined) {
+    if (taken > 0) glimpse(log, taken, landed, marks, glimpsed)
+    else glimpsed.fill(0)
+  }
+  return taken
 }
 
-/** What a flight shows at a point, without derivatives: writes {@link SEEN} values into `seen`. */
+/** A flight that never comes down shows nothing and follows nothing; its throw fits nothing and is weighed so. */
+function settleFinite(seen: Float64Array): void {
+  for (let i = 0; i < seen.length; i++) if (!Number.isFinite(seen[i]!)) seen[i] = 0
+}
+
+/**
+ * What a flight shows at a point, without derivatives: writes {@link shownWith} values into `seen`.
+ *
+ * @param p the point, clamped in place
+ */
 export function flyPoint(
   speed: number,
   body: Body,
@@ -73,20 +115,24 @@ export function flyPoint(
   p: Float64Array,
   midX: number,
   seen: Float64Array,
+  marks?: Float64Array,
 ): void {
-  fly(speed, body, densityKgM3, p, midX, 0)
+  clampPoint(p)
+  fly(speed, body, densityKgM3, p, midX, 0, marks)
   seen.set(out)
+  settleFinite(seen)
 }
 
 /**
  * What a flight shows at a point and its derivatives, by nine more flights on the same step sizes.
  *
- * Azimuth needs none: turning the throw is turning the wind the other way and the landing with it.
+ * Azimuth needs none for a landing: turning the throw is turning the wind the other way and the landing with it.
  *
  * @param p the point, {@link POINT} values, clamped in place
  * @param midX distance at which the path's side was seen, m; 0 when it was not
- * @param seen gets {@link SEEN} values
- * @param jacobian gets SEEN × POINT derivatives, row by row
+ * @param seen gets {@link shownWith} values
+ * @param jacobian gets as many × POINT derivatives, row by row
+ * @param marks distances at which the path was seen, m, where glimpses are wanted
  */
 export function linearise(
   speed: number,
@@ -96,30 +142,32 @@ export function linearise(
   midX: number,
   seen: Float64Array,
   jacobian: Float64Array,
+  marks?: Float64Array,
 ): void {
   clampPoint(p)
-  const taken = fly(speed, body, densityKgM3, p, midX, 0)
+  const taken = fly(speed, body, densityKgM3, p, midX, 0, marks)
+  const count = out.length
   seen.set(out)
   point.set(p)
   for (let j = 0; j < POINT; j++) {
     const h = NUDGE[j]!
-    if (h === 0) continue
+    if (j === AZIMUTH && marks === undefined) continue
     point[j] = p[j]! + h
-    fly(speed, body, densityKgM3, point, midX, Math.max(taken, 0))
+    fly(speed, body, densityKgM3, point, midX, Math.max(taken, 0), marks)
     point[j] = p[j]!
-    for (let i = 0; i < SEEN; i++) jacobian[i * POINT + j] = (out[i]! - seen[i]!) / h
+    for (let i = 0; i < count; i++) jacobian[i * POINT + j] = (out[i]! - seen[i]!) / h
   }
   const windX = p[8]!
   const windY = p[9]!
-  for (let i = 0; i < SEEN; i++) {
-    const turned = i === CARRY ? -seen[VEER]! : i === VEER ? seen[CARRY]! : i === MID ? midX : 0
-    const row = i * POINT
-    jacobian[row + 7] = turned + jacobian[row + 8]! * windY - jacobian[row + 9]! * windX
-  }
+  if (marks === undefined)
+    for (let i = 0; i < SEEN; i++) {
+      const turned = i === CARRY ? -seen[VEER]! : i === VEER ? seen[CARRY]! : i === MID ? midX : 0
+      const row = i * POINT
+      jacobian[row + AZIMUTH] = turned + jacobian[row + 8]! * windY - jacobian[row + 9]! * windX
+    }
   if (midX <= 0) jacobian.fill(0, MID * POINT, (MID + 1) * POINT)
-  // a flight that never comes down shows nothing and follows nothing; its throw fits nothing and is weighed so
-  for (let i = 0; i < SEEN; i++) if (!Number.isFinite(seen[i]!)) seen[i] = 0
-  for (let i = 0; i < SEEN * POINT; i++) if (!(Math.abs(jacobian[i]!) < STEEPEST)) jacobian[i] = 0
+  settleFinite(seen)
+  for (let i = 0; i < count * POINT; i++) if (!(Math.abs(jacobian[i]!) < STEEPEST)) jacobian[i] = 0
 }
 
 /** Rows of what a flight shows, in the order the fit stacks them. */

@@ -1,12 +1,20 @@
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
-import { factorise, forward } from './cholesky.ts'
+import { BANKS } from '../flight/glimpses.ts'
+import { asMeasured, calledBanks } from './calls.ts'
+import type { CalledBank } from './calls.ts'
+import { backward, factorise, forward } from './cholesky.ts'
 import { CALLED_SD, landingSd, SEEN_SD, THROW_SD } from './evidence.ts'
 import type { RatedDisc, ThrowEvidence } from './evidence.ts'
-import { linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS } from './linear.ts'
+import { flyPoint, linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS, shownWith } from './linear.ts'
+import { condense } from './recorded.ts'
+import type { PathEvidence } from './recorded.ts'
 import { OF_HABIT } from './arrow.ts'
 
-/** At most: five things seen of the flight and four called or measured out of the hand. */
-const MAX_ROWS = 9
+/**
+ * At most: five things seen of the flight, four called or measured out of the hand, two banks called, and a path's side,
+ * height and time at six marks.
+ */
+const MAX_ROWS = 29
 /** Unknowns a throw bears on: its disc's numbers, then its arm's habit. */
 export const BEARS_ON = OF_DISC + OF_HABIT
 
@@ -15,7 +23,13 @@ const ALONG = 5
 const RELEASE_VARIANCE = THROW_SD.slice(0, ALONG).map((sd) => sd * sd)
 const varianceOf = (term: ThrowTerm, j: number) => (j < ALONG ? RELEASE_VARIANCE[j]! : term.windVariance)
 /** How far a point may wander from where it was last flown before it is flown again, in the units below. */
-const STALE = 0.08
+const STALE = 0.06
+/** And before its derivatives are taken again: they bend less, and cost ten times as much. */
+const SLOPE_STALE = 2
+/** And how far off they may be: as a share of the step they foretold, and of what is not known of a throw. */
+const MISLED = { ofStep: 0.02, ofSd: 0.002 }
+/** And before the bend of its derivatives is looked at again. */
+const PULL_STALE = 0.7
 const REACH = [0.5, 0.5, 0.5, ...THROW_SD]
 
 /**
@@ -30,6 +44,13 @@ export interface ThrowTerm {
   /** Where its arm's habit stands among the border columns of its disc. */
   slot: number
   readonly rows: number
+  /** Observations the rows are worth: a call counts as much as it tells. */
+  count: number
+  /** Banks called, each with the row it has. */
+  readonly called: readonly { readonly row: number; readonly bank: CalledBank }[]
+  readonly path: PathEvidence | undefined
+  /** Distances at which the flight is wanted; absent where its landing is enough. */
+  readonly marks: Float64Array | undefined
   /** Per row: index of what the flight shows, or −1 − index of the point's own value for a called row. */
   readonly kinds: Int8Array
   readonly target: Float64Array
@@ -42,10 +63,17 @@ export interface ThrowTerm {
   /** Errors of release and wind, OF_THROW values. */
   readonly latent: Float64Array
   readonly point: Float64Array
+  /** Where it was last flown, and what was seen there; a recorded path's part is whitened. */
   readonly flownAt: Float64Array
   readonly seen: Float64Array
+  /** Where its derivatives were last taken. */
+  readonly slopedAt: Float64Array
   readonly jacobian: Float64Array
   flown: boolean
+  /** Slope of ½·ln of the determinant of the marginal covariance in the unknowns, BEARS_ON values; see {@link pullOf}. */
+  readonly pull: Float64Array
+  readonly pulledAt: Float64Array
+  pulled: boolean
   /** Rows × POINT of the rows in use. */
   readonly slope: Float64Array
   /** Residual with the latents taken back to zero. */
@@ -85,6 +113,16 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
   see(-1 - 4, t.launchCalledRad, CALLED_SD.launch)
   see(-1 - 5, t.hyzerCalledRad, CALLED_SD.hyzer)
   see(-1 - 6, t.noseCalledRad, CALLED_SD.nose)
+  const called = calledBanks(t.calls ?? [], t.hyzerRad).map((bank) => {
+    see(SEEN + bank.bank, 0, 1)
+    return { row: kinds.length - 1, bank }
+  })
+  const path = t.path && condense(t.path)
+  path?.channels.forEach(({ channel, white }) =>
+    white.forEach((value, k) => see(SEEN + BANKS + channel * path.marks.length + k, value, 1)),
+  )
+  const marks = path?.marks ?? (called.length > 0 ? new Float64Array(0) : undefined)
+  const shown = shownWith(marks)
   const rows = kinds.length
   const windBelieved = (t.windSdMps ?? THROW_SD[ALONG]!) ** 2
   return {
@@ -94,6 +132,10 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     arm,
     slot: 0,
     rows,
+    count: rows,
+    called,
+    path,
+    marks,
     kinds: Int8Array.from(kinds),
     target: Float64Array.from(target),
     variance: Float64Array.from(sds, (sd) => sd * sd),
@@ -103,9 +145,13 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     latent: new Float64Array(OF_THROW),
     point: new Float64Array(POINT),
     flownAt: new Float64Array(POINT),
-    seen: new Float64Array(SEEN),
-    jacobian: new Float64Array(SEEN * POINT),
+    seen: new Float64Array(shown),
+    slopedAt: new Float64Array(POINT),
+    jacobian: new Float64Array(shown * POINT),
     flown: false,
+    pull: new Float64Array(BEARS_ON),
+    pulledAt: new Float64Array(POINT),
+    pulled: false,
     slope: new Float64Array(rows * POINT),
     open: new Float64Array(rows),
     factor: new Float64Array(rows * rows),
@@ -152,6 +198,93 @@ function factoriseMarginal(term: ThrowTerm): void {
   factorise(marginal, rows)
 }
 
+/** Whether a point has wandered from another by more than `reach` in anything. */
+function wandered(p: Float64Array, from: Float64Array, reach: number): boolean {
+  for (let j = 0; j < POINT; j++) if (Math.abs(p[j]! - from[j]!) > reach * REACH[j]!) return true
+  return false
+}
+
+/** Flies a throw at a point, clamped in place, with derivatives where a place for them is given; a recorded path's part is whitened. */
+function flyAt(
+  { evidence, marks, path }: ThrowTerm,
+  disc: RatedDisc,
+  at: Float64Array,
+  seen: Float64Array,
+  jacobian?: Float64Array,
+): void {
+  const { speed } = disc.published
+  const density = evidence.air.densityKgM3
+  const midX = evidence.mid?.downM ?? 0
+  if (jacobian) linearise(speed, disc.body, density, at, midX, seen, jacobian, marks)
+  else flyPoint(speed, disc.body, density, at, midX, seen, marks)
+  if (!path) return
+  const m = path.marks.length
+  for (const { channel, factor } of path.channels) {
+    const from = SEEN + BANKS + channel * m
+    forward(factor, m, seen, from)
+    if (jacobian) for (let j = 0; j < POINT; j++) forward(factor, m, jacobian, from * POINT + j, POINT)
+  }
+}
+
+/**
+ * Flies a throw again where it has wandered too far. Its derivatives are kept as long as they foretold what is now seen;
+ * they cost ten times as much as the flight.
+ */
+function flyAnew(term: ThrowTerm, disc: RatedDisc, patience: number, ease: number): void {
+  const { point: p, kinds, rows, jacobian, slope, seen } = term
+  if (term.flown && !wandered(p, term.flownAt, patience * STALE)) return
+  if (term.flown && !wandered(p, term.slopedAt, patience * SLOPE_STALE)) {
+    for (let r = 0; r < rows; r++) {
+      const kind = kinds[r]!
+      let step = 0
+      if (kind >= 0)
+        for (let j = 0; j < POINT; j++) step += slope[r * POINT + j]! * (p[j]! - term.flownAt[j]!)
+      foretold[r] = kind >= 0 ? seen[kind]! + step : 0
+      strode[r] = Math.abs(step)
+    }
+    term.flownAt.set(p)
+    flyAt(term, disc, term.flownAt, seen)
+    if (!misled(term, ease)) return
+  }
+  term.flownAt.set(p)
+  flyAt(term, disc, term.flownAt, seen, jacobian)
+  term.slopedAt.set(term.flownAt)
+  term.flown = true
+  for (let r = 0; r < rows; r++) {
+    const kind = kinds[r]!
+    for (let j = 0; j < POINT; j++)
+      slope[r * POINT + j] = kind >= 0 ? jacobian[kind * POINT + j]! : j === -1 - kind ? 1 : 0
+  }
+}
+
+const foretold = new Float64Array(MAX_ROWS)
+const strode = new Float64Array(MAX_ROWS)
+
+/** Whether the derivatives were off, against the step they foretold and against how surely anything is seen at all. */
+function misled({ rows, kinds, factor, seen }: ThrowTerm, ease: number): boolean {
+  for (let r = 0; r < rows; r++) {
+    if (kinds[r]! < 0) continue
+    let variance = 0
+    for (let k = 0; k <= r; k++) variance += factor[r * rows + k]! ** 2
+    const off = Math.abs(seen[kinds[r]!]! - foretold[r]!)
+    if (off > ease * (MISLED.ofStep * strode[r]! + MISLED.ofSd * Math.sqrt(variance))) return true
+  }
+  return false
+}
+
+/** Makes of every call the measurement it amounts to where the flight stands now. */
+function hearCalls(term: ThrowTerm): void {
+  term.count = term.rows
+  for (const { row, bank } of term.called) {
+    let x = term.seen[term.kinds[row]!]!
+    for (let j = 0; j < POINT; j++) x += term.slope[row * POINT + j]! * (term.point[j]! - term.flownAt[j]!)
+    const { gap, variance, told } = asMeasured(bank, x)
+    term.target[row] = x + gap
+    term.variance[row] = variance
+    term.count -= 1 - told
+  }
+}
+
 /**
  * Flies the throw again where it has wandered too far, then eliminates its latents at their current estimate:
  * leaves the whitened residual and bearing, and the robust distance, in the term.
@@ -159,31 +292,12 @@ function factoriseMarginal(term: ThrowTerm): void {
  * Marginal covariance of what was seen: R + B·Q·Bᵀ, with B the slopes in the latents (Schur complement).
  *
  * @param patience how many times further than usual it may wander before it is flown again
- * @returns whether it was flown anew
+ * @param ease how many times further off than usual its derivatives may be before they are taken again
  */
-export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1): boolean {
+export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1, ease = 1): void {
   const { point: p, rows, slope, open, kinds } = term
-  let stale = !term.flown
-  for (let j = 0; j < POINT && !stale; j++)
-    stale = Math.abs(p[j]! - term.flownAt[j]!) > patience * STALE * REACH[j]!
-  if (stale) {
-    term.flownAt.set(p)
-    linearise(
-      disc.published.speed,
-      disc.body,
-      term.evidence.air.densityKgM3,
-      term.flownAt,
-      term.evidence.mid?.downM ?? 0,
-      term.seen,
-      term.jacobian,
-    )
-    term.flown = true
-    for (let r = 0; r < rows; r++) {
-      const kind = kinds[r]!
-      for (let j = 0; j < POINT; j++)
-        slope[r * POINT + j] = kind >= 0 ? term.jacobian[kind * POINT + j]! : j === -1 - kind ? 1 : 0
-    }
-  }
+  flyAnew(term, disc, patience, ease)
+  hearCalls(term)
   for (let r = 0; r < rows; r++) {
     const kind = kinds[r]!
     let residual = term.target[r]! - (kind >= 0 ? term.seen[kind]! : p[-1 - kind]!)
@@ -202,7 +316,65 @@ export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1): boole
   let distance = 0
   for (let r = 0; r < rows; r++) distance += term.white[r]! ** 2
   term.distance = distance
-  return stale
+}
+
+/** How far the slopes are followed to see how they bend, in the standard deviations of the latents. */
+const BEND_AT = 0.4
+const column = new Float64Array(MAX_ROWS)
+const aside = new Float64Array(POINT)
+const bend = new Float64Array(POINT)
+const told = new Float64Array(MAX_ROWS * OF_THROW)
+let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
+
+/**
+ * Where flights bend more under the same errors, more is explained by errors alone: what was seen is then less of a
+ * surprise for no merit of the numbers. The likelihood counts that (−½·ln|S|, S = R + B·Q·Bᵀ the covariance of what is
+ * seen), and without it ten thousand throws drag every habit toward releases whose flights scatter most.
+ *
+ * Its slope in coordinate k of the point, g_k, is Σ over rows r of ∂²f_r/∂k∂w_r, w_r row r of W = S⁻¹·B·Q: one more
+ * linearisation a row, a step along w_r away, alternately to either side. When an unknown moves, the throw's own errors
+ * give way by −Wᵀ·A·(its step), A the slopes in the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the
+ * errors. Worked out again once the throw has wandered {@link PULL_STALE}.
+ */
+export function pullOf(term: ThrowTerm, disc: RatedDisc, sense: 1 | -1): void {
+  const { rows, slope, factor, kinds, pull, jacobian } = term
+  if (term.pulled && !wandered(term.slopedAt, term.pulledAt, PULL_STALE)) return
+  term.pulled = true
+  term.pulledAt.set(term.slopedAt)
+  for (let j = 0; j < OF_THROW; j++) {
+    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
+    forward(factor, rows, column)
+    backward(factor, rows, column)
+    for (let r = 0; r < rows; r++) told[r * OF_THROW + j] = column[r]! * varianceOf(term, j)
+  }
+  if (seenAside.length !== term.seen.length) {
+    seenAside = new Float64Array(term.seen.length)
+    slopeAside = new Float64Array(jacobian.length)
+  }
+  bend.fill(0)
+  for (let r = 0; r < rows; r++) {
+    const kind = kinds[r]!
+    // what is called out of the hand is the latent itself and bends nowhere
+    if (kind < 0) continue
+    let longest = 0
+    for (let j = 0; j < OF_THROW; j++)
+      longest = Math.max(longest, Math.abs(told[r * OF_THROW + j]!) / Math.sqrt(varianceOf(term, j)))
+    if (!(longest > 0)) continue
+    const step = (sense * BEND_AT) / longest
+    aside.set(term.slopedAt)
+    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * told[r * OF_THROW + j]!
+    flyAt(term, disc, aside, seenAside, slopeAside)
+    for (let k = 0; k < POINT; k++)
+      bend[k]! += (slopeAside[kind * POINT + k]! - jacobian[kind * POINT + k]!) / step
+  }
+  for (let k = 0; k < BEARS_ON; k++) {
+    pull[k] = bend[k]!
+    for (let r = 0; r < rows; r++) {
+      let back = 0
+      for (let j = 0; j < OF_THROW; j++) back += told[r * OF_THROW + j]! * bend[OF_DISC + j]!
+      pull[k]! -= back * slope[r * POINT + k]!
+    }
+  }
 }
 
 const rest = new Float64Array(MAX_ROWS)
@@ -240,8 +412,6 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
     term.lastChange[j] = change[j]!
   }
 }
-
-const column = new Float64Array(MAX_ROWS)
 
 /**
  * How strong the wind's difference from the log must have been at this throw: its estimate squared plus what is not known of

@@ -1,0 +1,106 @@
+import { expect } from 'chai'
+import { randomLcg, randomNormal } from 'd3'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { DEGREE, REFERENCE_LAUNCH, referenceSpeed } from '../../../core/flight/release.ts'
+import { THROW_SD } from '../../../core/rating/evidence.ts'
+import { flyPoint, POINT, SEEN } from '../../../core/rating/linear.ts'
+import { eliminate, makeTerm, placeTerm, pullOf, updateLatents } from '../../../core/rating/throwTerm.ts'
+import type { ThrowTerm } from '../../../core/rating/throwTerm.ts'
+
+const numbers = Float64Array.of(5, -1, 2)
+const disc = {
+  id: 'a',
+  published: { speed: 9, glide: 5, turn: -1, fade: 2 },
+  body: STANDARD_BODY,
+}
+const full = Math.log(referenceSpeed(9))
+const base = new Float64Array(SEEN)
+{
+  const p = Float64Array.of(...numbers, full, REFERENCE_LAUNCH, 0, 0, 0, 0, 0)
+  flyPoint(9, STANDARD_BODY, 1.2041, p, 0, base)
+}
+const thrown = {
+  id: 't',
+  disc: 'a',
+  arm: 'arm',
+  power: 1,
+  hyzerRad: 0,
+  air: STILL_AIR,
+  carryM: base[0]!,
+  veerM: base[1]!,
+  counts: true,
+}
+
+/** The throw with its errors at their best for a habit. */
+function settled(habit: Float64Array): ThrowTerm {
+  const term = makeTerm(thrown, 0, 0, 'key')
+  for (let i = 0; i < 60; i++) {
+    placeTerm(term, numbers, full, habit)
+    eliminate(term, disc, 0.01, 0.01)
+    updateLatents(term, new Float64Array(7))
+  }
+  return term
+}
+
+/** −ln of the likelihood, by the approximation the fit climbs: joint misfit and ½·ln|S|. */
+function approximate(term: ThrowTerm): { all: number; bend: number } {
+  const bend = Math.log(term.factor[0]!) + Math.log(term.factor[3]!)
+  return { all: term.distance / 2 + bend + Math.log(2 * Math.PI), bend }
+}
+
+describe('the bend of flights in the likelihood', () => {
+  const habits = [
+    [0, 0, 0, 0],
+    [-0.05, 0, 0, 0],
+    [0, -0.03, 0, 0],
+    [0, 0.03, 0, 0],
+    [0, 0, 2 * DEGREE, 0],
+    [0, 0, 0, 1.5 * DEGREE],
+  ].map((h) => Float64Array.from(h))
+
+  it('is what a throw with every error it can have shows, drawn fifty thousand times', () => {
+    const normal = randomNormal.source(randomLcg(0.3))()
+    const draws = Array.from({ length: 50_000 }, () => THROW_SD.map((sd) => sd * normal()))
+    const seen = new Float64Array(SEEN)
+    const p = new Float64Array(POINT)
+    for (const habit of habits) {
+      let sum = 0
+      for (const e of draws) {
+        p.set(numbers)
+        p[3] = full
+        p[4] = REFERENCE_LAUNCH
+        p[5] = p[6] = 0
+        for (let j = 0; j < e.length; j++) p[3 + j] = (j < 4 ? p[3 + j]! + habit[j]! : 0) + e[j]!
+        flyPoint(9, STANDARD_BODY, 1.2041, p, 0, seen)
+        sum += Math.exp(-0.5 * ((seen[0]! - thrown.carryM) ** 2 + (seen[1]! - thrown.veerM) ** 2))
+      }
+      const exact = -Math.log(sum / draws.length / (2 * Math.PI))
+      expect(approximate(settled(habit)).all, habit.join()).closeTo(exact, 0.55)
+    }
+  })
+
+  it('pulls by its own slope, the throw’s errors giving way', () => {
+    const h = 0.01
+    let [off, size] = [0, 0]
+    for (const habit of habits) {
+      const pulls = ([1, -1] as const).map((sense) => {
+        const term = settled(habit)
+        pullOf(term, disc, sense)
+        return term.pull
+      })
+      for (let k = 0; k < 4; k++) {
+        const bendAt = (by: number) => {
+          const moved = habit.slice()
+          moved[k]! += by
+          return approximate(settled(moved)).bend
+        }
+        const slope = (bendAt(h) - bendAt(-h)) / (2 * h)
+        off += Math.abs((pulls[0]![3 + k]! + pulls[1]![3 + k]!) / 2 - slope)
+        size += Math.abs(slope)
+      }
+    }
+    expect(size).greaterThan(20)
+    expect(off).lessThan(0.25 * size)
+  })
+})
