@@ -1,5 +1,8 @@
-import { readFileSync, statSync } from 'node:fs'
+import { existsSync, readFileSync, statSync } from 'node:fs'
 import path from 'node:path'
+import { parseArgs } from 'node:util'
+import { readPathCsv } from '../core/formats/pathCsv.ts'
+import type { SheetThrow } from '../core/formats/sheet.ts'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../core/formats/throwsCsv.ts'
 import { rateReport, rateTable } from '../core/formats/rateReport.ts'
@@ -7,7 +10,7 @@ import { fit } from '../core/rating/fit.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
-const USAGE = 'usage: npm run --silent rate -- FILE [--json]'
+const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -31,12 +34,39 @@ function read(file: string): string {
 const where = ({ row, column, message }: CsvProblem) =>
   `${[row && `row ${row}`, column && `column ${column}`].filter(Boolean).join(', ') || 'file'}: ${message}`
 
-const flags = process.argv.slice(2).filter((a) => a.startsWith('-'))
-const files = process.argv.slice(2).filter((a) => !a.startsWith('-'))
-if (files.length !== 1 || flags.some((f) => f !== '--json')) refuse([USAGE])
-const csv = readThrowsCsv(read(files[0]!))
+/** Throws with the paths recorded of them: FOLDER holds a file named after the throw, `17.csv`, where there is one. */
+function withPaths(throws: readonly SheetThrow[], folder: string): SheetThrow[] {
+  if (!existsSync(from(folder))) refuse([`${folder} is not there; --paths names a folder of recorded paths.`])
+  const problems: string[] = []
+  const joined = throws.map((t) => {
+    const file = path.join(folder, `${path.basename(t.throw)}.csv`)
+    if (!existsSync(from(file))) return t
+    const recorded = readPathCsv(read(file))
+    if (recorded.ok) return { ...t, path: recorded.path }
+    problems.push(...recorded.problems.map((p) => `${file}, ${where(p)}`))
+    return t
+  })
+  if (problems.length > 0) refuse(problems)
+  return joined
+}
+
+function asked(): { file: string; json: boolean; paths: string | undefined } {
+  try {
+    const { values, positionals } = parseArgs({
+      allowPositionals: true,
+      options: { json: { type: 'boolean', default: false }, paths: { type: 'string' } },
+    })
+    if (positionals.length === 1) return { file: positionals[0]!, json: values.json, paths: values.paths }
+  } catch {
+    // the usage says it all
+  }
+  return refuse([USAGE])
+}
+
+const { file, json, paths } = asked()
+const csv = readThrowsCsv(read(file))
 if (!csv.ok) refuse(csv.problems.map(where))
-const evidence = evidenceOf(csv.throws)
+const evidence = evidenceOf(paths === undefined ? csv.throws : withPaths(csv.throws, paths))
 const state = fit(evidence)
 const report = rateReport(state, outcomeOf(state))
-process.stdout.write(`${flags.includes('--json') ? JSON.stringify(report) : rateTable(report)}\n`)
+process.stdout.write(`${json ? JSON.stringify(report) : rateTable(report)}\n`)

@@ -110,6 +110,7 @@ export function sheetOf(
         launchCalledDeg: t.launchCalledDeg,
         windAlongMps: t.windAlongMps,
         windAcrossMps: t.windAcrossMps,
+        windSdMps: t.windSdMps,
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
         carryM: t.carryM,

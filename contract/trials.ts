@@ -14,6 +14,7 @@ const UNIT: Partial<Record<SheetNumber, string>> = {
   launchCalledDeg: '°',
   windAlongMps: ' m/s',
   windAcrossMps: ' m/s',
+  windSdMps: ' m/s',
   temperatureC: ' °C',
   altitudeM: ' m',
   rightM: ' m',
@@ -98,6 +99,8 @@ export const Throw = z
     launchCalledDeg: seen('launchCalledDeg'),
     windAlongMps: seen('windAlongMps'),
     windAcrossMps: seen('windAcrossMps'),
+    /** How far the wind may have been from that, each way, where gusts were logged. */
+    windSdMps: seen('windSdMps').default(null),
     carryM: within(SHEET_RANGE.carryM, ' m in front of the thrower'),
     rightM: sheet('rightM'),
     midDownM: seen('midDownM'),

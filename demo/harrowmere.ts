@@ -180,6 +180,7 @@ function thrownIn(outing: Outing): Throw[] {
       launchCalledDeg: null,
       windAlongMps: round(windAlongMps, 0.1),
       windAcrossMps: round(windAcrossMps, 0.1),
+      windSdMps: null,
       carryM: round(carry, 0.1),
       rightM: round(mirrored(veerM * shortened + sdVeer * normal(), sign), 0.1),
       midDownM: bent ? downM : null,

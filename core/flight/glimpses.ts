@@ -74,7 +74,8 @@ function bottom(log: Float64Array, i: number): number {
   const [a, b] = [at(i, T) - at(i - 1, T), at(i + 1, T) - at(i, T)]
   const [rise, fall] = [(y1 - y0) / a, (y2 - y1) / b]
   const bend = (fall - rise) / (a + b)
-  if (!(bend > 0)) return y1
+  // still falling as it lands, or no bend at all
+  if (!(bend > 0) || y2 < y1) return y1
   const slope = (rise * b + fall * a) / (a + b)
   return y1 - slope ** 2 / (4 * bend)
 }

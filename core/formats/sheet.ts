@@ -1,5 +1,6 @@
 import type { Hand, Stroke } from '../flight/hand.ts'
 import type { MeasuringMethod } from '../rating/evidence.ts'
+import type { RecordedPath } from '../rating/recorded.ts'
 
 /**
  * One line of the field sheet: a throw as the thrower sees it and as it is written down. Metres, m/s, degrees
@@ -37,6 +38,8 @@ export interface SheetThrow {
   readonly windAlongMps?: number
   /** Positive toward the thrower's right. */
   readonly windAcrossMps?: number
+  /** Standard deviation of the wind about that, each way, where gusts were logged. */
+  readonly windSdMps?: number
   readonly temperatureC?: number
   readonly altitudeM?: number
   /** First contact, downrange along the aim line. */
@@ -52,9 +55,11 @@ export interface SheetThrow {
   readonly whyNot?: string
   /** How the landing was measured; not a column of the file, known to the session. */
   readonly method?: MeasuringMethod
+  /** The flight as it was recorded, sides to the thrower's right; a file of its own, not a column. */
+  readonly path?: RecordedPath
   /** The disc is the trial's control disc; not a column of the file. */
   readonly control?: boolean
-  /** Columns nobody here knows, kept as they came. */
+  /** Columns nobody here knows, kept as they came; of `in_the_air`, the words a watcher calls are read. */
   readonly notes?: Readonly<Record<string, string>>
 }
 
@@ -74,6 +79,7 @@ export const SHEET_RANGE = {
   launchCalledDeg: [-10, 45],
   windAlongMps: [-25, 25],
   windAcrossMps: [-25, 25],
+  windSdMps: [0, 10],
   temperatureC: [-40, 55],
   altitudeM: [-450, 6000],
   carryM: [0.5, 300],

@@ -72,6 +72,7 @@ const COLUMNS: readonly Column[] = [
   number('launch_called_deg', 'launchCalledDeg', '°'),
   number('wind_along_mps', 'windAlongMps', 'm/s'),
   number('wind_across_mps', 'windAcrossMps', 'm/s'),
+  number('wind_sd_mps', 'windSdMps', 'm/s'),
   number('temperature_c', 'temperatureC', '°C'),
   number('altitude_m', 'altitudeM', 'm'),
   number('carry_m', 'carryM', 'm', true),

@@ -90,11 +90,21 @@ export const HABIT_SD: readonly [number, number, number, number] = [0.08, 2 * DE
 export const UNKNOWN_SPEED_SD = 0.25
 /** Where the search for an unknown full speed starts, m/s. */
 export const TYPICAL_FULL_SPEED = 24
+/** Standard deviation of the wind at release about what was noted of it, m/s each way. */
+export const LOGGED_WIND_SD = 0.6
 /**
  * Standard deviation of one throw's own error: ln speed, launch, hyzer, nose, azimuth, then the wind's
  * difference from what was logged, along and across, m/s.
  */
-export const THROW_SD: readonly number[] = [0.03, 1.5 * DEG, 2.5 * DEG, 1.5 * DEG, 1.5 * DEG, 0.6, 0.6]
+export const THROW_SD: readonly number[] = [
+  0.03,
+  1.5 * DEG,
+  2.5 * DEG,
+  1.5 * DEG,
+  1.5 * DEG,
+  LOGGED_WIND_SD,
+  LOGGED_WIND_SD,
+]
 /** The same where nobody noted the wind: a calm day as likely as a breezy one. */
 export const UNLOGGED_WIND_SD = 1.2
 /** Standard deviation of what is called or measured out of the hand. */

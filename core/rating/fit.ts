@@ -154,7 +154,7 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++
     for (const t of counted) place(t)
-    if (iterations > first) counted.forEach((t, i) => pullOf(t, discs[t.disc]!, i % 2 === 0 ? 1 : -1))
+    if (iterations > first) counted.forEach((t, i) => pullOf(t, discs[t.disc]!, i))
     weigh()
     let moved = false
     if (iterations > 1) {
@@ -187,8 +187,7 @@ export function fit(evidence: Evidence, options: FitOptions = {}): FitState {
         effects[e]![k]! += share * solved.sharedStep[effectColumn(arms.length, e) + k]!
     for (const t of counted) {
       for (let k = 0; k < OF_DISC; k++) step[k] = share * solved.ownStep[t.disc * OF_DISC + k]!
-      for (let k = 0; k < OF_HABIT; k++)
-        step[OF_DISC + k] = share * solved.sharedStep[t.arm * OF_HABIT + k]!
+      for (let k = 0; k < OF_HABIT; k++) step[OF_DISC + k] = share * solved.sharedStep[t.arm * OF_HABIT + k]!
       updateLatents(t, step)
     }
     if (options.onProgress?.(Math.min(0.95, iterations / 12)) === false) throw new FitCancelled()

@@ -4,7 +4,12 @@ import { fadeSign, mirrored } from '../flight/hand.ts'
 import { DEGREE } from '../flight/release.ts'
 import type { SheetThrow } from '../formats/sheet.ts'
 import { UNLOGGED_WIND_SD } from './evidence.ts'
+import { isAirCall } from './calls.ts'
+import type { AirCall } from './calls.ts'
 import type { Arm, Evidence, Kin, RatedDisc, ThrowEvidence } from './evidence.ts'
+
+/** The note of a throw that says what it did in the air. */
+export const IN_THE_AIR = 'in_the_air'
 
 /** Names one thrower with one stroke; a person who throws with both hands has more. */
 export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'>): string =>
@@ -53,7 +58,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     },
     carryM: t.carryM,
     veerM: mirrored(t.rightM, sign),
-    ...(t.windAlongMps === undefined ? { windSdMps: UNLOGGED_WIND_SD } : {}),
+    ...optional('windSdMps', t.windAlongMps === undefined ? UNLOGGED_WIND_SD : t.windSdMps),
     ...optional('method', t.method),
     ...(t.midDownM !== undefined && t.midRightM !== undefined
       ? { mid: { downM: t.midDownM, veerM: mirrored(t.midRightM, sign) } }
@@ -64,8 +69,19 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     ...optional('hyzerCalledRad', radians(t.hyzerCalledDeg)),
     ...optional('noseCalledRad', radians(t.noseCalledDeg)),
     ...optional('launchCalledRad', radians(t.launchCalledDeg)),
+    ...optional('calls', callsOf(t)),
+    ...optional('path', t.path && { ...t.path, veerM: t.path.veerM.map((m) => mirrored(m, sign)) }),
     counts: t.counts,
   }
+}
+
+/** What a watcher called, among whatever was noted of the flight. */
+function callsOf(t: SheetThrow): AirCall[] | undefined {
+  const calls = (t.notes?.[IN_THE_AIR] ?? '')
+    .split(/[,;]/)
+    .map((word) => word.trim().toLowerCase())
+    .filter(isAirCall)
+  return calls.length === 0 ? undefined : calls
 }
 
 /**

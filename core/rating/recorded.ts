@@ -39,6 +39,10 @@ export const RECORDING = {
 
 /** So many marks follow any flight to within centimetres (polynomial of one degree less). */
 const MARKS = 6
+/** Points nearer to the one before say nothing more of where the path goes, m. */
+const NEAREST = 0.1
+/** What is known of a path before it is seen: hardly anything, so that a gap in a recording is only that (m⁻² or s⁻²). */
+const UNSEEN = 1e-5
 /** A longer recording is averaged by neighbours down to this many points. */
 const MOST_POINTS = 160
 
@@ -82,7 +86,7 @@ export function condense(path: RecordedPath): PathEvidence | undefined {
 function onward(downM: readonly number[]): number[] {
   let furthest = -Infinity
   return downM.flatMap((x, i) => {
-    if (!(x > furthest)) return []
+    if (!(x >= furthest + NEAREST)) return []
     furthest = x
     return [i]
   })
@@ -125,6 +129,7 @@ function fitted(
     for (let b = 0; b < m; b++)
       for (let i = 0; i < n; i++) information[a * m + b]! += rows[i * m + a]! * rows[i * m + b]!
   }
+  for (let a = 0; a < m; a++) information[a * m + a]! += UNSEEN
   factorise(information, m)
   forward(information, m, best)
   backward(information, m, best)

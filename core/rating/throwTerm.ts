@@ -49,6 +49,8 @@ export interface ThrowTerm {
   /** Banks called, each with the row it has. */
   readonly called: readonly { readonly row: number; readonly bank: CalledBank }[]
   readonly path: PathEvidence | undefined
+  /** Rows whose bends are looked at together; those called out of the hand bend nowhere and are in none. */
+  readonly together: readonly (readonly number[])[]
   /** Distances at which the flight is wanted; absent where its landing is enough. */
   readonly marks: Float64Array | undefined
   /** Per row: index of what the flight shows, or −1 − index of the point's own value for a called row. */
@@ -118,9 +120,12 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     return { row: kinds.length - 1, bank }
   })
   const path = t.path && condense(t.path)
-  path?.channels.forEach(({ channel, white }) =>
-    white.forEach((value, k) => see(SEEN + BANKS + channel * path.marks.length + k, value, 1)),
-  )
+  const together = kinds.flatMap((kind, r) => (kind < 0 ? [] : [[r]]))
+  path?.channels.forEach(({ channel, white }) => {
+    const first = kinds.length
+    white.forEach((value, k) => see(SEEN + BANKS + channel * path.marks.length + k, value, 1))
+    together.push(Array.from(white, (_, k) => first + k))
+  })
   const marks = path?.marks ?? (called.length > 0 ? new Float64Array(0) : undefined)
   const shown = shownWith(marks)
   const rows = kinds.length
@@ -135,6 +140,7 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     count: rows,
     called,
     path,
+    together,
     marks,
     kinds: Int8Array.from(kinds),
     target: Float64Array.from(target),
@@ -323,6 +329,8 @@ const BEND_AT = 0.4
 const column = new Float64Array(MAX_ROWS)
 const aside = new Float64Array(POINT)
 const bend = new Float64Array(POINT)
+const along = new Float64Array(OF_THROW)
+const signOf = (row: number, index: number) => (((row * 5 + index * 3) >> 1) % 2 === 0 ? 1 : -1)
 const told = new Float64Array(MAX_ROWS * OF_THROW)
 let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
 
@@ -335,8 +343,13 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  * linearisation a row, a step along w_r away, alternately to either side. When an unknown moves, the throw's own errors
  * give way by −Wᵀ·A·(its step), A the slopes in the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the
  * errors. Worked out again once the throw has wandered {@link PULL_STALE}.
+ *
+ * The rows of a recorded path go together, a channel at a time, with signs that differ from throw to throw, so that what
+ * they say of each other cancels (Hutchinson's estimate of a trace).
+ *
+ * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  */
-export function pullOf(term: ThrowTerm, disc: RatedDisc, sense: 1 | -1): void {
+export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
   const { rows, slope, factor, kinds, pull, jacobian } = term
   if (term.pulled && !wandered(term.slopedAt, term.pulledAt, PULL_STALE)) return
   term.pulled = true
@@ -352,20 +365,23 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, sense: 1 | -1): void {
     slopeAside = new Float64Array(jacobian.length)
   }
   bend.fill(0)
-  for (let r = 0; r < rows; r++) {
-    const kind = kinds[r]!
-    // what is called out of the hand is the latent itself and bends nowhere
-    if (kind < 0) continue
+  for (const group of term.together) {
+    along.fill(0)
+    for (const r of group)
+      for (let j = 0; j < OF_THROW; j++) along[j]! += signOf(r, index) * told[r * OF_THROW + j]!
     let longest = 0
     for (let j = 0; j < OF_THROW; j++)
-      longest = Math.max(longest, Math.abs(told[r * OF_THROW + j]!) / Math.sqrt(varianceOf(term, j)))
+      longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
     if (!(longest > 0)) continue
-    const step = (sense * BEND_AT) / longest
+    const step = (BEND_AT / longest) * (index % 2 === 0 ? 1 : -1)
     aside.set(term.slopedAt)
-    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * told[r * OF_THROW + j]!
+    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
     flyAt(term, disc, aside, seenAside, slopeAside)
-    for (let k = 0; k < POINT; k++)
-      bend[k]! += (slopeAside[kind * POINT + k]! - jacobian[kind * POINT + k]!) / step
+    for (const r of group)
+      for (let k = 0; k < POINT; k++) {
+        const at = kinds[r]! * POINT + k
+        bend[k]! += (signOf(r, index) * (slopeAside[at]! - jacobian[at]!)) / step
+      }
   }
   for (let k = 0; k < BEARS_ON; k++) {
     pull[k] = bend[k]!
@@ -394,7 +410,7 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
     for (let k = i + 1; k < rows; k++) s -= factor[k * rows + i]! * rest[k]!
     rest[i] = s / factor[i * rows + i]!
   }
-  let along = 0
+  let turned = 0
   let before = 0
   for (let j = 0; j < OF_THROW; j++) {
     let s = 0
@@ -402,10 +418,10 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
     const variance = varianceOf(term, j)
     const bound = 4 * Math.sqrt(variance)
     change[j] = Math.max(-bound, Math.min(bound, s * variance)) - term.latent[j]!
-    along += (change[j]! * term.lastChange[j]!) / variance
+    turned += (change[j]! * term.lastChange[j]!) / variance
     before += term.lastChange[j]! ** 2 / variance
   }
-  if (along < -0.25 * before) term.ease = Math.max(0.15, term.ease * 0.6)
+  if (turned < -0.25 * before) term.ease = Math.max(0.15, term.ease * 0.6)
   else term.ease = Math.min(1, term.ease * 1.15)
   for (let j = 0; j < OF_THROW; j++) {
     term.latent[j]! += term.ease * change[j]!

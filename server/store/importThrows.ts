@@ -210,6 +210,7 @@ function planImport(
         launchCalledDeg: t.launchCalledDeg ?? null,
         windAlongMps: t.windAlongMps ?? null,
         windAcrossMps: t.windAcrossMps ?? null,
+        windSdMps: t.windSdMps ?? null,
         carryM: t.carryM,
         rightM: t.rightM,
         midDownM: t.midDownM ?? null,

@@ -230,6 +230,7 @@ const seen = {
   launchCalledDeg: doublePrecision('launch_called_deg'),
   windAlongMps: doublePrecision('wind_along_mps'),
   windAcrossMps: doublePrecision('wind_across_mps'),
+  windSdMps: doublePrecision('wind_sd_mps'),
   midDownM: doublePrecision('mid_down_m'),
   midRightM: doublePrecision('mid_right_m'),
   hangS: doublePrecision('hang_s'),

@@ -64,6 +64,32 @@ describe('rate', () => {
     expect(rate(csv).stdout).match(/Slate flies \d\.\d more stable than Tallow, \d\d %/)
   })
 
+  it('takes the paths recorded of throws from a folder, and says what is wrong with them', () => {
+    const paths = path.join(folder, 'paths')
+    fs.mkdirSync(paths)
+    const csv = [`throw,${HEADER}`, ...ROWS.map((r, i) => `${i},${r}`)].join('\n')
+    const sdOf = (...flags: string[]) =>
+      (JSON.parse(rate(csv, '--json', ...flags).stdout) as RateReport).discs[0]!.sd.turn
+    const without = sdOf()
+    expect(sdOf('--paths', paths)).equal(without)
+    // A at 10, 0 and −8 degrees: out to where the sheet says it landed
+    for (const [t, right] of [
+      [0, -24],
+      [4, -14],
+      [8, -6],
+    ] as const) {
+      const points = [5, 20, 40, 60, 80, 91].map((x) => `${x},${right * (x / 92) ** 2}`)
+      fs.writeFileSync(path.join(paths, `${t}.csv`), ['down_m,right_m', ...points].join('\n'))
+    }
+    expect(sdOf('--paths', paths)).lessThan(without)
+    fs.writeFileSync(path.join(paths, '2.csv'), 'down_m,right_m\n1,x\n2,0\n')
+    const bad = rate(csv, '--paths', paths)
+    expect(bad.status).equal(2)
+    expect(bad.stderr).match(/2\.csv, row 2, column right_m/)
+    expect(rate(csv, '--paths', path.join(folder, 'nowhere')).stderr).match(/is not there/)
+    expect(rate(csv, '--nonsense').stderr).match(/usage:/)
+  })
+
   it('ends with 2 and every error on standard error', () => {
     const done = rate(
       [HEADER, ROWS[0]!.replace(',10,', ',ten,'), ROWS[1]!.replace('right', 'wrong')].join('\n'),

@@ -28,6 +28,8 @@ export const DESIGNS: readonly (readonly [words: string, design: Omit<SessionDes
     'rough: gusts of 1.4 m/s, paced, one bad throw in ten, wobble, a strongly biased thrower',
     { gusts: 1.4, method: 'paced', bad: 0.1, wobble: 0.1, bias: 1.5, called: true },
   ],
+  ['what it did in the air called, nothing else', { watched: true }],
+  ['paths recorded: 24 throws of four discs', { throws: 24, discs: 4, recorded: true }],
   ['all throws flat, angles called', { angles: [0], called: true }],
   ['all throws flat, nothing called', { angles: [0] }],
 ]

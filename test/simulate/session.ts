@@ -1,5 +1,10 @@
 import { randomLcg, randomNormal, randomUniform } from 'd3'
 import { airDensity } from '../../core/flight/air.ts'
+import { pathFeatures, pathPoints } from '../../core/flight/path.ts'
+import { calledBanks, WATCHER_SD } from '../../core/rating/calls.ts'
+import type { AirCall } from '../../core/rating/calls.ts'
+import { RECORDING } from '../../core/rating/recorded.ts'
+import type { RecordedPath } from '../../core/rating/recorded.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { DEGREE, referenceSpeed } from '../../core/flight/release.ts'
@@ -8,7 +13,7 @@ import type { Evidence, Kin, MeasuringMethod, RatedDisc, ThrowEvidence } from '.
 import { SHARE, WEAR_PRIOR } from '../../core/rating/kin.ts'
 import type { SpreadLevel } from '../../core/rating/kin.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
-import type { SimulatedArm } from '../../core/simulate/thrower.ts'
+import type { SimulatedArm, SimulatedThrow } from '../../core/simulate/thrower.ts'
 
 /** A session made up with known truth. */
 export interface SimulatedSession {
@@ -36,6 +41,10 @@ export interface SessionDesign {
   readonly fullSpeedKnown?: boolean
   readonly hang?: boolean
   readonly mid?: boolean
+  /** Somebody calls what the disc does in the air. */
+  readonly watched?: boolean
+  /** A camera records the path, askew by some and each point by itself. */
+  readonly recorded?: boolean
   /** The first disc is a control disc: its numbers are near what is published. */
   readonly control?: boolean
   /** Where each disc comes from: its truth is then drawn level by level, and kin share what they share. */
@@ -72,6 +81,41 @@ function offOf(
     ),
   ]
   return sds.map((_, k) => parts.reduce((s, p) => s + p[k]!, 0))
+}
+
+/** What a watcher calls, whose bounds lie a little elsewhere each time. */
+function callsFor({ path }: SimulatedThrow, hyzerRad: number, normal: () => number): AirCall[] {
+  const { minBankRad, endBankRad } = pathFeatures(path)
+  const banks = [minBankRad + WATCHER_SD * normal(), endBankRad + WATCHER_SD * normal()]
+  const holds = (call: AirCall) =>
+    calledBanks([call], hyzerRad).every((b) => banks[b.bank]! > b.low && banks[b.bank]! < b.high)
+  const came = (
+    hyzerRad > 0 ? (['held', 'stood up', 'turned'] as const) : (['held', 'turned'] as const)
+  ).filter(holds)
+  const ended = (['dumped', 'fought back'] as const).filter(holds).slice(0, 1)
+  return [...came, ...ended]
+}
+
+/** A recording at 30 Hz with an error that lasts and one that does not. */
+function recordingOf({ path }: SimulatedThrow, normal: () => number): RecordedPath {
+  const points = pathPoints(path, Math.max(2, Math.round(30 * path.hangS)))
+  const error = (sd: { stretch: number; point: number; overM: number }) => {
+    let drift = sd.stretch * normal()
+    let before = 0
+    return (x: number) => {
+      const keep = Math.exp(-Math.abs(x - before) / sd.overM)
+      before = x
+      drift = keep * drift + Math.sqrt(1 - keep * keep) * sd.stretch * normal()
+      return drift + sd.point * normal()
+    }
+  }
+  const [side, height, time] = [error(RECORDING.side), error(RECORDING.height), error(RECORDING.time)]
+  return {
+    downM: points.map((p) => p.x),
+    veerM: points.map((p) => p.y + side(p.x)),
+    upM: points.map((p) => p.z + height(p.x)),
+    timeS: points.map((p) => p.t + time(p.x)),
+  }
 }
 
 /** Throws spread over discs, three angles, out and back in the wind; truth drawn from the priors. */
@@ -181,6 +225,8 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
           }
         : {}),
       ...(design.hang ? { hangS: hangS + 0.25 * normal() } : {}),
+      ...(design.watched ? { calls: callsFor(thrown, hyzerRad, normal) } : {}),
+      ...(design.recorded ? { path: recordingOf(thrown, normal) } : {}),
       ...(design.mid ? { mid: { downM, veerM: thrown.sideAt(downM) + 1.5 * normal() } } : {}),
     }
   })

@@ -63,6 +63,25 @@ describe('a sheet as evidence', () => {
       expect(e).not.have.property(key)
   })
 
+  it('reads what a watcher called among the notes, and keeps to words it knows', () => {
+    const called = (in_the_air: string) => throwEvidence(line({ notes: { in_the_air } })).calls
+    expect(called('Stood up, dumped; sang')).deep.equal(['stood up', 'dumped'])
+    expect(called('wobbly')).equal(undefined)
+    expect(throwEvidence(line({}))).not.have.property('calls')
+  })
+
+  it('turns the sides of a recorded path with the landing, and takes the gusts that were logged', () => {
+    const path = { downM: [1, 50], veerM: [0, 3], upM: [1, 8] }
+    for (const hand of ['right', 'left'] as const) {
+      const e = throwEvidence(line({ hand, path, rightM: 3, windAlongMps: 2, windSdMps: 1.5 }))
+      expect(e.path!.veerM[1]).equal(e.veerM)
+      expect(e.path!.upM).deep.equal([1, 8])
+      expect(e.windSdMps).equal(1.5)
+    }
+    expect(throwEvidence(line({ windAlongMps: 2 }))).not.have.property('windSdMps')
+    expect(throwEvidence(line({ windSdMps: 0.2 })).windSdMps).equal(UNLOGGED_WIND_SD)
+  })
+
   it('lists discs and arms once, a person with two strokes twice', () => {
     const sheet = [
       line({ fullSpeedMps: 26 }),

@@ -10,6 +10,7 @@ import { pathAsThrown } from '../../../core/judge/asThrown.ts'
 import { settling } from '../../../core/judge/resolve.ts'
 import { statements } from '../../../core/judge/statements.ts'
 import { explainThrow } from '../../../core/judge/why.ts'
+import { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import type { Evidence, ThrowEvidence } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
@@ -56,7 +57,16 @@ const thrown = fc.record({
   releaseSpeedMps: maybe(within(SHEET_RANGE.releaseSpeedMps)),
   hyzerCalledRad: maybe(radians(SHEET_RANGE.hyzerCalledDeg)),
   noseCalledRad: maybe(radians(SHEET_RANGE.noseCalledDeg)),
+  calls: fc.subarray([...AIR_CALLS]),
+  path: maybe(
+    fc.array(fc.tuple(within([-5, 300]), within([-150, 150]), within([-10, 60])), { maxLength: 12 }),
+  ),
   counts: fc.boolean(),
+})
+const pathOf = (points: readonly (readonly [number, number, number])[]) => ({
+  downM: points.map((p) => p[0]),
+  veerM: points.map((p) => p[1]),
+  upM: points.map((p) => p[2]),
 })
 /** The same runs every time; FUZZ_SEED and FUZZ_RUNS try others. */
 const SEED = Number(process.env['FUZZ_SEED'] ?? 20261125)
@@ -104,6 +114,8 @@ const evidences = fc
             ...present('releaseSpeedMps', t.releaseSpeedMps),
             ...present('hyzerCalledRad', t.hyzerCalledRad),
             ...present('noseCalledRad', t.noseCalledRad),
+            calls: t.calls,
+            ...present('path', t.path && pathOf(t.path)),
           }) as ThrowEvidence,
       ),
     }

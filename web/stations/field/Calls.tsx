@@ -1,11 +1,13 @@
 import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
+import { AIR_CALLS } from '../../../core/rating/calls.ts'
+import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { HEIGHTS, IN_THE_AIR, NOSES, WHY_NOT } from './draft.ts'
+import { HEIGHTS, NOSES, WHY_NOT } from './draft.ts'
 import type { Seen } from './draft.ts'
 
 interface CallsProps {
@@ -18,13 +20,13 @@ interface CallsProps {
 /** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
 export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
   const units = useUnits()
-  const said = (seen.notes['in_the_air'] ?? '').split(', ').filter(Boolean)
+  const said = (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
   const note = (key: string, value: string) => {
     const { [key]: _, ...rest } = seen.notes
     onSeen({ notes: value === '' ? rest : { ...rest, [key]: value } })
   }
   const toggleAir = (word: string) =>
-    note('in_the_air', (said.includes(word) ? said.filter((w) => w !== word) : [...said, word]).join(', '))
+    note(IN_THE_AIR, (said.includes(word) ? said.filter((w) => w !== word) : [...said, word]).join(', '))
   const cameOut = seen.notes['came_out'] ?? ''
   const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
   return (
@@ -70,7 +72,7 @@ export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
       />
       <Pick label="Came out" options={CAME_OUT} value={cameOut} onPick={(w) => note('came_out', w ?? '')} />
       <Group label="In the air">
-        {IN_THE_AIR.map((w) => (
+        {AIR_CALLS.map((w) => (
           <Chip key={w} on={said.includes(w)} onClick={() => toggleAir(w)}>
             {w}
           </Chip>

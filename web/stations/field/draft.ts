@@ -58,7 +58,6 @@ export const HEIGHTS = [
   { value: 10.4, label: 'as meant' },
   { value: 14, label: 'high' },
 ] as const
-export const IN_THE_AIR = ['stood up', 'turned', 'held', 'fought back', 'dumped'] as const
 export const WHY_NOT = ['hit a branch', 'gust', 'slipped', 'not my throw'] as const
 
 /** What was seen of a throw already stored, for editing it. */
@@ -109,6 +108,11 @@ export function toThrow(
     ...standing,
     label: old?.label ?? null,
     thrownAt: old?.thrownAt ?? new Date().toISOString(),
+    // what gusts were logged belongs to the wind that was noted with them
+    windSdMps:
+      old?.windAlongMps === standing.windAlongMps && old?.windAcrossMps === standing.windAcrossMps
+        ? old.windSdMps
+        : null,
     hand: old && old.throwerId === thrower.id ? old.hand : thrower.hand,
     ...rest,
     whyNot: seen.counts ? null : seen.whyNot,

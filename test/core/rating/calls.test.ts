@@ -1,0 +1,108 @@
+import { expect } from 'chai'
+import fc from 'fast-check'
+import { END_BANK, LEAST_BANK } from '../../../core/flight/glimpses.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import {
+  AIR_CALLS,
+  asMeasured,
+  calledBanks,
+  callProbability,
+  isAirCall,
+  WATCHER_SD,
+} from '../../../core/rating/calls.ts'
+import type { CalledBank } from '../../../core/rating/calls.ts'
+import { fit } from '../../../core/rating/fit.ts'
+import { outcomeOf } from '../../../core/rating/outcome.ts'
+import { simulateSession } from '../../simulate/session.ts'
+
+const bank = fc.double({ min: -60 * DEGREE, max: 60 * DEGREE, noNaN: true })
+const anyCalls = fc.tuple(fc.subarray([...AIR_CALLS]), fc.constantFrom(10, 0, -8))
+
+describe('calls of the watcher', () => {
+  it('order what the bank did: held, stood up, turned share out all there is', () => {
+    fc.assert(
+      fc.property(bank, fc.constantFrom(10, 6), (x, deg) => {
+        const of = (call: (typeof AIR_CALLS)[number]) =>
+          callProbability(calledBanks([call], deg * DEGREE)[0]!, x)
+        expect(of('held') + of('stood up') + of('turned')).closeTo(1, 1e-6)
+        expect(of('fought back')).at.least(of('dumped'))
+      }),
+    )
+  })
+
+  it('take the further of two, and nothing from two that contradict each other', () => {
+    expect(calledBanks(['stood up', 'turned'], 0.2)).deep.equal(calledBanks(['turned'], 0.2))
+    expect(calledBanks(['fought back', 'dumped'], 0)).deep.equal(calledBanks(['dumped'], 0))
+    expect(calledBanks(['held', 'turned'], 0.2)).deep.equal([])
+    expect(calledBanks(['held', 'turned', 'dumped'], 0.2).map((b) => b.bank)).deep.equal([END_BANK])
+    expect(calledBanks(['held', 'dumped'], 0.2).map((b) => b.bank)).deep.equal([LEAST_BANK, END_BANK])
+    expect(calledBanks([], 0)).deep.equal([])
+    expect(isAirCall('turned')).equal(true)
+    expect(isAirCall('sang')).equal(false)
+  })
+
+  it('become measurements with the slope and the curvature of their log probability', () => {
+    fc.assert(
+      fc.property(anyCalls, fc.double({ min: -1.8, max: 1.8, noNaN: true }), ([calls, deg], z) => {
+        for (const b of calledBanks(calls, deg * DEGREE)) {
+          const edge = Number.isFinite(b.low) ? b.low : b.high
+          const x = edge + z * WATCHER_SD
+          const h = 0.02 * WATCHER_SD
+          const ln = (v: number) => Math.log(callProbability(b, v))
+          const slope = (ln(x + h) - ln(x - h)) / (2 * h)
+          const curve = (ln(x + h) - 2 * ln(x) + ln(x - h)) / (h * h)
+          const { gap, variance, told } = asMeasured(b, x)
+          expect(gap / variance).closeTo(slope, 0.02 * Math.abs(slope) + 0.02)
+          expect(1 / variance).closeTo(-curve, 0.06 * Math.abs(curve) + 0.6)
+          expect(told).within(0, 1)
+        }
+      }),
+    )
+  })
+
+  it('stay finite numbers, however wrong the call', () => {
+    fc.assert(
+      fc.property(anyCalls, fc.double({ min: -2, max: 2, noNaN: true }), ([calls, deg], x) => {
+        for (const b of calledBanks(calls, deg * DEGREE)) {
+          const m = asMeasured(b, x)
+          expect(Number.isFinite(m.gap) && m.variance > 0 && Number.isFinite(m.variance)).equal(true)
+        }
+      }),
+    )
+  })
+
+  it('tell of a disc what its landings alone do not, and are honest about it', () => {
+    const seeds = Array.from({ length: 8 }, (_, k) => ((k + 1) * 0.618) % 1)
+    let [closer, sdWith, sdWithout, held, discs] = [0, 0, 0, 0, 0]
+    for (const seed of seeds) {
+      const { evidence, truth } = simulateSession({ seed, throws: 36, watched: true })
+      const heard = outcomeOf(fit(evidence))
+      const unheard = outcomeOf(fit({ ...evidence, throws: evidence.throws.map(({ calls: _, ...t }) => t) }))
+      heard.discs.forEach((d, i) => {
+        const true_ = truth.get(d.disc)!.turn
+        closer += (d.observed.turn - true_) ** 2 - (unheard.discs[i]!.observed.turn - true_) ** 2
+        sdWith += d.sd.turn
+        sdWithout += unheard.discs[i]!.sd.turn
+        if (Math.abs(d.observed.turn - true_) < 1.645 * d.sd.turn) held++
+        discs++
+      })
+    }
+    expect(closer).lessThan(0)
+    expect(sdWith).lessThan(0.97 * sdWithout)
+    expect(held / discs).within(0.8, 0.98)
+  })
+
+  it('that are absurd do little: the throw is believed less', () => {
+    const { evidence } = simulateSession({ seed: 0.31, throws: 36 })
+    const plain = outcomeOf(fit(evidence))
+    const absurd: CalledBank['bank'] = LEAST_BANK
+    expect(calledBanks(['turned'], 0.1)[0]!.bank).equal(absurd)
+    const throws = evidence.throws.map((t, i) =>
+      i === 4 && t.hyzerRad >= 0 ? { ...t, calls: ['turned' as const, 'dumped' as const] } : t,
+    )
+    const with_ = outcomeOf(fit({ ...evidence, throws }))
+    with_.discs.forEach((d, i) =>
+      expect(Math.abs(d.observed.turn - plain.discs[i]!.observed.turn)).lessThan(2 * d.sd.turn),
+    )
+  })
+})
