@@ -4,7 +4,7 @@ import { STANDARD_BODY, coefficientsOf } from '../core/flight/disc.ts'
 import type { FlightNumbers } from '../core/flight/disc.ts'
 import { REFERENCE_DENSITY } from '../core/flight/air.ts'
 import type { Air } from '../core/flight/air.ts'
-import { CARRY, flyStraight, MAX_STEPS, SEEN, VEER } from '../core/flight/landing.ts'
+import { CARRY, flyStraight, MAX_STEPS, NO_LOG, SEEN, VEER } from '../core/flight/landing.ts'
 import { deriveState, startState, STATE } from '../core/flight/path.ts'
 import { DEGREE, referenceRelease, SPIN_PER_MPS } from '../core/flight/release.ts'
 import type { Release } from '../core/flight/release.ts'
@@ -138,7 +138,7 @@ function fly({ numbers, massKg, release: r, air }: Case): void {
   // prettier-ignore
   flyStraight(
     c.cd0, c.cl0, c.cm0, c.cma, massKg, STANDARD_BODY.diameterM, air.densityKgM3, air.windAlongMps, air.windTowardFadeMps,
-    r.speedMps, r.launchRad, r.hyzerRad, r.noseRad, r.azimuthRad, r.spinRadps, r.heightM, 0, out, steps, 0,
+    r.speedMps, r.launchRad, r.hyzerRad, r.noseRad, r.azimuthRad, r.spinRadps, r.heightM, 0, out, steps, 0, NO_LOG,
   )
 }
 

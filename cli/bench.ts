@@ -6,6 +6,7 @@ import { DEGREE } from '../core/flight/release.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { STILL_AIR } from '../core/flight/air.ts'
 import { throwDisc, USUAL_SPREAD } from '../core/simulate/thrower.ts'
+import { tellingThrows } from '../core/plan/telling.ts'
 import { benchFlights } from './bench-flights.ts'
 
 /** A made-up session: every disc thrown alike over three angles, out and back, by two throwers. */
@@ -79,18 +80,38 @@ const GROWTH = [
   [2304, 12],
 ] as const
 
+/** Sixty cells: twenty discs at three angles. */
+const cellsOf = (e: Evidence) =>
+  e.discs.slice(0, 20).flatMap(({ id }) =>
+    [10, 0, -8].map((deg) => ({
+      disc: id,
+      arm: e.arms[0]!.id,
+      power: 1,
+      hyzerRad: deg * DEGREE,
+      air: STILL_AIR,
+      angleCalled: true,
+    })),
+  )
+/** Neighbours on the ladder of twenty discs. */
+const neighbours = (e: Evidence) =>
+  e.discs.slice(1, 20).map((d, i) => [e.discs[i]!.id, d.id] as [string, string])
+
 const json = process.argv.includes('--json')
 const flights = benchFlights()
 const small = session(72, 6)
 const large = session(1500, 60)
 const largest = session(10_000, 300, true)
 for (let i = 0; i < 3; i++) fit(small)
+const planned = fit(session(120, 20))
+const [cells, pairs] = [cellsOf(planned.evidence), neighbours(planned.evidence)]
 const figures = {
   flights_per_s: Math.round(flights.perS),
   flights_per_s_odex: Math.round(flights.perSOdex),
   fit_72_ms: round(median(9, () => fit(small))),
   fit_plus_one_ms: round(onePlus(session(81, 6), 9)),
   fit_1500_ms: round(median(3, () => fit(large))),
+  telling_1_of_60_ms: round(median(9, () => tellingThrows(planned, pairs, cells, 1))),
+  telling_24_of_60_ms: round(median(5, () => tellingThrows(planned, pairs, cells, 24))),
   fit_10000_ms: round(median(1, () => fit(largest))),
 }
 function round(ms: number): number {
@@ -109,6 +130,8 @@ else {
   line('72 throws of six discs', `${figures.fit_72_ms} ms`)
   line('one more throw, warm start', `${figures.fit_plus_one_ms} ms`)
   line('1,500 throws of sixty discs', `${figures.fit_1500_ms} ms`)
+  line('the most telling of 60 throws, 19 pairs', `${figures.telling_1_of_60_ms} ms`)
+  line('  the most telling 24', `${figures.telling_24_of_60_ms} ms`)
   line('10,000 throws of 300 discs of 50 molds', `${figures.fit_10000_ms} ms`)
   console.log('\nhow a fit grows, one core, ms\n')
   for (const [throws, discs] of GROWTH) {

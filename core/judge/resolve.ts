@@ -6,6 +6,7 @@ import {
   contrastOf,
   informationOf,
   varianceOf,
+  reachOf,
   variancesWith,
   withThrow,
 } from '../plan/information.ts'
@@ -56,7 +57,8 @@ export function settling(
   )
   const tally = new Map<Kind, number>()
   for (let n = 1; n <= HOPELESS && options.length > 0; n++) {
-    const after = options.map((o) => variancesWith(belief, o.info, [contrast], Float64Array.of(variance))[0]!)
+    const reach = reachOf(belief, [contrast])
+    const after = options.map((o) => variancesWith(belief, o.info, reach)[0]!)
     const best = after.indexOf(Math.min(...after))
     const { kind, info } = options[best]!
     belief = withThrow(belief, info)

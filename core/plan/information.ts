@@ -5,6 +5,7 @@ import type { Arm, MeasuringMethod } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
 import { OF_DISC } from '../rating/linear.ts'
 import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
+import { factorise, forward } from '../rating/cholesky.ts'
 import { BEARS_ON, eliminate, makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { armOf, discOf } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/forecast.ts'
@@ -15,6 +16,9 @@ export interface Candidate extends PlannedThrow {
   readonly angleCalled?: boolean
   readonly hangTimed?: boolean
 }
+
+/** At most so many things are seen of a throw that is planned. */
+const MOST_ROWS = 9
 
 /** What one throw would tell: whitened bearings on its disc and arm, `rows` × 7, and where those stand in a belief. */
 export interface Information {
@@ -199,25 +203,57 @@ function innerInverse(
   return Float64Array.from({ length: n * n }, (_, i) => m[Math.floor(i / n) * w + n + (i % n)]!)
 }
 
-/** Variances of contrasts once a throw was made, without making it. */
-export function variancesWith(
-  belief: Belief,
-  info: Information,
-  contrasts: readonly Contrast[],
-  now: Float64Array,
-): Float64Array {
-  const moved = through(belief, info)
-  const inner = innerInverse(belief, info, moved, 1)!
-  const { rows } = info
-  const k = new Float64Array(rows)
-  return Float64Array.from(contrasts, ({ places }, c) => {
-    for (let r = 0; r < rows; r++) {
-      k[r] = 0
-      for (const [p, w] of places) k[r]! += w * moved[r * belief.size + p]!
+/** How contrasts hang together with everything believed: rows of contrasts × size, and their own variances. */
+export interface Reach {
+  readonly rows: Float64Array
+  readonly now: Float64Array
+}
+
+export function reachOf(belief: Belief, contrasts: readonly Contrast[]): Reach {
+  const { size, covariance } = belief
+  const rows = new Float64Array(contrasts.length * size)
+  contrasts.forEach(({ places }, c) => {
+    for (const [p, w] of places)
+      for (let q = 0; q < size; q++) rows[c * size + q]! += w * covariance[p * size + q]!
+  })
+  return { rows, now: Float64Array.from(contrasts, (c) => varianceOf(belief, c)) }
+}
+
+const own = new Float64Array(MOST_ROWS * BEARS_ON)
+const inner = new Float64Array(MOST_ROWS * MOST_ROWS)
+const felt = new Float64Array(MOST_ROWS)
+
+/**
+ * Variances of contrasts once a throw was made, without making it: what is left after the throw's rows, whitened by
+ * I + B·Σ·Bᵀ = L·Lᵀ, have taken |L⁻¹·B·(Σ·contrast)|² away.
+ */
+export function variancesWith(belief: Belief, info: Information, reach: Reach): Float64Array {
+  const { size, covariance } = belief
+  const { rows: n, bearing, places } = info
+  for (let r = 0; r < n; r++)
+    for (let k = 0; k < BEARS_ON; k++) {
+      let s = 0
+      for (let j = 0; j < BEARS_ON; j++)
+        s += bearing[r * BEARS_ON + j]! * covariance[places[j]! * size + places[k]!]!
+      own[r * BEARS_ON + k] = s
     }
+  for (let r = 0; r < n; r++)
+    for (let c = 0; c <= r; c++) {
+      let s = r === c ? 1 : 0
+      for (let k = 0; k < BEARS_ON; k++) s += own[r * BEARS_ON + k]! * bearing[c * BEARS_ON + k]!
+      inner[r * n + c] = s
+    }
+  factorise(inner, n)
+  return reach.now.map((now, c) => {
+    for (let r = 0; r < n; r++) {
+      let s = 0
+      for (let k = 0; k < BEARS_ON; k++) s += bearing[r * BEARS_ON + k]! * reach.rows[c * size + places[k]!]!
+      felt[r] = s
+    }
+    forward(inner, n, felt)
     let less = 0
-    for (let r = 0; r < rows; r++) for (let s = 0; s < rows; s++) less += k[r]! * inner[r * rows + s]! * k[s]!
-    return Math.max(0, now[c]! - less)
+    for (let r = 0; r < n; r++) less += felt[r]! ** 2
+    return Math.max(0, now - less)
   })
 }
 

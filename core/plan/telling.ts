@@ -1,7 +1,15 @@
 import { normalCdf, Z_SETTLED } from '../rating/normal.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { beliefOf, contrastOf, informationOf, varianceOf, variancesWith, withThrow } from './information.ts'
+import {
+  beliefOf,
+  contrastOf,
+  informationOf,
+  reachOf,
+  varianceOf,
+  variancesWith,
+  withThrow,
+} from './information.ts'
 import type { Belief, Candidate, Contrast, Information } from './information.ts'
 
 /** What a set of throws would be worth to a question: pairs of discs to be put in order. */
@@ -68,11 +76,12 @@ const wrongOf = ({ contrasts, now }: Question, after: Float64Array) =>
   contrasts.reduce((s, c, i) => s + wrongOrder(c.value, now[i]!, after[i]!), 0) / contrasts.length
 
 /** Place of the candidate that leaves the fewest pairs in the wrong order. */
-function bestOf(question: Question, belief: Belief, variances: Float64Array, infos: readonly Information[]) {
+function bestOf(question: Question, belief: Belief, infos: readonly Information[]) {
+  const reach = reachOf(belief, question.contrasts)
   let best = 0
   let least = Number.POSITIVE_INFINITY
   infos.forEach((info, i) => {
-    const wrong = wrongOf(question, variancesWith(belief, info, question.contrasts, variances))
+    const wrong = wrongOf(question, variancesWith(belief, info, reach))
     if (wrong < least - 1e-12) [best, least] = [i, wrong]
   })
   return { best, wrong: least }
@@ -90,7 +99,7 @@ function greedy(question: Question, start: Belief, infos: readonly Information[]
   let belief = start
   let wrong = 1
   for (let i = 0; i < budget; i++) {
-    const found = bestOf(question, belief, variancesOf(belief, question.contrasts), infos)
+    const found = bestOf(question, belief, infos)
     places.push(found.best)
     belief = withThrow(belief, infos[found.best]!)
     wrong = found.wrong
@@ -118,7 +127,7 @@ function exchanged(question: Question, infos: readonly Information[], from: Chos
     helped = false
     for (let i = 0; i < places.length; i++) {
       const without = withThrow(belief, infos[places[i]!]!, -1)
-      const found = bestOf(question, without, variancesOf(without, question.contrasts), infos)
+      const found = bestOf(question, without, infos)
       if (found.wrong >= wrong - 1e-9) continue
       places[i] = found.best
       belief = withThrow(without, infos[found.best]!)
@@ -133,8 +142,8 @@ const variancesOf = (belief: Belief, contrasts: readonly Contrast[]) =>
   Float64Array.from(contrasts, (c) => varianceOf(belief, c))
 
 /**
- * The most telling throws for a budget: by expected wrong orders, from a greedy choice and from the even plan, each
- * bettered by exchanges of single throws while one helps. Candidates may be thrown any number of times.
+ * The most telling throws for a budget: by expected wrong orders, from a greedy choice or the even plan, whichever is
+ * better, bettered by exchanges of single throws while one helps. Candidates may be thrown any number of times.
  *
  * @param pairs the pairs of discs the question is about
  * @param candidates every throw that could be made
@@ -157,7 +166,11 @@ export function tellingThrows(
   if (candidates.length > 0 && contrasts.length > 0 && budget > 0) {
     const even = Array.from({ length: budget }, (_, i) => i % candidates.length)
     const starts = [greedy(question, start, infos, budget), chosenOf(question, start, infos, even)]
-    best = starts.map((c) => exchanged(question, infos, c)).reduce((x, y) => (y.wrong < x.wrong ? y : x))
+    best = exchanged(
+      question,
+      infos,
+      starts.reduce((x, y) => (y.wrong < x.wrong ? y : x)),
+    )
   }
   return {
     throws: best.places.map((i) => candidates[i]!),

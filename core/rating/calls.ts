@@ -30,7 +30,9 @@ export interface CalledBank {
 /**
  * Calls as ordered evidence. "Held", "stood up" and "turned" order the least bank of the flight, from most to least;
  * "fought back" and "dumped" order its bank at landing. Of two calls of one order the further one holds, except that
- * a disc said both to have held and not to have told nothing.
+ * a disc said both to have held and not to have told nothing. Where anything was called, somebody watched: a disc not said
+ * to have dumped did not, and one thrown on anhyzer that is not said to have fought back stayed over. To take only what was
+ * said would lean every disc toward what is worth saying.
  *
  * @param hyzerRad what was meant
  */
@@ -49,8 +51,10 @@ export function calledBanks(calls: readonly AirCall[], hyzerRad: number): Called
   const ended: CalledBank[] = said.has('dumped')
     ? [{ bank: END_BANK, low: DUMPED, high: Infinity }]
     : said.has('fought back')
-      ? [{ bank: END_BANK, low: FOUGHT_BACK, high: Infinity }]
-      : []
+      ? [{ bank: END_BANK, low: FOUGHT_BACK, high: DUMPED }]
+      : said.size > 0
+        ? [{ bank: END_BANK, low: -Infinity, high: hyzerRad < -HYZER ? FOUGHT_BACK : DUMPED }]
+        : []
   return [...(torn ? [] : came), ...ended]
 }
 

@@ -25,7 +25,7 @@ const varianceOf = (term: ThrowTerm, j: number) => (j < ALONG ? RELEASE_VARIANCE
 /** How far a point may wander from where it was last flown before it is flown again, in the units below. */
 const STALE = 0.06
 /** And before its derivatives are taken again: they bend less, and cost ten times as much. */
-const SLOPE_STALE = 2
+const SLOPE_STALE = 0.7
 /** And how far off they may be: as a share of the step they foretold, and of what is not known of a throw. */
 const MISLED = { ofStep: 0.02, ofSd: 0.002 }
 /** And before the bend of its derivatives is looked at again. */

@@ -87,12 +87,21 @@ function offOf(
 function callsFor({ path }: SimulatedThrow, hyzerRad: number, normal: () => number): AirCall[] {
   const { minBankRad, endBankRad } = pathFeatures(path)
   const banks = [minBankRad + WATCHER_SD * normal(), endBankRad + WATCHER_SD * normal()]
-  const holds = (call: AirCall) =>
-    calledBanks([call], hyzerRad).every((b) => banks[b.bank]! > b.low && banks[b.bank]! < b.high)
+  const holds = (call: AirCall) => {
+    const [{ low, high } = { low: 0, high: 0 }] = calledBanks([call], hyzerRad)
+    return banks[0]! > low && banks[0]! < high
+  }
   const came = (
     hyzerRad > 0 ? (['held', 'stood up', 'turned'] as const) : (['held', 'turned'] as const)
   ).filter(holds)
-  const ended = (['dumped', 'fought back'] as const).filter(holds).slice(0, 1)
+  const ends = (call: AirCall) => {
+    const said = calledBanks([call], hyzerRad)
+    const { low, high } = said[said.length - 1]!
+    return banks[1]! > low && banks[1]! < high
+  }
+  // nobody says of a hyzer that it fought back, and of a flat throw only when it had turned
+  const fought = hyzerRad < 0 || (hyzerRad === 0 && came.includes('turned'))
+  const ended = (fought ? (['dumped', 'fought back'] as const) : (['dumped'] as const)).filter(ends)
   return [...came, ...ended]
 }
 

@@ -1,7 +1,8 @@
-import { wrap } from 'comlink'
+import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
+import { percent } from '../data/units.ts'
 import type { TrialView } from '../data/hooks.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
@@ -22,8 +23,14 @@ export interface RatingState {
   readonly settlings: readonly Settling[]
   /** True while newer throws are being weighed than the reading shows. */
   readonly working: boolean
+  /** Share of the way gone where weighing takes a while. */
+  readonly share: number | undefined
   readonly error: Error | undefined
 }
+
+/** What is said while throws are weighed. */
+export const weighing = (throws: number, share: number | undefined): string =>
+  `Weighing ${throws} throws${share === undefined ? '' : `, ${percent(share)}`} …`
 
 /** The reading of a trial, weighed anew off the interface thread whenever its throws change. */
 export function useRating(view: TrialView | undefined): RatingState {
@@ -37,6 +44,7 @@ export function useRating(view: TrialView | undefined): RatingState {
     reading: undefined,
     settlings: [],
     working: true,
+    share: undefined,
     error: undefined,
   })
   const key = input?.key
@@ -44,17 +52,25 @@ export function useRating(view: TrialView | undefined): RatingState {
     if (!input) return
     let current = true
     ratingWorker()
-      .rate(input.trial, input.sheet, input.discs)
+      .rate(
+        input.trial,
+        input.sheet,
+        input.discs,
+        proxy((share: number) => {
+          if (current) setState((s) => ({ ...s, share }))
+        }),
+      )
       .then(
         (reading) => {
-          if (!current) return
+          if (!current || !reading) return
           const { key, trial } = input
-          setState((s) => ({ ...s, reading, working: false, error: undefined, key, trial }))
+          setState((s) => ({ ...s, reading, working: false, share: undefined, error: undefined, key, trial }))
           void ratingWorker()
             .settle(trial)
             .then((settlings) => current && setState((s) => ({ ...s, settlings })))
         },
-        (error: Error) => current && setState((s) => ({ ...s, working: false, error, key: input.key })),
+        (error: Error) =>
+          current && setState((s) => ({ ...s, working: false, share: undefined, error, key: input.key })),
       )
     return () => {
       current = false
@@ -66,6 +82,7 @@ export function useRating(view: TrialView | undefined): RatingState {
     settlings: state.trial === input?.trial ? state.settlings : [],
     reading: state.trial === input?.trial ? state.reading : undefined,
     working: state.key !== key,
+    share: state.key === key ? undefined : state.share,
     error: state.error,
   }
 }

@@ -14,7 +14,7 @@ import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
-import { fit } from '../../core/rating/fit.ts'
+import { fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf, rankDistribution } from '../../core/rating/outcome.ts'
@@ -32,13 +32,51 @@ export interface Reading {
 }
 
 const fits = new Map<string, FitState>()
+/** How often each trial was asked to be rated. */
+const turns = new Map<string, number>()
+/** A fit that takes longer lets other questions in, ms. */
+const BREATH = 30
+
+/** Runs a fit to its end with pauses in which other messages are answered; undefined where nobody wants it any more. */
+async function unhurried(
+  steps: Generator<number, FitState, void>,
+  wanted: () => boolean,
+  onShare: ((share: number) => void) | undefined,
+): Promise<FitState | undefined> {
+  let breathed = performance.now()
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+    if (performance.now() - breathed < BREATH) continue
+    onShare?.(step.value)
+    await new Promise((next) => setTimeout(next, 0))
+    if (!wanted()) return undefined
+    breathed = performance.now()
+  }
+}
 
 /** Fits live here, one a trial, each the warm start of the next. */
 const rating = {
-  rate(trial: string, sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): Reading {
+  /**
+   * Rates a trial. A later call for the same trial ends an earlier one that is still under way, which then has no answer.
+   *
+   * @param onShare told now and then what share of the way is gone
+   */
+  async rate(
+    trial: string,
+    sheet: readonly SheetThrow[],
+    discs: readonly RatedDisc[],
+    onShare?: (share: number) => void,
+  ): Promise<Reading | undefined> {
     const start = performance.now()
-    const warm = fits.get(trial)
-    const state = fit(evidenceOf(sheet, discs), warm ? { warm } : {})
+    const turn = (turns.get(trial) ?? 0) + 1
+    turns.set(trial, turn)
+    const state = await unhurried(
+      fitting(evidenceOf(sheet, discs), fits.get(trial)),
+      () => turns.get(trial) === turn,
+      onShare,
+    )
+    if (!state) return undefined
     fits.set(trial, state)
     const outcome = outcomeOf(state)
     const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))

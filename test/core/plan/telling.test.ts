@@ -9,6 +9,7 @@ import {
   contrastOf,
   informationOf,
   varianceOf,
+  reachOf,
   variancesWith,
   withThrow,
 } from '../../../core/plan/information.ts'
@@ -48,7 +49,7 @@ describe('information of a throw', () => {
 
   it('can be told before a throw is made, made, and taken back', () => {
     const info = informationOf(state, belief, { ...kinds[2]!, disc: 'disc-1' })
-    const [told] = variancesWith(belief, info, [contrast], Float64Array.of(varianceOf(belief, contrast)))
+    const [told] = variancesWith(belief, info, reachOf(belief, [contrast]))
     const made = withThrow(belief, info)
     expect(varianceOf(made, contrast)).closeTo(told!, 1e-9)
     expect(told).lessThan(varianceOf(belief, contrast))

@@ -4,7 +4,7 @@ import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { landing } from '../../../core/flight/landing.ts'
 import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
-import { fit, FitCancelled } from '../../../core/rating/fit.ts'
+import { fit, FitCancelled, fitting } from '../../../core/rating/fit.ts'
 import type { Evidence, RatedDisc, ThrowEvidence } from '../../../core/rating/evidence.ts'
 import { flyPoint, linearise, POINT, SEEN } from '../../../core/rating/linear.ts'
 import { outcomeOf, rankDistribution } from '../../../core/rating/outcome.ts'
@@ -121,6 +121,22 @@ describe('fit', () => {
     expect(habit!.hyzerRad.value).greaterThan(2 * DEGREE)
     expect(habit!.hyzerRad.sd).lessThan(1 * DEGREE)
     expect(habit!.throws).equal(30)
+  })
+
+  it('goes a round at a time for whoever wants to breathe in between, to the same end', () => {
+    const { evidence: e } = simulateSession({ seed: 0.5, throws: 24 })
+    const steps = fitting(e)
+    const shares: number[] = []
+    let step = steps.next()
+    for (; !step.done; step = steps.next()) shares.push(step.value)
+    expect(shares.length).greaterThan(3)
+    shares.forEach((s, i) => expect(s).within(shares[i - 1] ?? 0, 1))
+    expect(outcomeOf(step.value).discs).deep.equal(outcomeOf(fit(e)).discs)
+    // and let be half-way without a trace
+    const other = fitting(e)
+    other.next()
+    other.return(step.value)
+    expect(outcomeOf(fit(e)).discs).deep.equal(outcomeOf(step.value).discs)
   })
 
   it('can be stopped, and says which throw names what is not there', () => {

@@ -14,7 +14,7 @@ import { DiscDot } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import { useRating } from '../../workers/rating.ts'
+import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
@@ -141,12 +141,12 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
 /** The corrected flights in small, and the sentences nearest to a question still open. */
 function Standing({
   view,
-  rating: { reading, settlings, working },
+  rating: { reading, settlings, working, share },
 }: {
   view: TrialView
   rating: RatingState
 }) {
-  if (!reading) return <p className="py-4 text-quiet">Weighing {view.throws.length} throws …</p>
+  if (!reading) return <p className="py-4 text-quiet">{weighing(view.throws.length, share)}</p>
   const names = trialNames(view.discs)
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
   const said = statements(

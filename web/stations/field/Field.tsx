@@ -19,7 +19,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
-import { useRating } from '../../workers/rating.ts'
+import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { Calls } from './Calls.tsx'
 import { Cautions } from './Cautions.tsx'
@@ -407,7 +407,7 @@ function TypedLanding({
 /** What the throws say now, and what became of the last one. */
 function Standings({
   view,
-  rating: { reading, settlings, working },
+  rating: { reading, settlings, working, share },
   name,
   landed,
 }: {
@@ -424,7 +424,7 @@ function Standings({
         <p className="text-quiet">
           {view.throws.length === 0
             ? 'The first throw starts the count.'
-            : `Weighing ${view.throws.length} throws …`}
+            : weighing(view.throws.length, share)}
         </p>
       </Card>
     )

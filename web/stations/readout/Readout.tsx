@@ -11,7 +11,7 @@ import { useTrial } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { halves, numbersLine } from '../../data/units.ts'
+import { halves, numbersLine, percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
@@ -20,7 +20,7 @@ import { say } from '../../parts/Toasts.tsx'
 import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import { useRating } from '../../workers/rating.ts'
+import { useRating, weighing } from '../../workers/rating.ts'
 import { Throws } from './Throws.tsx'
 
 const BUTTON_LINK =
@@ -28,14 +28,14 @@ const BUTTON_LINK =
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  const { reading, settlings, working, error: ratingError } = useRating(view)
+  const { reading, settlings, working, share, error: ratingError } = useRating(view)
   const [params, setParams] = useSearchParams()
   const [picked, setPicked] = useState<string>()
   const units = useUnits()
   const names = useMemo(() => trialNames(view?.discs ?? []), [view])
   if ((error && !view) || ratingError) return <Trouble error={(error ?? ratingError)!} />
   if (!view) return <Waiting what="the trial" />
-  if (!reading) return <Waiting what={`${view.throws.length} throws`} />
+  if (!reading) return <Waiting what={`${view.throws.length} throws${share === undefined ? '' : `, ${percent(share)}`}`} />
   const { trial } = view
   const name = (code: string) => names.get(code) ?? code
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
@@ -113,7 +113,7 @@ export default function Readout({ trialId }: { trialId: string }) {
               </h1>
               <p className="text-note text-quiet" role="status">
                 {working
-                  ? 'weighing the newest throw …'
+                  ? weighing(view.throws.length, share)
                   : show === 'corrected'
                     ? `${counted} counted throws, angle, power and wind taken out`
                     : `${view.throws.length} throws, the way they most likely flew`}
