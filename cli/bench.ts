@@ -7,6 +7,7 @@ import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { STILL_AIR } from '../core/flight/air.ts'
 import { throwDisc, USUAL_SPREAD } from '../core/simulate/thrower.ts'
 import { tellingThrows } from '../core/plan/telling.ts'
+import { crewOfTwo } from './crew.ts'
 import { benchFlights } from './bench-flights.ts'
 
 /** A made-up session: every disc thrown alike over three angles, out and back, by two throwers. */
@@ -104,6 +105,7 @@ const largest = session(10_000, 300, true)
 for (let i = 0; i < 3; i++) fit(small)
 const planned = fit(session(120, 20))
 const [cells, pairs] = [cellsOf(planned.evidence), neighbours(planned.evidence)]
+const two = await crewOfTwo()
 const figures = {
   flights_per_s: Math.round(flights.perS),
   flights_per_s_odex: Math.round(flights.perSOdex),
@@ -113,7 +115,9 @@ const figures = {
   telling_1_of_60_ms: round(median(9, () => tellingThrows(planned, pairs, cells, 1))),
   telling_24_of_60_ms: round(median(5, () => tellingThrows(planned, pairs, cells, 24))),
   fit_10000_ms: round(median(1, () => fit(largest))),
+  fit_10000_two_threads_ms: round(median(1, () => fit(largest, { crew: two.crew }))),
 }
+await two.end()
 function round(ms: number): number {
   return Math.round(ms * 10) / 10
 }
@@ -133,6 +137,7 @@ else {
   line('the most telling of 60 throws, 19 pairs', `${figures.telling_1_of_60_ms} ms`)
   line('  the most telling 24', `${figures.telling_24_of_60_ms} ms`)
   line('10,000 throws of 300 discs of 50 molds', `${figures.fit_10000_ms} ms`)
+  line('  the same on two threads', `${figures.fit_10000_two_threads_ms} ms`)
   console.log('\nhow a fit grows, one core, ms\n')
   for (const [throws, discs] of GROWTH) {
     const evidence = session(throws, discs)

@@ -7,6 +7,7 @@ import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts
 import type { CsvProblem } from '../core/formats/throwsCsv.ts'
 import { rateReport, rateTable } from '../core/formats/rateReport.ts'
 import { fit } from '../core/rating/fit.ts'
+import { crewOfTwo } from './crew.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
@@ -67,6 +68,10 @@ const { file, json, paths } = asked()
 const csv = readThrowsCsv(read(file))
 if (!csv.ok) refuse(csv.problems.map(where))
 const evidence = evidenceOf(paths === undefined ? csv.throws : withPaths(csv.throws, paths))
-const state = fit(evidence)
+/** From here on a second thread is worth its start. */
+const MANY = 1500
+const two = evidence.throws.length >= MANY ? await crewOfTwo() : undefined
+const state = fit(evidence, two ? { crew: two.crew } : {})
+await two?.end()
 const report = rateReport(state, outcomeOf(state))
 process.stdout.write(`${json ? JSON.stringify(report) : rateTable(report)}\n`)

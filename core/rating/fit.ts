@@ -2,6 +2,8 @@ import { emptyArrow, OF_HABIT, solveArrow } from './arrow.ts'
 import type { Arrow, SolvedArrow } from './arrow.ts'
 import { addBeliefs, effectColumn, ownVariances, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
+import { alone } from './crew.ts'
+import type { Crew } from './crew.ts'
 import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
 import { effectPrior, kinshipOf } from './kin.ts'
@@ -9,12 +11,14 @@ import type { Kinship } from './kin.ts'
 import { OF_DISC } from './linear.ts'
 import {
   BEARS_ON,
-  eliminate,
+  eliminateLatents,
   evidenceKey,
+  flyAnew,
   makeTerm,
   measureGust,
   placeTerm,
   pullOf,
+  takeSlopes,
   updateLatents,
 } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -49,6 +53,8 @@ const easeOf = (lastStep: Float64Array) =>
   lastStep.length === 0
     ? 1
     : Math.max(1, Math.min(EASE_AT_FIRST, 20 * lastStep.reduce((l, v) => Math.max(l, Math.abs(v)), 0)))
+/** From here on a throw's rows are looked at together. */
+const MANY = 500
 const MAX_ITERATIONS = 40
 /** Steps below these end the search: numbers, ln speed, angles. */
 const SMALL = { number: 3e-3, lnSpeed: 3e-4, angle: 3e-4 }
@@ -82,6 +88,8 @@ export interface FitState {
 
 export interface FitOptions {
   readonly warm?: FitState
+  /** Flies what has to be flown; this thread alone unless told otherwise. */
+  readonly crew?: Crew
   /** Called once an iteration with the share of the way believed gone; return false to stop. */
   readonly onProgress?: (share: number) => boolean | void
 }
@@ -103,8 +111,8 @@ export class FitCancelled extends Error {
  * @throws RangeError when a throw names a disc or an arm that is not in the evidence
  * @throws FitCancelled when `onProgress` returned false
  */
-export function fit(evidence: Evidence, { warm, onProgress }: FitOptions = {}): FitState {
-  const steps = fitting(evidence, warm)
+export function fit(evidence: Evidence, { warm, onProgress, crew }: FitOptions = {}): FitState {
+  const steps = fitting(evidence, warm, crew)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value
@@ -116,7 +124,11 @@ export function fit(evidence: Evidence, { warm, onProgress }: FitOptions = {}): 
  * The same, a round at a time: yields the share of the way believed gone after each, so that whoever drives it can breathe
  * in between, say how far it is, or let it be.
  */
-export function* fitting(evidence: Evidence, warm?: FitState): Generator<number, FitState, void> {
+export function* fitting(
+  evidence: Evidence,
+  warm?: FitState,
+  crew: Crew = alone,
+): Generator<number, FitState, void> {
   const { discs, arms } = evidence
   const terms = termsOf(evidence, warm)
   const numbers = discs.map((d) => startNumbers(d, warm))
@@ -147,12 +159,26 @@ export function* fitting(evidence: Evidence, warm?: FitState): Generator<number,
 
   let iterations = 0
   const first = warm ? 1 : FIRST_ROUNDS
+  let slack = 1
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
     placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
     const patience = 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2
-    eliminate(t, discs[t.disc]!, patience, Math.max(patience, warm ? EASE_WHEN_WARM : easeOf(lastStep)))
+    return flyAnew(t, discs[t.disc]!, patience, Math.max(patience, slack))
+  }
+  /** Every throw where it stands now: flown where it must be, all those together, its latents eliminated. */
+  const placeAll = (list: readonly ThrowTerm[]) => {
+    const waiting: ThrowTerm[] = []
+    const jobs = list.flatMap((t) => {
+      const job = place(t)
+      if (!job) return []
+      waiting.push(t)
+      return [job]
+    })
+    crew(jobs)
+    waiting.forEach(takeSlopes)
+    list.forEach(eliminateLatents)
   }
   const weigh = () => {
     for (const t of counted) t.weight = (NU + t.count) / (NU + t.distance / scales[t.arm]!)
@@ -174,7 +200,8 @@ export function* fitting(evidence: Evidence, warm?: FitState): Generator<number,
   let solved: SolvedArrow | undefined
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++
-    for (const t of counted) place(t)
+    slack = warm ? EASE_WHEN_WARM : easeOf(lastStep)
+    placeAll(counted)
     if (iterations > first && (iterations - first) % LOOK_EVERY === 1)
       counted.forEach((t, i) => pullOf(t, discs[t.disc]!, i))
     weigh()
@@ -214,8 +241,8 @@ export function* fitting(evidence: Evidence, warm?: FitState): Generator<number,
     }
     yield Math.min(0.95, iterations / 14)
   }
+  placeAll(terms)
   for (const t of terms) {
-    place(t)
     if (t.evidence.counts) continue
     step.fill(0)
     updateLatents(t, step)
@@ -252,9 +279,10 @@ function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
       throw new RangeError(`Throw ${t.id} names ${t.arm}, who is not among the throwers.`)
     const key = evidenceKey(t, evidence.discs[disc]!)
     const old = before.get(t.id)
-    if (!old) return makeTerm(t, disc, arm, key)
+    const many = evidence.throws.length > MANY
+    if (!old) return makeTerm(t, disc, arm, key, many)
     // the state of the earlier fit stays as it was: its arrays are copied, not shared
-    const term = makeTerm(t, disc, arm, key)
+    const term = makeTerm(t, disc, arm, key, many)
     term.latent.set(old.latent)
     if (old.key !== key || !old.flown) return term
     term.flownAt.set(old.flownAt)

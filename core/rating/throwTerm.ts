@@ -3,6 +3,8 @@ import { BANKS } from '../flight/glimpses.ts'
 import { asMeasured, calledBanks } from './calls.ts'
 import type { CalledBank } from './calls.ts'
 import { backward, factorise, forward } from './cholesky.ts'
+import { alone } from './crew.ts'
+import type { FlightJob } from './crew.ts'
 import { CALLED_SD, landingSd, SEEN_SD, THROW_SD } from './evidence.ts'
 import type { RatedDisc, ThrowEvidence } from './evidence.ts'
 import { flyPoint, linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS, shownWith } from './linear.ts'
@@ -25,7 +27,7 @@ const varianceOf = (term: ThrowTerm, j: number) => (j < ALONG ? RELEASE_VARIANCE
 /** How far a point may wander from where it was last flown before it is flown again, in the units below. */
 const STALE = 0.06
 /** And before its derivatives are taken again: they bend less, and cost ten times as much. */
-const SLOPE_STALE = 0.7
+const SLOPE_STALE = 1.5
 /** And how far off they may be: as a share of the step they foretold, and of what is not known of a throw. */
 const MISLED = { ofStep: 0.02, ofSd: 0.002 }
 /** And before the bend of its derivatives is looked at again. */
@@ -97,7 +99,11 @@ export interface ThrowTerm {
 export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
   JSON.stringify([t, disc.body, disc.published.speed])
 
-export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: string): ThrowTerm {
+/**
+ * @param disc place of its disc, `arm` of its arm
+ * @param many whether it is one of so many that what its rows say of each other may be left to cancel; see {@link pullOf}
+ */
+export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: string, many = false): ThrowTerm {
   const kinds: number[] = [SEEN_ROWS.carry, SEEN_ROWS.veer]
   const [sdCarry, sdVeer] = landingSd(t.method, t.carryM, t.veerM)
   const target = [t.carryM, t.veerM]
@@ -120,7 +126,8 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     return { row: kinds.length - 1, bank }
   })
   const path = t.path && condense(t.path)
-  const together = kinds.flatMap((kind, r) => (kind < 0 ? [] : [[r]]))
+  const flown = kinds.flatMap((kind, r) => (kind < 0 ? [] : [r]))
+  const together = many ? [flown] : flown.map((r) => [r])
   path?.channels.forEach(({ channel, white }) => {
     const first = kinds.length
     white.forEach((value, k) => see(SEEN + BANKS + channel * path.marks.length + k, value, 1))
@@ -235,10 +242,19 @@ function flyAt(
 /**
  * Flies a throw again where it has wandered too far. Its derivatives are kept as long as they foretold what is now seen;
  * they cost ten times as much as the flight.
+ *
+ * @param patience how many times further than usual it may wander before it is flown again
+ * @param ease how many times further off than usual its derivatives may be before they are taken again
+ * @returns the flight to be flown with derivatives, and handed on to {@link takeSlopes}; undefined where none is needed
  */
-function flyAnew(term: ThrowTerm, disc: RatedDisc, patience: number, ease: number): void {
-  const { point: p, kinds, rows, jacobian, slope, seen } = term
-  if (term.flown && !wandered(p, term.flownAt, patience * STALE)) return
+export function flyAnew(
+  term: ThrowTerm,
+  disc: RatedDisc,
+  patience: number,
+  ease: number,
+): FlightJob | undefined {
+  const { point: p, kinds, rows, slope, seen, jacobian, evidence } = term
+  if (term.flown && !wandered(p, term.flownAt, patience * STALE)) return undefined
   if (term.flown && !wandered(p, term.slopedAt, patience * SLOPE_STALE)) {
     for (let r = 0; r < rows; r++) {
       const kind = kinds[r]!
@@ -250,10 +266,27 @@ function flyAnew(term: ThrowTerm, disc: RatedDisc, patience: number, ease: numbe
     }
     term.flownAt.set(p)
     flyAt(term, disc, term.flownAt, seen)
-    if (!misled(term, ease)) return
+    if (!misled(term, ease)) return undefined
   }
   term.flownAt.set(p)
+  if (term.marks === undefined)
+    return {
+      speed: disc.published.speed,
+      body: disc.body,
+      densityKgM3: evidence.air.densityKgM3,
+      midX: evidence.mid?.downM ?? 0,
+      at: term.flownAt,
+      seen,
+      jacobian,
+    }
   flyAt(term, disc, term.flownAt, seen, jacobian)
+  takeSlopes(term)
+  return undefined
+}
+
+/** Takes over the derivatives of a flight just flown. */
+export function takeSlopes(term: ThrowTerm): void {
+  const { kinds, rows, jacobian, slope } = term
   term.slopedAt.set(term.flownAt)
   term.flown = true
   for (let r = 0; r < rows; r++) {
@@ -291,18 +324,24 @@ function hearCalls(term: ThrowTerm): void {
   }
 }
 
+/** Flies one throw again where it has wandered too far, and eliminates its latents; see {@link eliminateLatents}. */
+export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1, ease = 1): void {
+  const job = flyAnew(term, disc, patience, ease)
+  if (job) {
+    alone([job])
+    takeSlopes(term)
+  }
+  eliminateLatents(term)
+}
+
 /**
- * Flies the throw again where it has wandered too far, then eliminates its latents at their current estimate:
- * leaves the whitened residual and bearing, and the robust distance, in the term.
+ * Eliminates a throw's latents at their current estimate: leaves the whitened residual and bearing, and the robust
+ * distance, in the term.
  *
  * Marginal covariance of what was seen: R + B·Q·Bᵀ, with B the slopes in the latents (Schur complement).
- *
- * @param patience how many times further than usual it may wander before it is flown again
- * @param ease how many times further off than usual its derivatives may be before they are taken again
  */
-export function eliminate(term: ThrowTerm, disc: RatedDisc, patience = 1, ease = 1): void {
+export function eliminateLatents(term: ThrowTerm): void {
   const { point: p, rows, slope, open, kinds } = term
-  flyAnew(term, disc, patience, ease)
   hearCalls(term)
   for (let r = 0; r < rows; r++) {
     const kind = kinds[r]!
@@ -344,8 +383,8 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  * give way by −Wᵀ·A·(its step), A the slopes in the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the
  * errors. Worked out again once the throw has wandered {@link PULL_STALE}.
  *
- * The rows of a recorded path go together, a channel at a time, with signs that differ from throw to throw, so that what
- * they say of each other cancels (Hutchinson's estimate of a trace).
+ * The rows of a recorded path, and all rows where there are many throws, go together with signs that differ from throw to throw, so that what they
+ * say of each other cancels (Hutchinson's estimate of a trace).
  *
  * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  */

@@ -1,0 +1,41 @@
+import type { OrderedThrow } from './order.ts'
+
+/** What a plan asks of a person. */
+export interface Effort {
+  readonly throws: number
+  /** At nine tenths of full power or more. */
+  readonly fullPower: number
+  readonly minutes: number
+  readonly walkM: number
+}
+
+/** Fetching a grip, throwing, watching it land and writing it down, s. */
+const THROW_S = 35
+/** Walking in grass while looking for discs, m/s; bending down for each of them, s. */
+const WALK_MPS = 1.1
+const PICK_UP_S = 8
+/** From here on a throw is at full power. */
+const FULL_POWER = 0.9
+
+/**
+ * Throws, minutes and metres of a plan. After each round somebody walks to the discs and throws on from there, so that a
+ * round costs one walk of its longest throw.
+ *
+ * @param carryM how far a disc is expected to carry, m
+ */
+export function effortOf(
+  throws: readonly OrderedThrow[],
+  carryM: (disc: string) => number,
+  power = 1,
+): Effort {
+  const longest = new Map<number, number>()
+  for (const t of throws) longest.set(t.round, Math.max(longest.get(t.round) ?? 0, carryM(t.disc)))
+  const walkM = [...longest.values()].reduce((s, m) => s + m, 0)
+  const seconds = throws.length * (THROW_S + PICK_UP_S) + walkM / WALK_MPS
+  return {
+    throws: throws.length,
+    fullPower: power >= FULL_POWER ? throws.length : 0,
+    minutes: seconds / 60,
+    walkM,
+  }
+}

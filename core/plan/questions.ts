@@ -1,0 +1,126 @@
+/** What a trial can ask. */
+export const QUESTION_KINDS = [
+  'label',
+  'plastics',
+  'runs',
+  'wear',
+  'weight',
+  'molds',
+  'arms',
+  'wind',
+  'ground',
+  'short game',
+] as const
+export type QuestionKind = (typeof QUESTION_KINDS)[number]
+
+/** What a question proposes; everything can be changed. */
+export interface QuestionProposal {
+  readonly kind: QuestionKind
+  /** As a person asks it. */
+  readonly words: string
+  /** Which discs answer it. */
+  readonly discs: string
+  /** Release angles, degrees of hyzer. */
+  readonly hyzerDegs: readonly number[]
+  /** Throws of each disc at each angle. */
+  readonly throwsACell: number
+  /** Share of full power. */
+  readonly power: number
+  /** The measure that answers it. */
+  readonly measure: string
+}
+
+const SPREAD = [10, 0, -8] as const
+
+export const QUESTIONS: readonly QuestionProposal[] = [
+  {
+    kind: 'label',
+    words: 'Is it true to its numbers?',
+    discs: 'the disc and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 6,
+    power: 1,
+    measure: 'turn and fade against the published numbers',
+  },
+  {
+    kind: 'plastics',
+    words: 'What does the plastic change?',
+    discs: 'one mold in its plastics, and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 4,
+    power: 1,
+    measure: 'differences of stability between plastics',
+  },
+  {
+    kind: 'runs',
+    words: 'Are the runs alike?',
+    discs: 'one plastic in several runs, and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 6,
+    power: 1,
+    measure: 'differences of stability between runs',
+  },
+  {
+    kind: 'wear',
+    words: 'What has wear changed?',
+    discs: 'a new copy, worn copies of the same plastic, and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 5,
+    power: 1,
+    measure: 'turn and fade from new to worn',
+  },
+  {
+    kind: 'weight',
+    words: 'What does the weight change?',
+    discs: 'light and heavy copies of one plastic, weighed, and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 5,
+    power: 1,
+    measure: 'stability left once mass is in the physics',
+  },
+  {
+    kind: 'molds',
+    words: 'Which of these molds is more stable?',
+    discs: 'the candidate, the molds it is compared with, and a control disc',
+    hyzerDegs: SPREAD,
+    throwsACell: 4,
+    power: 1,
+    measure: 'order of stability, and how likely it is',
+  },
+  {
+    kind: 'arms',
+    words: 'What will it do for another arm?',
+    discs: 'the disc and a control disc, thrown by two arms, or eased to stand in for the slower one',
+    hyzerDegs: [8, 0],
+    throwsACell: 6,
+    power: 0.8,
+    measure: 'the numbers it seems to have at each speed',
+  },
+  {
+    kind: 'wind',
+    words: 'How does it take the wind?',
+    discs: 'the disc and one that holds its line',
+    hyzerDegs: [8, 0],
+    throwsACell: 8,
+    power: 1,
+    measure: 'finish into the wind against finish with it',
+  },
+  {
+    kind: 'ground',
+    words: 'How far does it skip?',
+    discs: 'one mold in its plastics',
+    hyzerDegs: [15],
+    throwsACell: 8,
+    power: 0.8,
+    measure: 'ground play after the same shot',
+  },
+  {
+    kind: 'short game',
+    words: 'Does it stop where it should?',
+    discs: 'approach discs and putters side by side',
+    hyzerDegs: [5, 0],
+    throwsACell: 8,
+    power: 0.5,
+    measure: 'distance past or short of the mark',
+  },
+]
