@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { MEASURING_METHODS } from '../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetNumber } from '../core/formats/sheet.ts'
+import { LEGS } from '../core/plan/order.ts'
+import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { Id, Name, within } from './shelf.ts'
 
 const UNIT: Partial<Record<SheetNumber, string>> = {
@@ -42,6 +44,39 @@ export const Thrower = z.object({
   forehandMps: seen('fullSpeedMps'),
 })
 
+export const CONVENTIONS = ['fresh', 'seasoned'] as const
+export const PROTOCOLS = ['same release', 'same line'] as const
+
+/** How a trial is to be thrown, and what was expected of it before. */
+export const Plan = z.object({
+  kind: z.enum(QUESTION_KINDS, { error: `must be one of ${QUESTION_KINDS.join(', ')}` }),
+  /** Every throw in its order. */
+  throws: z
+    .array(
+      z.object({
+        discId: Id,
+        hyzerDeg: sheet('hyzerDeg'),
+        leg: z.enum(LEGS, { error: 'must be out or back' }),
+        round: z.int().min(0),
+      }),
+    )
+    .max(2000, 'must be at most 2000 throws'),
+  order: z.enum(['shuffled', 'fixed']),
+  /** What the shuffle was made from, so that it can be made again. */
+  seed: z.int().min(0),
+  power: sheet('power'),
+  /** Wind along the aim line that the plan counts on, m/s. */
+  windMps: within([0, 15], ' m/s'),
+  /** What the published numbers are read as. */
+  convention: z.enum(CONVENTIONS),
+  protocol: z.enum(PROTOCOLS),
+  /** Discs from most to least stable, as expected before the first throw; locked by it. */
+  expected: z.array(Id),
+  claims: z
+    .array(z.string().trim().min(1).max(200, 'must be at most 200 characters'))
+    .max(12, 'must be at most 12 claims'),
+})
+
 export const Trial = z
   .object({
     id: Id,
@@ -63,10 +98,19 @@ export const Trial = z
       .min(0, 'must not be negative')
       .max(2000, 'must be at most 2000'),
     finishedAt: Instant.nullable(),
+    plan: Plan.nullable().default(null),
   })
   .refine((t) => t.controlDiscId === null || t.discIds.includes(t.controlDiscId), {
     path: ['controlDiscId'],
     error: 'must be one of the discs of the trial',
+  })
+  .refine((t) => t.plan === null || t.plan.throws.every((p) => t.discIds.includes(p.discId)), {
+    path: ['plan'],
+    error: 'must plan throws of discs of the trial only',
+  })
+  .refine((t) => t.plan === null || t.plan.expected.every((d) => t.discIds.includes(d)), {
+    path: ['plan'],
+    error: 'must expect something of discs of the trial only',
   })
 
 export const Session = z.object({
@@ -134,8 +178,11 @@ export const TrialSummary = z.object({
   lastThrownAt: Instant.nullable(),
 })
 
+export type Plan = z.infer<typeof Plan>
 export type Thrower = z.infer<typeof Thrower>
 export type Trial = z.infer<typeof Trial>
+/** A trial as it may be sent: without a plan where there is none. */
+export type TrialSent = z.input<typeof Trial>
 export type Session = z.infer<typeof Session>
 export type Throw = z.infer<typeof Throw>
 export type TrialFile = z.infer<typeof TrialFile>

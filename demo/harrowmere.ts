@@ -42,6 +42,7 @@ const trial = (
   controlDiscId: demoId('disc', 'HS-002'),
   hyzerDegs,
   plannedThrows: planned,
+  plan: null,
   finishedAt,
 })
 

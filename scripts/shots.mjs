@@ -85,6 +85,13 @@ const PICTURES = {
       await page.getByRole('heading', { name: 'Numbers in force' }).waitFor()
     },
   ],
+  plan: [
+    DESK,
+    async (page) => {
+      await toTrial(page, FAIRWAYS, 'Plan it')
+      await page.getByRole('table', { name: /settles each pair/ }).waitFor()
+    },
+  ],
   field: [DESK, async (page) => (await toField(page), await land(page))],
   'field-phone': [
     PHONE,

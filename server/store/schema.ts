@@ -24,6 +24,7 @@ import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { PublishedNumbers } from '../../contract/shelf.ts'
 import { HANDS, STROKES } from '../../contract/trials.ts'
+import type { Plan } from '../../contract/trials.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 
 /** A point in time, ISO 8601 in UTC on this side whatever PostgreSQL prints. */
@@ -182,6 +183,7 @@ export const trials = pgTable(
     hyzerDegs: doublePrecision('hyzer_degs').array().notNull(),
     plannedThrows: integer('planned_throws').notNull().default(0),
     finishedAt: instant('finished_at'),
+    plan: jsonb('plan').$type<Plan>(),
     createdAt,
   },
   (t) => [

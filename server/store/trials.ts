@@ -1,5 +1,6 @@
-import { and, asc, desc, eq, inArray, max, notInArray, sql } from 'drizzle-orm'
-import type { Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { and, asc, desc, eq, inArray, max, min, notInArray, sql } from 'drizzle-orm'
+import type { Plan, Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { Refusal } from '../middleware/problems.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
@@ -31,8 +32,27 @@ export const writeTrial = (db: Database, trial: Trial): Promise<void> =>
     await writeTrialIn(tx, trial)
   })
 
+/** What was expected is locked by the first throw, taken back or not: afterwards nobody remembers it right. */
+async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds'>): Promise<void> {
+  const [before] = await tx.select({ plan: trials.plan }).from(trials).where(eq(trials.id, id)).for('update')
+  if (!before?.plan) return
+  const told = ({ expected, claims }: Plan) => JSON.stringify([expected, claims])
+  if (plan && told(plan) === told(before.plan)) return
+  const [first] = await tx
+    .select({ at: min(throws.thrownAt) })
+    .from(throws)
+    .where(eq(throws.trialId, id))
+  if (first?.at)
+    throw new Refusal(
+      409,
+      'Locked',
+      'What was expected is locked since the first throw; the plan may change, the expectation may not.',
+    )
+}
+
 /** The trial and its discs; a disc that has been thrown for it cannot be dropped. */
 export async function writeTrialIn(tx: Queryable, { discIds, ...row }: Trial): Promise<void> {
+  await keepExpectation(tx, row)
   await tx.insert(trials).values(row).onConflictDoUpdate({ target: trials.id, set: row })
   await tx
     .delete(trialDiscs)

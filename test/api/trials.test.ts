@@ -7,7 +7,7 @@ import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type { Plan, Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
 import { testServer } from './server.ts'
@@ -110,6 +110,45 @@ describe('trials and throws', () => {
       .send({ ...finished, discIds })
     expect(refused.status).equal(409)
     expect((await file(finished.id)).trial.discIds).deep.equal(finished.discIds)
+  })
+
+  it('keeps a plan, and locks what was expected at the first throw', async () => {
+    const [a, b] = fresh.discIds as [string, string]
+    const plan: Plan = {
+      kind: 'molds',
+      throws: [{ discId: a, hyzerDeg: 0, leg: 'out', round: 0 }],
+      order: 'shuffled',
+      seed: 7,
+      power: 1,
+      windMps: 2,
+      convention: 'fresh',
+      protocol: 'same release',
+      expected: [a, b],
+      claims: ['flies farther'],
+    }
+    const trial = { ...fresh, id: newId(), name: 'Planned', plan }
+    const send = (change: Partial<Plan>) =>
+      api()
+        .put(`/api/trials/${trial.id}`)
+        .send({ ...trial, plan: { ...plan, ...change } })
+    await send({}).expect(200)
+    expect((await file(trial.id)).trial.plan).deep.equal(plan)
+    await send({ expected: [b, a] }).expect(200)
+    const stray = await send({ expected: [newId()] }).expect(422)
+    expect(JSON.stringify(stray.body)).match(/discs of the trial only/)
+    const thrown = sample({ trialId: trial.id, discId: a, takenBackAt: '2026-10-04T12:40:00.000Z' })
+    await put(thrown).expect(200)
+    const late = await send({ expected: [a, b] }).expect(409)
+    expect(late.body)
+      .property('detail')
+      .match(/locked since the first throw/)
+    await api()
+      .put(`/api/trials/${trial.id}`)
+      .send({ ...trial, plan: null })
+      .expect(409)
+    // the rest of the plan may still change
+    await send({ expected: [b, a], seed: 8 }).expect(200)
+    expect((await file(trial.id)).trial.plan).include({ seed: 8 })
   })
 
   it('wants the control disc to be one of the trial’s', async () => {

@@ -9,6 +9,7 @@ import { TopBar } from './TopBar.tsx'
 const Bench = lazy(() => import('../stations/bench/Bench.tsx'))
 const Shelf = lazy(() => import('../stations/shelf/Shelf.tsx'))
 const Field = lazy(() => import('../stations/field/Field.tsx'))
+const Plan = lazy(() => import('../stations/plan/Plan.tsx'))
 const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
 const Import = lazy(() => import('../stations/readout/Import.tsx'))
 const Settings = lazy(() => import('../stations/settings/Settings.tsx'))
@@ -28,13 +29,17 @@ function Frame() {
 }
 
 /** A station without a trial in its address goes to the trial last looked at. */
-function ToTrial({ station }: { station: 'field' | 'readout' }) {
+function ToTrial({ station }: { station: 'plan' | 'field' | 'readout' }) {
   const last = lastTrial.get()
   return <Navigate replace to={last === null ? '/' : `/trials/${last}/${station}`} />
 }
 
 /** Stations of a trial start afresh when the trial changes. */
-function OfTrial({ station: Station }: { station: typeof Field | typeof Readout | typeof Import }) {
+function OfTrial({
+  station: Station,
+}: {
+  station: typeof Plan | typeof Field | typeof Readout | typeof Import
+}) {
   const { trialId } = useParams()
   return <Station key={trialId} trialId={trialId!} />
 }
@@ -72,8 +77,10 @@ const router = createBrowserRouter([
       { index: true, element: <Bench /> },
       { path: 'shelf', element: <Shelf /> },
       { path: 'shelf/:discId', element: <Shelf /> },
+      { path: 'plan', element: <ToTrial station="plan" /> },
       { path: 'field', element: <ToTrial station="field" /> },
       { path: 'readout', element: <ToTrial station="readout" /> },
+      { path: 'trials/:trialId/plan', element: <OfTrial station={Plan} /> },
       { path: 'trials/:trialId/field', element: <OfTrial station={Field} /> },
       { path: 'trials/:trialId/readout', element: <OfTrial station={Readout} /> },
       { path: 'trials/:trialId/import', element: <OfTrial station={Import} /> },

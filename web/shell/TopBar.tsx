@@ -12,9 +12,13 @@ const WaitingList = lazy(() => import('./WaitingList.tsx'))
 const STATIONS = [
   { to: '/', name: 'Bench' },
   { to: '/shelf', name: 'Shelf' },
+  { to: '/plan', name: 'Plan' },
   { to: '/field', name: 'Field' },
   { to: '/readout', name: 'Readout' },
 ] as const
+
+/** Stations that show one trial. */
+const OF_TRIAL = new Set<string>(['/plan', '/field', '/readout'])
 
 function Mark() {
   return (
@@ -48,7 +52,7 @@ export function TopBar() {
         ? pathname.startsWith('/shelf')
         : pathname.endsWith(`/${name.toLowerCase()}`) || (name === 'Readout' && pathname.endsWith('/import'))
   return (
-    <header className="sticky top-0 z-30 bg-spruce text-on-spruce">
+    <header className="sticky top-0 z-30 bg-spruce print:hidden text-on-spruce">
       <div className="mx-auto flex h-13 max-w-[1600px] items-stretch gap-1 px-2 md:px-5">
         <Link to="/" className="mr-3 flex items-center gap-2.5 max-md:hidden">
           <Mark />
@@ -58,7 +62,7 @@ export function TopBar() {
           {STATIONS.map(({ to, name }) => (
             <NavLink
               key={to}
-              to={to === '/field' || to === '/readout' ? (trialId ? `/trials/${trialId}${to}` : to) : to}
+              to={trialId && OF_TRIAL.has(to) ? `/trials/${trialId}${to}` : to}
               aria-current={isAt(name) ? 'page' : undefined}
               className={clsx(
                 'flex items-center border-b-3 px-2.5 text-body md:px-3.5',

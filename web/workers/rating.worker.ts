@@ -5,8 +5,9 @@ import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
 import { forecastThrow } from '../../core/judge/forecast.ts'
 import type { Forecast, PlannedThrow } from '../../core/judge/forecast.ts'
+import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
-import { tellingThrows } from '../../core/plan/telling.ts'
+import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
 import { settling } from '../../core/judge/resolve.ts'
 import type { Kind, Settling } from '../../core/judge/resolve.ts'
@@ -14,7 +15,7 @@ import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
-import { fitting } from '../../core/rating/fit.ts'
+import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf, rankDistribution } from '../../core/rating/outcome.ts'
@@ -122,6 +123,28 @@ const rating = {
       return Math.max(p, 1 - p) < SETTLED
     })
     return [...tellingThrows(state, open.length > 0 ? open : pairs, candidates, count, arms).throws]
+  },
+  /**
+   * What a plan would show, as things are believed now, beside the even plan's like: chances to settle every pair, and the
+   * most telling throws for as many.
+   *
+   * @param arms full speeds of whoever will throw
+   * @param candidates every throw that could be made instead
+   */
+  weighPlan(
+    sheet: readonly SheetThrow[],
+    discs: readonly RatedDisc[],
+    arms: readonly Arm[],
+    planned: readonly Candidate[],
+    candidates: readonly Candidate[],
+  ): { planned: TellingPlan; telling: TellingPlan } {
+    const state = fit(evidenceOf(sheet, discs))
+    const asked = discs.filter((d) => !d.control).map((d) => d.id)
+    const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
+    return {
+      planned: worthOf(state, pairs, planned, arms),
+      telling: tellingThrows(state, pairs, candidates, planned.length, arms),
+    }
   },
   /** Why a throw finished where it did. */
   why(trial: string, thrown: string): Why | undefined {

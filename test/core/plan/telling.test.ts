@@ -147,7 +147,7 @@ describe('telling throws', () => {
   it('settle pairs with fewer throws than an even plan, in simulated sessions', () => {
     const LIMIT = 36
     const used = { telling: 0, even: 0 }
-    for (let k = 0; k < 8; k++) {
+    for (let k = 0; k < 12; k++) {
       const { evidence, truth, arms } = session(0.117 * (k + 1), 4, 8)
       for (const plan of ['telling', 'even'] as const) {
         const uniform = randomLcg(0.05 * (k + 1))

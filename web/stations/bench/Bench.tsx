@@ -125,6 +125,14 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
             {counted === 0 ? 'Throw the first' : 'Throw on'}
           </Link>
         )}
+        {!finished && (
+          <Link
+            to={`/trials/${trial.id}/plan`}
+            className="inline-flex min-h-10 items-center rounded-lg border border-edge px-4 font-medium hover:bg-tint"
+          >
+            Plan it
+          </Link>
+        )}
         {counted > 0 && (
           <Link
             to={`/trials/${trial.id}/readout`}

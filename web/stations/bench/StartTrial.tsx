@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
+import type { TrialSent } from '../../../contract/trials.ts'
 import { Trial } from '../../../contract/trials.ts'
 import { useShelf } from '../../data/hooks.ts'
 import { lineage } from '../../data/naming.ts'
@@ -25,7 +26,7 @@ export default function StartTrial({ onClose }: { onClose: () => void }) {
   const go = useNavigate()
   const { view } = useShelf()
   const discs = useMemo(() => view?.discs.filter((d) => d.disc.removedAt === null) ?? [], [view])
-  const { control, register, handleSubmit, formState, watch, setValue } = useForm<Trial>({
+  const { control, register, handleSubmit, formState, watch, setValue } = useForm<TrialSent, unknown, Trial>({
     resolver: zodResolver(Trial),
     defaultValues: {
       id: newId(),
@@ -60,7 +61,7 @@ export default function StartTrial({ onClose }: { onClose: () => void }) {
       // the field needs the trial on the server, so this one write does not wait in the queue
       await write(`/api/trials/${trial.id}`, trial)
       await mutate('/api/trials')
-      go(`/trials/${trial.id}/field`)
+      go(`/trials/${trial.id}/plan`)
     } catch (e) {
       sayWrong((e as Error).message)
     }
@@ -151,7 +152,7 @@ export default function StartTrial({ onClose }: { onClose: () => void }) {
           )}
         </fieldset>
         <Button kind="primary" type="submit">
-          Start and throw
+          Start and plan
         </Button>
       </form>
     </Dialog>

@@ -6,6 +6,7 @@ import { format } from 'date-fns'
 import { v7 as newId } from 'uuid'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import { statements } from '../../../core/judge/statements.ts'
+import { remainingThrows } from '../../../core/plan/order.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
@@ -148,11 +149,20 @@ function Logging({ view, rating, edited }: LoggingProps) {
     trial.hyzerDegs,
     rating.reading,
   )
+  /** What the plan still has to be thrown, in its order. */
+  const planned = useMemo(
+    () =>
+      remainingThrows(
+        (trial.plan?.throws ?? []).map(({ discId, hyzerDeg }) => ({ disc: discId, hyzerDeg })),
+        view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
+      ),
+    [trial.plan, view.throws],
+  )
   const best = told?.flatMap(({ code, hyzerDeg }) => {
     const disc = view.discs.find((d) => d.disc.code === code)?.disc.id
     return disc === undefined ? [] : [{ disc, hyzerDeg }]
   })
-  const queue = best && best.length > 0 ? best : even
+  const queue = best && best.length > 0 ? best : planned.length > 0 ? planned : even
   const proposed = queue[skipped % queue.length]!
   const meant: Meant = {
     discId: asked.discId ?? proposed.disc,
@@ -261,6 +271,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
             }
             telling={telling}
             onTelling={setTelling}
+            planned={planned.length > 0}
             onPick={(c) => setAsked({ discId: c.disc, hyzerDeg: c.hyzerDeg })}
           />
         )}

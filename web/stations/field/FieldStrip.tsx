@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
@@ -56,6 +56,7 @@ export function FieldStrip({
   const hue = hueOf(at)
   const { landing, mid } = seen
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
+  const awaited = useRef(false)
   const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
   // up on the strip is the thrower's left
   const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
@@ -73,11 +74,21 @@ export function FieldStrip({
       // a landing put short of a bend that was seen takes the bend away
       ...(mid && mid.downM >= s.down && { mid: null }),
     })
-  const nudge = (down: number, left: number) => {
-    const from: Spot | undefined =
-      landed ?? (forecast && { down: Math.round(forecast.carryM), left: Math.round(-sign * forecast.veerM) })
-    if (from) place({ down: from.down + (landed ? down : 0), left: from.left + (landed ? left : 0) })
+  const atForecast = forecast && {
+    down: Math.round(forecast.carryM),
+    left: Math.round(-sign * forecast.veerM),
   }
+  const nudge = (down: number, left: number) => {
+    if (landed) place({ down: landed.down + down, left: landed.left + left })
+    else if (atForecast) place(atForecast)
+    else awaited.current = true
+  }
+  // an arrow pressed before the forecast is there is not lost
+  useEffect(() => {
+    if (!awaited.current || !atForecast) return
+    awaited.current = false
+    if (!landed) place(atForecast)
+  })
   useHotkeys(
     ['left', 'right', 'up', 'down', 'shift+left', 'shift+right', 'shift+up', 'shift+down'],
     (e) => {

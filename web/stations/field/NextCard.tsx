@@ -172,10 +172,12 @@ interface UpNextProps {
   /** The most telling throws come first, instead of those thrown least. */
   readonly telling: boolean
   readonly onTelling: (on: boolean) => void
+  /** The trial has a plan, and it has throws left. */
+  readonly planned: boolean
 }
 
-/** What follows, thrown least first or most telling first; pick one to throw it now. */
-export function UpNext({ cells, discs, name, onPick, telling, onTelling }: UpNextProps) {
+/** What follows, as planned, thrown least first or most telling first; pick one to throw it now. */
+export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned }: UpNextProps) {
   return (
     <Card className="flex min-h-0 flex-col p-3 max-md:hidden" label="Up next">
       <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">
@@ -190,7 +192,8 @@ export function UpNext({ cells, discs, name, onPick, telling, onTelling }: UpNex
           telling ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge hover:bg-tint',
         )}
       >
-        {telling ? 'Most telling first' : 'Thrown least first'} <Key onDark={telling}>M</Key>
+        {telling ? 'Most telling first' : planned ? 'In the order planned' : 'Thrown least first'}{' '}
+        <Key onDark={telling}>M</Key>
       </button>
       <ul className="min-h-0 flex-1 divide-y divide-rule overflow-hidden">
         {cells.map((c, i) => {

@@ -35,7 +35,10 @@ export default function Readout({ trialId }: { trialId: string }) {
   const names = useMemo(() => trialNames(view?.discs ?? []), [view])
   if ((error && !view) || ratingError) return <Trouble error={(error ?? ratingError)!} />
   if (!view) return <Waiting what="the trial" />
-  if (!reading) return <Waiting what={`${view.throws.length} throws${share === undefined ? '' : `, ${percent(share)}`}`} />
+  if (!reading)
+    return (
+      <Waiting what={`${view.throws.length} throws${share === undefined ? '' : `, ${percent(share)}`}`} />
+    )
   const { trial } = view
   const name = (code: string) => names.get(code) ?? code
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)

@@ -1,0 +1,72 @@
+import type { Plan, Trial } from '../../../contract/trials.ts'
+import { angleWords } from '../../data/units.ts'
+
+interface PlanSheetProps {
+  readonly trial: Trial
+  readonly plan: Plan
+  readonly nameOf: (id: string) => string
+  readonly codeOf: (id: string) => string
+  readonly lengthUnit: string
+  /** Places in the plan of the throws already made, which need no paper. */
+  readonly done: ReadonlySet<number>
+}
+
+/** The plan on paper: one page, every throw in its order with room for a pencil. Seen only in print. */
+export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: PlanSheetProps) {
+  // two columns of throws once one would not fit a page
+  const numbered = plan.throws.map((t, i) => ({ ...t, i })).filter((t) => !done.has(t.i))
+  const half = numbered.length > 36 ? Math.ceil(numbered.length / 2) : numbered.length
+  return (
+    <section aria-label="Plan sheet" className="hidden text-black print:block">
+      <h1 className="text-[14pt] font-bold">{trial.name}</h1>
+      <p className="text-[9pt]">
+        {trial.question} · day ________ place ______________ air ____ °C · wind ______ · thrown by
+        ______________
+      </p>
+      <div className="mt-2 flex gap-4">
+        {[numbered.slice(0, half), numbered.slice(half)]
+          .filter((list) => list.length > 0)
+          .map((list) => (
+            <table key={list[0]!.i} className="flex-1 border-collapse text-[8.5pt]">
+              <thead>
+                <tr className="text-left">
+                  {['', 'disc', 'release', `down, ${lengthUnit}`, `side, ${lengthUnit}`, 'seen'].map((h) => (
+                    <th key={h} className="border-b border-black px-1 font-semibold">
+                      {h}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((t, k) => (
+                  <tr
+                    key={t.i}
+                    className={
+                      k > 0 && list[k - 1]!.round !== t.round
+                        ? 'border-t-2 border-black'
+                        : 'border-t border-gray-400'
+                    }
+                  >
+                    <td className="px-1">
+                      {t.i + 1} {t.leg === 'out' ? '→' : '←'}
+                    </td>
+                    <td className="px-1 whitespace-nowrap">
+                      {codeOf(t.discId)} {nameOf(t.discId)}
+                    </td>
+                    <td className="px-1 whitespace-nowrap">{angleWords(t.hyzerDeg)}</td>
+                    <td className="w-[14mm] border-l border-gray-400" />
+                    <td className="w-[14mm] border-l border-gray-400" />
+                    <td className="w-[18mm] border-l border-gray-400" />
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ))}
+      </div>
+      <p className="mt-2 text-[8pt]">
+        Throw only when the range is clear and stays clear. → out into the wind, ← back with it. Side: L or R
+        of the aim line as you look down it. Cross out a throw that does not count and say why.
+      </p>
+    </section>
+  )
+}

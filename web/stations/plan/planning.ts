@@ -1,0 +1,158 @@
+import { rollups } from 'd3'
+import type { Plan, Throw, Trial } from '../../../contract/trials.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { LEGS, orderThrows } from '../../../core/plan/order.ts'
+import type { CellCount } from '../../../core/plan/order.ts'
+import { QUESTIONS } from '../../../core/plan/questions.ts'
+import type { QuestionKind, QuestionProposal } from '../../../core/plan/questions.ts'
+
+export const questionOf = (kind: QuestionKind): QuestionProposal => QUESTIONS.find((q) => q.kind === kind)!
+
+/** Stability of the published numbers in force. */
+const published = (d: ShelvedDisc) => d.inForce.numbers.turn + d.inForce.numbers.fade
+
+/** Throws per disc, angle and leg, in the order of the discs given. */
+export function countsOf(plan: Plan, discIds: readonly string[]): CellCount[] {
+  return rollups(
+    plan.throws,
+    (list) => list.length,
+    (t) => t.discId,
+    (t) => t.hyzerDeg,
+    (t) => t.leg,
+  )
+    .flatMap(([disc, byAngle]) =>
+      byAngle.flatMap(([hyzerDeg, byLeg]) => byLeg.map(([leg, throws]) => ({ disc, hyzerDeg, leg, throws }))),
+    )
+    .sort((a, b) => discIds.indexOf(a.disc) - discIds.indexOf(b.disc))
+}
+
+/** So many throws of every disc at every angle, shared between the legs. */
+export function evenCounts(
+  discIds: readonly string[],
+  hyzerDegs: readonly number[],
+  throws: number,
+): CellCount[] {
+  return discIds.flatMap((disc, d) =>
+    hyzerDegs.flatMap((hyzerDeg, a) =>
+      LEGS.map((leg, l) => ({
+        disc,
+        hyzerDeg,
+        leg,
+        // an odd throw goes out for one cell and back for the next
+        throws: Math.floor(throws / 2) + (throws % 2 === 1 && (d + a + l) % 2 === 0 ? 1 : 0),
+      })),
+    ),
+  )
+}
+
+type Planned = Plan['throws'][number]
+
+/** Throws already made that count, as the first rounds of a plan: another round begins where the leg turns or a disc comes again. */
+export function madeSoFar(throws: readonly Throw[]): Planned[] {
+  const made: Planned[] = []
+  for (const t of throws) {
+    if (!t.counts) continue
+    const last = made[made.length - 1]
+    const leg = (t.windAlongMps ?? (last?.leg === 'back' ? 1 : -1)) > 0 ? 'back' : 'out'
+    const same = last?.leg === leg && !made.some((m) => m.round === last.round && m.discId === t.discId)
+    made.push({
+      discId: t.discId,
+      hyzerDeg: t.hyzerDeg,
+      leg,
+      round: last === undefined ? 0 : same ? last.round : last.round + 1,
+    })
+  }
+  return made
+}
+
+/** Counts less what is made, leg or no leg. */
+function stillToMake(counts: readonly CellCount[], made: readonly Planned[]): CellCount[] {
+  const left = counts.map((c) => ({ ...c }))
+  for (const m of made) {
+    const like = left.filter((c) => c.disc === m.discId && c.hyzerDeg === m.hyzerDeg && c.throws > 0)
+    const cell = like.find((c) => c.leg === m.leg) ?? like[0]
+    if (cell) cell.throws--
+  }
+  return left
+}
+
+/** The plan with other counts: what is made stays first, the rest is put in order again from the same seed. */
+export function reordered(
+  plan: Plan,
+  all: readonly CellCount[],
+  discs: readonly ShelvedDisc[],
+  made: readonly Planned[],
+): Plan {
+  const counts = stillToMake(all, made)
+  const rounds = made.length === 0 ? 0 : made[made.length - 1]!.round + 1
+  const least = [...discs].sort((a, b) => published(a) - published(b)).map((d) => d.disc.id)
+  const sorted =
+    plan.order === 'fixed'
+      ? [...counts].sort((a, b) => least.indexOf(a.disc) - least.indexOf(b.disc))
+      : counts
+  const order =
+    plan.order === 'fixed' ? ({ kind: 'fixed' } as const) : ({ kind: 'shuffled', seed: plan.seed } as const)
+  return {
+    ...plan,
+    throws: [
+      ...made,
+      ...orderThrows(sorted, order).map(({ disc, round, ...t }) => ({
+        ...t,
+        discId: disc,
+        round: round + rounds,
+      })),
+    ],
+  }
+}
+
+/** The plan a trial starts from: what its question proposes, or as many throws as it was given. */
+export function proposed(
+  trial: Trial,
+  discs: readonly ShelvedDisc[],
+  kind: QuestionKind,
+  seed: number,
+  made: readonly Planned[],
+): Plan {
+  const question = questionOf(kind)
+  const cells = trial.discIds.length * trial.hyzerDegs.length
+  const each =
+    trial.plannedThrows > 0 && cells > 0
+      ? Math.max(1, Math.round(trial.plannedThrows / cells))
+      : question.throwsACell
+  const empty: Plan = {
+    kind,
+    throws: [],
+    order: 'shuffled',
+    seed,
+    power: question.power,
+    windMps: 2,
+    convention: 'fresh',
+    protocol: 'same release',
+    expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.disc.id),
+    claims: [],
+  }
+  return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made)
+}
+
+/** One throw more or fewer of a disc at an angle: added where there are fewer, taken where there are more. */
+export function stepped(
+  counts: readonly CellCount[],
+  disc: string,
+  hyzerDeg: number,
+  by: 1 | -1,
+): CellCount[] {
+  const at = LEGS.map(
+    (leg) => counts.find((c) => c.disc === disc && c.hyzerDeg === hyzerDeg && c.leg === leg)?.throws ?? 0,
+  )
+  const leg = by > 0 ? (at[0]! <= at[1]! ? 0 : 1) : at[0]! > at[1]! ? 0 : 1
+  const rest = counts.filter((c) => !(c.disc === disc && c.hyzerDeg === hyzerDeg))
+  return [
+    ...rest,
+    ...LEGS.map((l, i) => ({
+      disc,
+      hyzerDeg,
+      leg: l,
+      throws: Math.max(0, at[i]! + (i === leg ? by : 0)),
+    })),
+  ].filter((c) => c.throws > 0)
+}
