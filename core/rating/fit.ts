@@ -31,6 +31,8 @@ const SCALE_PRIOR = { value: 1, worth: 24 }
 const GUST_WORTH = 2
 const HURRY = 2.5
 const LEARNING_ROUNDS = 14
+/** A warm start has learnt nearly all there is, and the next one goes on. */
+const LEARNING_WHEN_WARM = 4
 /**
  * Share of a throw's information that the posterior counts: what the Gaussian approximation at the peak leaves out (the
  * estimated scales, the bend of the flights) costs an eighth, measured on simulated sessions.
@@ -57,7 +59,7 @@ const easeOf = (lastStep: Float64Array) =>
 const MANY = 500
 const MAX_ITERATIONS = 40
 /** Steps below these end the search: numbers, ln speed, angles. */
-const SMALL = { number: 3e-3, lnSpeed: 3e-4, angle: 3e-4 }
+const SMALL = { number: 8e-3, lnSpeed: 8e-4, angle: 8e-4 }
 /** One step moves no further than this. */
 const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07 }
 
@@ -159,6 +161,7 @@ export function* fitting(
 
   let iterations = 0
   const first = warm ? 1 : FIRST_ROUNDS
+  const learning = warm ? LEARNING_WHEN_WARM : LEARNING_ROUNDS
   let slack = 1
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
@@ -208,12 +211,12 @@ export function* fitting(
     let moved = false
     if (iterations > 1) {
       // what varies how much is learnt slowly, so gusts are hurried along; and not for ever, so that the search can end
-      if (iterations <= LEARNING_ROUNDS) {
+      if (iterations <= learning) {
         unknowns = effectiveUnknowns(believed, spread, solved!)
         gust *= Math.min(2, Math.max(0.5, (gustOf(counted, scales) / gust) ** HURRY))
         const before = spread
         spread = respread(believed, { numbers, habits, effects }, spread, solved!)
-        moved = !sameSpread(before, spread) && iterations < LEARNING_ROUNDS
+        moved = !sameSpread(before, spread) && iterations < learning
       }
       rescale(scales, counted, unknowns)
     }

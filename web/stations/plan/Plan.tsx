@@ -46,7 +46,8 @@ function Planning({ view }: { view: TrialView }) {
   const names = useMemo(() => trialNames(discs), [discs])
   const byId = useMemo(() => new Map(discs.map((d) => [d.disc.id, d])), [discs])
   const made = useMemo(() => madeSoFar(view.throws), [view.throws])
-  const [seed] = useState(() => Math.floor(Math.random() * 1e6))
+  // the same trial proposes the same order, until somebody shuffles
+  const seed = Number.parseInt(trial.id.slice(-5), 16)
   const plan = useMemo(
     () => trial.plan ?? proposed(trial, discs, guess(discs), seed, made),
     [trial, discs, seed, made],
@@ -84,7 +85,7 @@ function Planning({ view }: { view: TrialView }) {
     [discs, thrower, plan.power],
   )
   const effort = effortOf(
-    plan.throws.map((t) => ({ ...t, disc: t.discId })),
+    plan.throws.filter((_, i) => !done.has(i)).map((t) => ({ ...t, disc: t.discId })),
     (id) => carries.get(id) ?? 80,
     plan.power,
   )
@@ -193,7 +194,7 @@ function Planning({ view }: { view: TrialView }) {
           <Card className="grid grid-cols-2 gap-3 p-4 sm:grid-cols-4" label="What it takes">
             {(
               [
-                [String(effort.throws), 'throws'],
+                [String(effort.throws), done.size > 0 ? 'throws left' : 'throws'],
                 [String(effort.fullPower), 'at full power'],
                 [String(Math.round(effort.minutes)), 'minutes'],
                 [
