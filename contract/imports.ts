@@ -28,3 +28,16 @@ export const Problem = z.object({
     .optional(),
 })
 export type Problem = z.infer<typeof Problem>
+
+/** What an import of discs would do, or did. */
+export const ShelfImport = z.object({
+  discs: z.int(),
+  /** Codes. */
+  added: z.array(z.string()),
+  changed: z.array(z.string()),
+  unchanged: z.int(),
+  /** Molds, plastics and runs that get other numbers, for every disc of them. */
+  renumbered: z.array(z.string()),
+  stored: z.boolean(),
+})
+export type ShelfImport = z.infer<typeof ShelfImport>

@@ -6,7 +6,7 @@ import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
 import { WEAR_STATES } from './shelf.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
-import type { Thrower, TrialFile } from './trials.ts'
+import type { Thrower, Trial, TrialFile } from './trials.ts'
 
 /** A disc with everything above it. */
 export interface ShelvedDisc {
@@ -34,16 +34,19 @@ export function shelvedDiscs(shelf: Shelf): ShelvedDisc[] {
     const maker = mold && makers.get(mold.makerId)
     if (!plastic || !mold || !maker) return []
     const run = disc.runId === null ? null : (runs.get(disc.runId) ?? null)
-    const levels = {
-      stamped: disc.stamped,
-      run: run?.numbers ?? null,
-      plastic: plastic.numbers,
-      mold: mold.numbers,
-    }
-    return [
-      { disc, maker, mold, plastic, run, levels, inForce: numbersInForce({ ...levels, mold: mold.numbers }) },
-    ]
+    return [shelved({ disc, maker, mold, plastic, run })]
   })
+}
+
+/** A disc with everything above it, its levels and the numbers in force. */
+export function shelved(row: Pick<ShelvedDisc, 'disc' | 'maker' | 'mold' | 'plastic' | 'run'>): ShelvedDisc {
+  const levels = {
+    stamped: row.disc.stamped,
+    run: row.run?.numbers ?? null,
+    plastic: row.plastic.numbers,
+    mold: row.mold.numbers,
+  }
+  return { ...row, levels, inForce: numbersInForce(levels) }
 }
 
 /** Grams the fit uses: weighed, else marked, else the standard weight. */
@@ -70,7 +73,7 @@ export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): Ra
  * The `throw` of a line is the throw's id in the database unless it came from a file with an id of its own.
  */
 export function sheetOf(
-  file: TrialFile,
+  file: Pick<TrialFile, 'sessions' | 'throws'> & { readonly trial: Pick<Trial, 'controlDiscId'> },
   discs: readonly ShelvedDisc[],
   throwers: readonly Thrower[],
   ids: 'database' | 'label' = 'database',

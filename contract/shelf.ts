@@ -22,7 +22,8 @@ export const Name = z
   .trim()
   .min(1, 'must not be empty')
   .max(120, 'must be at most 120 characters')
-const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
+export const Day = z.iso.date({ error: 'must be a day such as 2026-05-09' })
+export const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
 
 export const Numbers = z.object({
   speed: within(NUMBER_RANGE.speed),
@@ -43,7 +44,15 @@ export const Mold = z.object({
   discClass: z.enum(DISC_CLASSES, { error: `must be one of ${DISC_CLASSES.join(', ')}` }),
   numbers: Numbers,
 })
-export const Plastic = z.object({ id: Id, moldId: Id, name: Name, numbers: Numbers.nullable() })
+/** What a maker says of a plastic in words, to be tested. */
+export const Claim = z.string().trim().min(1).max(200, 'must be at most 200 characters')
+export const Plastic = z.object({
+  id: Id,
+  moldId: Id,
+  name: Name,
+  numbers: Numbers.nullable(),
+  claims: z.array(Claim).max(12, 'must be at most 12 claims').default([]),
+})
 export const Run = z.object({ id: Id, plasticId: Id, name: Name, numbers: Numbers.nullable() })
 export const Disc = z.object({
   id: Id,
@@ -54,6 +63,9 @@ export const Disc = z.object({
   markedG: within(SHEET_RANGE.weightG, ' g').nullable(),
   weighedG: within(SHEET_RANGE.weightG, ' g').nullable(),
   source: z.enum(SOURCES, { error: `must be one of ${SOURCES.join(', ')}` }),
+  /** From whom, in words: a review discloses it. */
+  provenance: z.string().trim().max(200, 'must be at most 200 characters').default(''),
+  acquiredOn: Day.nullable().default(null),
   wear: z.enum(WEAR_STATES, { error: `must be one of ${WEAR_STATES.join(', ')}` }),
   note: Note,
   /** When it was taken off the shelf; it can be put back. */
@@ -76,6 +88,13 @@ export const DiscEntry = z.object({
   run: Run.optional(),
 })
 
+/** Several discs changed at once, stored in one go or not at all. */
+export const ShelfEdit = z.object({
+  id: Id,
+  discs: z.array(Disc).min(1, 'must change at least one disc').max(2000, 'must be at most 2000 discs'),
+})
+
+export type ShelfEdit = z.infer<typeof ShelfEdit>
 export type Maker = z.infer<typeof Maker>
 export type Mold = z.infer<typeof Mold>
 export type Plastic = z.infer<typeof Plastic>

@@ -4,7 +4,7 @@ import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetNumber } from '../core/formats/sheet.ts'
 import { LEGS } from '../core/plan/order.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
-import { Id, Name, within } from './shelf.ts'
+import { Claim, Day, Id, Name, within } from './shelf.ts'
 
 const UNIT: Partial<Record<SheetNumber, string>> = {
   weightG: ' g',
@@ -35,6 +35,15 @@ const Hand = z.enum(HANDS, { error: 'must be right or left' })
 const Stroke = z.enum(STROKES, { error: 'must be backhand or forehand' })
 const Instant = z.iso.datetime({ offset: true, error: 'must be an ISO 8601 time' })
 
+const tally = (most: number) => z.int('must be a whole number').min(1, 'must be at least 1').max(most)
+/** Throws, and throws at full power, a day and a week. */
+export const ArmBudget = z.object({
+  throwsADay: tally(2000),
+  fullPowerADay: tally(2000),
+  throwsAWeek: tally(5000),
+  fullPowerAWeek: tally(5000),
+})
+
 export const Thrower = z.object({
   id: Id,
   name: Name,
@@ -42,6 +51,22 @@ export const Thrower = z.object({
   /** Full-power release speeds, where known. */
   backhandMps: seen('fullSpeedMps'),
   forehandMps: seen('fullSpeedMps'),
+  /** What the arm may take; a plan does not silently exceed it. */
+  budget: ArmBudget.nullable().default(null),
+})
+
+/** A field to throw on. */
+export const Place = z.object({
+  id: Id,
+  name: Name,
+  /** From the throwing mark along the aim line to where it ends. */
+  fieldLengthM: within([20, 400], ' m').nullable(),
+  /** Compass bearing of the aim line. */
+  bearingDeg: within([0, 360], '°').nullable(),
+  altitudeM: seen('altitudeM'),
+  surface: z.string().trim().max(120, 'must be at most 120 characters'),
+  hazards: z.string().trim().max(500, 'must be at most 500 characters'),
+  removedAt: z.iso.datetime().nullable(),
 })
 
 export const CONVENTIONS = ['fresh', 'seasoned'] as const
@@ -58,6 +83,11 @@ export const Plan = z.object({
         hyzerDeg: sheet('hyzerDeg'),
         leg: z.enum(LEGS, { error: 'must be out or back' }),
         round: z.int().min(0),
+        stroke: Stroke.default('backhand'),
+        /** Share of full power; that of the plan where it says nothing else. */
+        power: sheet('power').nullable().default(null),
+        /** Who throws it, where a plan says. */
+        throwerId: Id.nullable().default(null),
       }),
     )
     .max(2000, 'must be at most 2000 throws'),
@@ -72,9 +102,20 @@ export const Plan = z.object({
   protocol: z.enum(PROTOCOLS),
   /** Discs from most to least stable, as expected before the first throw; locked by it. */
   expected: z.array(Id),
-  claims: z
-    .array(z.string().trim().min(1).max(200, 'must be at most 200 characters'))
-    .max(12, 'must be at most 12 claims'),
+  claims: z.array(Claim).max(12, 'must be at most 12 claims'),
+  /** The disc it should fly like; locked with the order expected. */
+  likeDiscId: Id.nullable().default(null),
+  /** Slow discs thrown first, in this order; they do not count. */
+  warmUps: z.array(Id).max(20, 'must be at most 20 warm-up throws').default([]),
+  strokes: z.array(Stroke).min(1).max(2).default(['backhand']),
+  /** Shares of full power beside the plan's own. */
+  easedTo: sheet('power').nullable().default(null),
+  /** Who throws, by turns. */
+  throwerIds: z.array(Id).max(4, 'must be at most 4 throwers').default([]),
+  placeId: Id.nullable().default(null),
+  startsAt: Instant.nullable().default(null),
+  /** True once somebody moved throws by hand: the shuffle no longer makes this order. */
+  moved: z.boolean().default(false),
 })
 
 export const Trial = z
@@ -117,7 +158,7 @@ export const Session = z.object({
   id: Id,
   place: Name,
   /** Calendar day. */
-  day: z.iso.date({ error: 'must be a day such as 2026-05-09' }),
+  day: Day,
   temperatureC: seen('temperatureC'),
   altitudeM: seen('altitudeM'),
   method: z.enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` }),
@@ -178,7 +219,17 @@ export const TrialSummary = z.object({
   lastThrownAt: Instant.nullable(),
 })
 
+/** What an arm did on a day, whether it counted or not. */
+export interface ArmDay {
+  readonly throwerId: string
+  readonly day: string
+  readonly throws: number
+  readonly fullPower: number
+}
+
 export type Plan = z.infer<typeof Plan>
+export type Place = z.infer<typeof Place>
+export type ArmBudget = z.infer<typeof ArmBudget>
 export type Thrower = z.infer<typeof Thrower>
 export type Trial = z.infer<typeof Trial>
 /** A trial as it may be sent: without a plan where there is none. */

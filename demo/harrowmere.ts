@@ -6,6 +6,8 @@ import { DEGREE } from '../core/flight/release.ts'
 import { landingSd } from '../core/rating/evidence.ts'
 import { throwDisc } from '../core/simulate/thrower.ts'
 import type { Session, Throw, Trial } from '../contract/trials.ts'
+import { inspections, wearNotes } from './inspected.ts'
+import { places } from './places.ts'
 import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
 import type { Volunteer } from './shed.ts'
 
@@ -205,6 +207,9 @@ export function harrowmere() {
     plastics,
     runs,
     discs,
+    inspections,
+    wearNotes,
+    places,
     throwers: VOLUNTEERS.map((v) => v.thrower),
     trials,
     sessions: OUTINGS.map((o) => o.session),

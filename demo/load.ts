@@ -1,11 +1,17 @@
 import { getTableName, notInArray, sql } from 'drizzle-orm'
 import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
+import { writeInspection, writeWearNote } from '../server/store/inspections.ts'
 import { writeDisc, writeMaker, writeMold, writePlastic, writeRun } from '../server/store/shelf.ts'
-import { writeSession, writeThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
+import { writePlace, writeSession, writeThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
 import { harrowmere } from './harrowmere.ts'
 
 const TABLES = [
+  schema.ratings,
+  schema.photos,
+  schema.inspections,
+  schema.wearNotes,
+  schema.places,
   schema.throws,
   schema.trialDiscs,
   schema.trials,
@@ -27,6 +33,9 @@ export const loadDemo = (db: Database): Promise<void> =>
     for (const row of demo.plastics) await writePlastic(tx, row)
     for (const row of demo.runs) await writeRun(tx, row)
     for (const row of demo.discs) await writeDisc(tx, row)
+    for (const row of demo.inspections) await writeInspection(tx, row)
+    for (const row of demo.wearNotes) await writeWearNote(tx, row)
+    for (const row of demo.places) await writePlace(tx, row)
     for (const row of demo.throwers) await writeThrower(tx, row)
     // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
     for (const row of demo.trials) await writeTrialIn(tx, row)

@@ -24,11 +24,17 @@ const mold = (of: string, name: string, discClass: Mold['discClass'], numbers: F
   discClass,
   numbers,
 })
-const plastic = (of: string, name: string, numbers: FlightNumbers | null = null): Plastic => ({
+const plastic = (
+  of: string,
+  name: string,
+  numbers: FlightNumbers | null = null,
+  claims: string[] = [],
+): Plastic => ({
   id: demoId('plastic', of, name),
   moldId: demoId('mold', of),
   name,
   numbers,
+  claims,
 })
 const run = (of: string, blend: string, name: string, numbers: FlightNumbers | null = null): Run => ({
   id: demoId('run', of, blend, name),
@@ -49,9 +55,9 @@ export const molds: Mold[] = [
 
 export const plastics: Plastic[] = [
   plastic('Tarnwick', 'Loam'),
-  plastic('Tarnwick', 'Slate', n(9, 5, -0.5, 2.5)),
-  plastic('Tarnwick', 'Amber'),
-  plastic('Tarnwick', 'Tallow'),
+  plastic('Tarnwick', 'Slate', n(9, 5, -0.5, 2.5), ['finishes a whole number harder than the Loam']),
+  plastic('Tarnwick', 'Amber', null, ['flies like the Slate, with more glide']),
+  plastic('Tarnwick', 'Tallow', null, ['keeps its line in the cold']),
   plastic('Pennrath', 'Loam'),
   plastic('Pennrath', 'Amber'),
   plastic('Harrogill', 'Flint'),
@@ -77,6 +83,8 @@ interface ShedDisc {
   readonly marked?: number
   readonly weighed?: number
   readonly source?: Disc['source']
+  readonly provenance?: string
+  readonly acquiredOn?: string
   readonly stamped?: FlightNumbers
   readonly note?: string
   /** How it really flies: hidden from the app, known to the simulated throwers. */
@@ -88,15 +96,15 @@ export const SHED: readonly ShedDisc[] = [
   { code: 'HS-002', mold: 'Pennrath', plastic: 'Loam', wear: 'seasoned', marked: 177, weighed: 176.2, truth: n(5, 5, -1.05, 1), note: 'The disc everybody at the shed knows; thrown in every session.' },
   { code: 'HS-005', mold: 'Pennrath', plastic: 'Amber', wear: 'new', marked: 178, truth: n(5, 4.8, -0.6, 1.3) },
   { code: 'HS-009', mold: 'Tarnwick', plastic: 'Loam', wear: 'beaten', marked: 173, weighed: 171.8, truth: n(9, 5, -2.7, 1), note: 'Lent 61 times. Rim chewed on one side.' },
-  { code: 'HS-011', mold: 'Harrogill', plastic: 'Flint', wear: 'new', marked: 175, weighed: 174.6, source: 'sent by the maker', truth: n(9, 4.9, -0.8, 2.2) },
+  { code: 'HS-011', mold: 'Harrogill', plastic: 'Flint', wear: 'new', marked: 175, weighed: 174.6, source: 'sent by the maker', provenance: 'Fellmoor, for the autumn test', acquiredOn: '2026-09-12', truth: n(9, 4.9, -0.8, 2.2) },
   { code: 'HS-012', mold: 'Harrogill', plastic: 'Reed', wear: 'worn', marked: 172, truth: n(9, 5.1, -1.6, 1.6) },
   { code: 'HS-017', mold: 'Tarnwick', plastic: 'Loam', wear: 'new', marked: 175, weighed: 174.1, truth: n(9, 5.1, -1.7, 1.7) },
-  { code: 'HS-021', mold: 'Tarnwick', plastic: 'Slate', run: 'first run, 2024', wear: 'new', marked: 175, weighed: 173.1, truth: n(9, 4.6, -0.2, 2.8) },
+  { code: 'HS-021', mold: 'Tarnwick', plastic: 'Slate', run: 'first run, 2024', wear: 'new', marked: 175, weighed: 173.1, acquiredOn: '2024-06-02', truth: n(9, 4.6, -0.2, 2.8) },
   { code: 'HS-026', mold: 'Tarnwick', plastic: 'Tallow', wear: 'new', marked: 174, weighed: 174.9, truth: n(9, 5.3, -2, 1.4) },
-  { code: 'HS-030', mold: 'Tarnwick', plastic: 'Amber', run: 'second run, 2025', wear: 'new', marked: 175, weighed: 173.4, source: 'sent by the maker', truth: n(9, 5.1, -0.7, 2.2) },
+  { code: 'HS-030', mold: 'Tarnwick', plastic: 'Amber', run: 'second run, 2025', wear: 'new', marked: 175, weighed: 173.4, source: 'sent by the maker', provenance: 'Eskwright, with the second run', acquiredOn: '2026-08-30', truth: n(9, 5.1, -0.7, 2.2) },
   { code: 'HS-033', mold: 'Skelmire', plastic: 'Resin', run: 'first run, 2025', wear: 'new', marked: 175, weighed: 175.3, truth: n(9, 4.1, -0.2, 2.6) },
   { code: 'HS-034', mold: 'Skelmire', plastic: 'Bark', wear: 'seasoned', marked: 172, truth: n(9, 4.3, -0.5, 2.3) },
-  { code: 'HS-040', mold: 'Ormsgarth', plastic: 'Loam', wear: 'new', marked: 173, weighed: 172.6, source: 'lent', truth: n(3, 3.1, -0.2, 1.1) },
+  { code: 'HS-040', mold: 'Ormsgarth', plastic: 'Loam', wear: 'new', marked: 173, weighed: 172.6, source: 'lent', provenance: 'lent by Wren', truth: n(3, 3.1, -0.2, 1.1) },
   { code: 'HS-041', mold: 'Ormsgarth', plastic: 'Slate', wear: 'seasoned', marked: 174, truth: n(3, 2.9, 0.1, 1.4) },
   { code: 'HS-044', mold: 'Harrogill', plastic: 'Flint', wear: 'seasoned', marked: 174, weighed: 173, source: 'found', stamped: n(9, 5, -1, 2), truth: n(9, 5, -1.1, 2) },
 ]
@@ -110,6 +118,8 @@ export const discs: Disc[] = SHED.map((d) => ({
   markedG: d.marked ?? null,
   weighedG: d.weighed ?? null,
   source: d.source ?? 'bought',
+  provenance: d.provenance ?? '',
+  acquiredOn: d.acquiredOn ?? null,
   wear: d.wear,
   note: d.note ?? '',
   removedAt: null,
@@ -130,7 +140,7 @@ const volunteer = (
   lnSpeed: number,
   steadiness = 1,
 ): Volunteer => ({
-  thrower: { id: demoId('thrower', name), name, hand, backhandMps, forehandMps },
+  thrower: { id: demoId('thrower', name), name, hand, backhandMps, forehandMps, budget: null },
   backhand: {
     fullSpeedMps: backhandMps,
     habit: {

@@ -6,15 +6,19 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import send from 'koa-send'
 import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
+import { simulatedScale } from './devices/scale.ts'
 import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
+import { discRoutes } from './routes/discs.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import type { Database } from './store/database.ts'
+import type { ShelfRater } from './work/shelfRater.ts'
 
 export interface AppOptions {
   readonly db: Database
+  readonly rater: ShelfRater
   /** Address the server listens on; requests under other names are turned away. */
   readonly host: string
   /** Folder of the built web app; absent in tests of the API. */
@@ -23,7 +27,7 @@ export interface AppOptions {
 }
 
 /** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */
-export function makeApp({ db, host, dist, quiet }: AppOptions): Koa {
+export function makeApp({ db, rater, host, dist, quiet }: AppOptions): Koa {
   const app = new Koa()
   if (!quiet) app.use(log)
   app.use(problems)
@@ -58,11 +62,17 @@ export function makeApp({ db, host, dist, quiet }: AppOptions): Koa {
       extendTypes: { text: ['text/csv'] },
     }),
   )
+  app.use(async (ctx, next) => {
+    await next()
+    // anything stored may move a rating; the rater finds out whether it does
+    if (ctx.method !== 'GET' && ctx.method !== 'HEAD' && ctx.status < 300) rater.touch()
+  })
   const router = new Router()
   router.get('/api/health', (ctx) => {
     ctx.body = { ok: true, app: 'veer-line' }
   })
   shelfRoutes(router, db)
+  discRoutes(router, db, rater, simulatedScale(0.37))
   trialRoutes(router, db)
   app.use(router.routes())
   if (dist !== undefined) app.use(files(dist))

@@ -2,6 +2,7 @@ import { once } from 'node:events'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { makeApp } from './app.ts'
+import { ShelfRater } from './work/shelfRater.ts'
 import { openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
 
@@ -26,15 +27,22 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const connection = await openDatabase(options.databaseUrl)
   try {
     await options.prepare?.(connection.db)
-    const app = makeApp({ db: connection.db, host, ...(dist && { dist }), ...(quiet && { quiet }) })
+    const rater = new ShelfRater(connection.db, (error) =>
+      process.stderr.write(
+        `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error) })}\n`,
+      ),
+    )
+    const app = makeApp({ db: connection.db, rater, host, ...(dist && { dist }), ...(quiet && { quiet }) })
     const server: Server = app.listen(port, host)
     await once(server, 'listening')
+    rater.touch()
     const { port: bound } = server.address() as AddressInfo
     return {
       url: `http://${host.includes(':') ? `[${host}]` : host}:${bound}`,
       stop: async () => {
         server.closeAllConnections()
         await new Promise((done) => server.close(done))
+        await rater.stop()
         await connection.close()
       },
     }

@@ -1,6 +1,6 @@
-import Papa from 'papaparse'
 import type { RecordedPath } from '../rating/recorded.ts'
-import type { CsvProblem } from './throwsCsv.ts'
+import { parseCsv, Problems, short, writtenNumber } from './csvCells.ts'
+import type { CsvProblem } from './csvCells.ts'
 
 export type PathRead =
   | { readonly ok: true; readonly path: RecordedPath }
@@ -27,36 +27,29 @@ const MOST_PROBLEMS = 50
  * @returns the path with sides to the thrower's right, or every problem
  */
 export function readPathCsv(csv: string): PathRead {
-  const problems: CsvProblem[] = []
-  const report = (row: number | null, column: string | null, message: string) => {
-    if (problems.length < MOST_PROBLEMS) problems.push({ row, column, message })
-  }
-  const { data } = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), {
-    delimiter: ',',
-    skipEmptyLines: 'greedy',
-  })
-  const header = (data[0] ?? []).map((h) => h.trim())
+  const problems = new Problems(MOST_PROBLEMS)
+  const { report } = problems
+  const { header, rows } = parseCsv(csv)
   for (const c of NEEDED)
     if (!header.includes(c)) report(1, c, `Column ${c} is missing; a path needs ${NEEDED.join(' and ')}.`)
-  const rows = data.slice(1)
   if (rows.length < 2) report(null, null, 'A path needs at least two points.')
   if (rows.length > MOST_POINTS)
     report(null, null, `The path has ${rows.length} points; at most ${MOST_POINTS} are read.`)
-  if (problems.length > 0) return { ok: false, problems }
+  if (problems.list.length > 0) return { ok: false, problems: problems.told() }
   const column = (name: Column): number[] | undefined => {
     const at = header.indexOf(name)
     if (at < 0) return undefined
     const [low, high] = RANGE[name]
     return rows.map((cells, i) => {
-      const cell = (cells[at] ?? '').trim().replace('\u2212', '-')
-      const value = cell === '' ? Number.NaN : Number(cell)
+      const cell = cells[at] ?? ''
+      const value = writtenNumber(cell) ?? Number.NaN
       if (!(value >= low && value <= high))
-        report(i + 2, name, `${name} is “${cell.slice(0, 40)}”; it must be a number from ${low} to ${high}.`)
+        report(i + 2, name, `${name} is “${short(cell)}”; it must be a number from ${low} to ${high}.`)
       return value
     })
   }
   const [timeS, downM, veerM, upM] = COLUMNS.map(column)
-  if (problems.length > 0) return { ok: false, problems }
+  if (problems.list.length > 0) return { ok: false, problems: problems.told() }
   return {
     ok: true,
     path: { downM: downM!, veerM: veerM!, ...(upM && { upM }), ...(timeS && { timeS }) },

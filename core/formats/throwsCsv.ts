@@ -1,13 +1,8 @@
 import Papa from 'papaparse'
+import { parseCsv, plainFigure as plain, Problems, short, writtenNumber } from './csvCells.ts'
+import type { CsvProblem } from './csvCells.ts'
 import { SHEET_RANGE } from './sheet.ts'
 import type { SheetNumber, SheetThrow } from './sheet.ts'
-
-/** What is wrong with a file, by row as a spreadsheet counts them (the header is row 1) and column. */
-export interface CsvProblem {
-  readonly row: number | null
-  readonly column: string | null
-  readonly message: string
-}
 
 /** A file of throws, read whole: either every throw, or every problem. */
 export type CsvRead =
@@ -16,8 +11,6 @@ export type CsvRead =
 
 /** Larger files are refused before they are read: bytes of UTF-8, and rows. */
 export const CSV_LIMIT = { bytes: 8_000_000, rows: 20_000 } as const
-/** Problems beyond this many are counted, not listed. */
-const MOST_PROBLEMS = 200
 
 type Text = 'throw' | 'thrownAt' | 'thrower' | 'disc' | 'mold' | 'maker' | 'plastic' | 'run' | 'whyNot'
 type Column =
@@ -101,10 +94,9 @@ interface Found {
   readonly unit: string
 }
 
-type Report = (row: number | null, column: string | null, message: string) => void
+type Report = Problems['report']
 
 const bytesOf = (s: string) => new TextEncoder().encode(s).length
-const plain = (v: number) => String(Math.round(v * 100) / 100).replace('-', '−')
 
 /**
  * Reads throws from CSV (UTF-8, comma, header, RFC 4180).
@@ -113,29 +105,17 @@ const plain = (v: number) => String(Math.round(v * 100) / 100).replace('-', '−
  * is guessed and nothing of a file with problems is returned.
  */
 export function readThrowsCsv(csv: string): CsvRead {
-  const problems: CsvProblem[] = []
-  let unlisted = 0
-  const report: Report = (row, column, message) => {
-    if (problems.length < MOST_PROBLEMS) problems.push({ row, column, message })
-    else unlisted++
-  }
-  const fail = (): CsvRead => {
-    if (unlisted > 0)
-      problems.push({ row: null, column: null, message: `… and ${unlisted} more problems like these.` })
-    return { ok: false, problems }
-  }
+  const problems = new Problems()
+  const { report } = problems
+  const fail = (): CsvRead => ({ ok: false, problems: problems.told() })
 
   const size = csv.length > CSV_LIMIT.bytes ? csv.length : bytesOf(csv)
   if (size > CSV_LIMIT.bytes) {
     report(null, null, tooLarge(size))
     return fail()
   }
-  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), {
-    delimiter: ',',
-    skipEmptyLines: 'greedy',
-  })
-  const header = parsed.data[0]?.map((h) => h.trim())
-  if (!header || header.every((h) => h === '')) {
+  const { header, rows: cells, errors } = parseCsv(csv)
+  if (header.every((h) => h === '')) {
     report(
       null,
       null,
@@ -143,22 +123,22 @@ export function readThrowsCsv(csv: string): CsvRead {
     )
     return fail()
   }
-  for (const e of parsed.errors) report(e.row === undefined ? null : e.row + 1, null, `${e.message}.`)
-  if (parsed.data.length - 1 > CSV_LIMIT.rows) {
+  for (const e of errors) report(e.row, null, e.message)
+  if (cells.length > CSV_LIMIT.rows) {
     report(
       null,
       null,
-      `The file has ${parsed.data.length - 1} throws; at most ${CSV_LIMIT.rows} are read at once. Split it by session.`,
+      `The file has ${cells.length} throws; at most ${CSV_LIMIT.rows} are read at once. Split it by session.`,
     )
     return fail()
   }
   const { found, notes } = columnsOf(header, report)
-  if (parsed.data.length === 1) report(null, null, 'The file names its columns but holds no throw.')
-  if (problems.length > 0) return fail()
+  if (cells.length === 0) report(null, null, 'The file names its columns but holds no throw.')
+  if (problems.list.length > 0) return fail()
 
-  const rows = parsed.data.slice(1).map((cells, i) => readRow(cells, i + 2, header, found, notes, report))
+  const rows = cells.map((row, i) => readRow(row, i + 2, header, found, notes, report))
   const throws = agree(rows, report)
-  return problems.length > 0 ? fail() : { ok: true, throws, noteColumns: notes.map((n) => header[n]!) }
+  return problems.list.length > 0 ? fail() : { ok: true, throws, noteColumns: notes.map((n) => header[n]!) }
 }
 
 /** The sentence for a file too large to read. */
@@ -220,7 +200,7 @@ function readRow(
       `The row has ${cells.length} cells under ${header.length} columns; is a comma unquoted?`,
     )
   for (const f of found) {
-    const cell = (cells[f.at] ?? '').trim()
+    const cell = cells[f.at] ?? ''
     if (cell === '') {
       if ('required' in f.column && f.column.required)
         report(row, f.name, `${f.name} is empty; every throw needs it.`)
@@ -229,7 +209,7 @@ function readRow(
     const value = readCell(cell, row, f, report)
     if (value !== undefined) t[f.column.key] = value
   }
-  const kept = notes.map((n) => [header[n]!, (cells[n] ?? '').trim()] as const).filter(([, v]) => v !== '')
+  const kept = notes.map((n) => [header[n]!, cells[n] ?? ''] as const).filter(([, v]) => v !== '')
   if (kept.length > 0) t['notes'] = Object.fromEntries(kept)
   return t as unknown as SheetThrow
 }
@@ -242,12 +222,12 @@ function readCell(
 ): string | number | boolean | undefined {
   const { column, name } = f
   if (column.kind === 'number') {
-    const written = cell.replace('\u2212', '-')
-    if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(written)) {
+    const written = writtenNumber(cell)
+    if (written === undefined) {
       report(row, name, `${name} is “${short(cell)}”; write a number, with a point for decimals.`)
       return undefined
     }
-    const value = Number(written) * f.factor
+    const value = written * f.factor
     const [low, high] = SHEET_RANGE[column.key]
     if (!(value >= low && value <= high)) {
       const unit = f.unit === '' ? '' : ` ${f.unit}`
@@ -287,7 +267,6 @@ function readCell(
 
 const isInstant = (s: string) =>
   /^\d{4}-\d{2}-\d{2}(T[\d:.]+(Z|[+-]\d{2}:?\d{2})?)?$/.test(s) && !Number.isNaN(Date.parse(s))
-const short = (s: string) => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
 
 const OF_A_DISC = ['speed', 'glide', 'turn', 'fade', 'weightG', 'mold', 'maker', 'plastic', 'run'] as const
 const OF_AN_ARM = ['fullSpeedMps'] as const

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Context, Middleware } from 'koa'
 import type { z } from 'zod'
+import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { Problem } from '../../contract/imports.ts'
 
 /** An answer that says what was wrong with the request; nothing was stored. */
@@ -20,6 +21,16 @@ const TITLE: Record<number, string> = {
   404: 'Not found',
   413: 'Too large',
   415: 'Unknown kind of content',
+}
+
+/** Refuses a file for everything that is wrong with it. */
+export function refuseFile(problems: readonly CsvProblem[]): never {
+  throw new Refusal(
+    422,
+    'The file has errors',
+    `${problems.length} ${problems.length === 1 ? 'cell or row is' : 'cells or rows are'} not right. Nothing of the file was stored.`,
+    problems.map((p) => ({ path: p.column ?? '', message: p.message, row: p.row })),
+  )
 }
 
 /** Parses a body; every field at fault is named. */
@@ -46,6 +57,9 @@ const CONSTRAINTS: Record<string, [path: string, message: string]> = {
   runs_plastic_id_plastics_id_fk: ['plasticId', 'names a plastic that is not on the shelf'],
   trial_discs_disc_id_discs_id_fk: ['discIds', 'names a disc that is not on the shelf'],
   trials_control_disc_id_discs_id_fk: ['controlDiscId', 'names a disc that is not on the shelf'],
+  inspections_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
+  wear_notes_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
+  photos_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
   throws_disc_of_trial: ['discId', 'names a disc that is not in this trial'],
   throws_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
   throws_thrower_id_throwers_id_fk: ['throwerId', 'names a thrower who does not exist'],

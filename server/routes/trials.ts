@@ -2,21 +2,24 @@ import type Router from '@koa/router'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
-import { Id } from '../../contract/shelf.ts'
-import { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
+import { Day, Id } from '../../contract/shelf.ts'
+import { Place, Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { Preferences } from '../../contract/preferences.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
-import { parse, Refusal } from '../middleware/problems.ts'
+import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { importThrows } from '../store/importThrows.ts'
 import { readPreferences, writePreferences } from '../store/preferences.ts'
 import { readShelf } from '../store/shelf.ts'
 import {
+  readArmDays,
+  readPlaces,
   readSessions,
   readThrowers,
   readTrial,
   readTrials,
+  writePlace,
   writeSession,
   writeThrow,
   writeThrower,
@@ -48,6 +51,17 @@ export function trialRoutes(router: Router, db: Database): void {
     const row = rowAt(Session, ctx)
     await writeSession(db, row)
     ctx.body = row
+  })
+  router.get('/api/places', async (ctx) => {
+    ctx.body = await readPlaces(db)
+  })
+  router.put('/api/places/:id', async (ctx: Ctx) => {
+    const row = rowAt(Place, ctx)
+    await writePlace(db, row)
+    ctx.body = row
+  })
+  router.get('/api/arm-days', async (ctx) => {
+    ctx.body = await readArmDays(db, parse(Day, ctx.query['since']))
   })
   router.get('/api/trials', async (ctx) => {
     ctx.body = await readTrials(db)
@@ -99,13 +113,7 @@ export function trialRoutes(router: Router, db: Database): void {
           store === '1',
         )
       : read.problems
-    if (Array.isArray(done))
-      throw new Refusal(
-        422,
-        'The file has errors',
-        `${done.length} ${done.length === 1 ? 'cell or row is' : 'cells or rows are'} not right. Nothing of the file was stored.`,
-        done.map((p) => ({ path: p.column ?? '', message: p.message, row: p.row })),
-      )
+    if (Array.isArray(done)) refuseFile(done)
     ctx.body = done
   })
 

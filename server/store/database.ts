@@ -9,7 +9,10 @@ import * as schema from './schema.ts'
 
 export type Database = PostgresJsDatabase<typeof schema>
 /** A database or a transaction on it: queries take either. */
-export type Queryable = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>
+export type Queryable = Pick<
+  Database,
+  'select' | 'selectDistinct' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute'
+>
 
 export interface Connection {
   readonly db: Database

@@ -1,7 +1,7 @@
 import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
-import type { CsvProblem } from '../../core/formats/throwsCsv.ts'
+import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
@@ -97,6 +97,7 @@ function planImport(
           moldId: mold.id,
           name: plasticName,
           numbers: null,
+          claims: [],
         }),
       )
     let run: Run | undefined
@@ -122,6 +123,8 @@ function planImport(
       markedG: null,
       weighedG: t.weightG ?? null,
       source: 'unknown',
+      provenance: '',
+      acquiredOn: null,
       wear: 'seasoned',
       note: '',
       removedAt: null,
@@ -154,6 +157,7 @@ function planImport(
       hand: t.hand,
       backhandMps: speeds('backhand'),
       forehandMps: speeds('forehand'),
+      budget: null,
     }
     newThrowers.push(thrower)
     return thrower

@@ -20,11 +20,13 @@ import type { AnyPgColumn } from 'drizzle-orm/pg-core'
 import { NUMBER_RANGE } from '../../core/flight/disc.ts'
 import { SHEET_RANGE } from '../../core/formats/sheet.ts'
 import type { SheetNumber } from '../../core/formats/sheet.ts'
+import { INSPECTION_RANGE } from '../../core/shelf/inspection.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
+import { PHOTO_KINDS, PHOTO_LIMIT } from '../../contract/photo.ts'
 import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { PublishedNumbers } from '../../contract/shelf.ts'
 import { HANDS, STROKES } from '../../contract/trials.ts'
-import type { Plan } from '../../contract/trials.ts'
+import type { ArmBudget, Plan } from '../../contract/trials.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 
 /** A point in time, ISO 8601 in UTC on this side whatever PostgreSQL prints. */
@@ -91,6 +93,7 @@ export const plastics = pgTable(
       .references(() => molds.id),
     name: text('name').notNull(),
     numbers: numbers('numbers'),
+    claims: jsonb('claims').$type<string[]>().notNull().default([]),
     createdAt,
   },
   (t) => [
@@ -132,6 +135,8 @@ export const discs = pgTable(
     markedG: doublePrecision('marked_g'),
     weighedG: doublePrecision('weighed_g'),
     source: text('source').$type<(typeof SOURCES)[number]>().notNull(),
+    provenance: text('provenance').notNull().default(''),
+    acquiredOn: date('acquired_on', { mode: 'string' }),
     wear: text('wear').$type<(typeof WEAR_STATES)[number]>().notNull(),
     note: text('note').notNull().default(''),
     removedAt: instant('removed_at'),
@@ -155,6 +160,94 @@ export const discs = pgTable(
   ],
 )
 
+const measured = {
+  diameterMm: doublePrecision('diameter_mm'),
+  heightMm: doublePrecision('height_mm'),
+  rimDepthMm: doublePrecision('rim_depth_mm'),
+  rimWidthMm: doublePrecision('rim_width_mm'),
+  partingLineMm: doublePrecision('parting_line_mm'),
+  domeMm: doublePrecision('dome_mm'),
+  noseDeg: doublePrecision('nose_deg'),
+  warpMm: doublePrecision('warp_mm'),
+} satisfies Record<keyof typeof INSPECTION_RANGE, unknown>
+const MEASURED_KEYS = Object.keys(measured) as (keyof typeof measured)[]
+
+const ofDisc = () =>
+  uuid('disc_id')
+    .notNull()
+    .references(() => discs.id)
+
+export const inspections = pgTable(
+  'inspections',
+  {
+    id: uuid('id').primaryKey(),
+    discId: ofDisc(),
+    day: date('day', { mode: 'string' }).notNull(),
+    ...measured,
+    bead: boolean('bead'),
+    edge: integer('edge'),
+    stiffness: integer('stiffness'),
+    grip: integer('grip'),
+    temperatureC: doublePrecision('temperature_c'),
+    note: text('note').notNull().default(''),
+    createdAt,
+  },
+  (t) => [
+    index('inspections_of_disc').on(t.discId, t.day),
+    ...MEASURED_KEYS.map((key) =>
+      check(`inspections_${columnName(key)}`, between(t[key], INSPECTION_RANGE[key])),
+    ),
+    ...(['edge', 'stiffness', 'grip'] as const).map((key) =>
+      check(`inspections_${key}`, between(t[key], [0, 4])),
+    ),
+    check('inspections_temperature', between(t.temperatureC, SHEET_RANGE.temperatureC)),
+  ],
+)
+
+export const wearNotes = pgTable(
+  'wear_notes',
+  {
+    id: uuid('id').primaryKey(),
+    discId: ofDisc(),
+    day: date('day', { mode: 'string' }).notNull(),
+    throws: integer('throws').notNull(),
+    hardHits: integer('hard_hits').notNull(),
+    note: text('note').notNull().default(''),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [
+    index('wear_notes_of_disc').on(t.discId, t.day),
+    check('wear_notes_throws', between(t.throws, [0, 100_000])),
+    check('wear_notes_hits', between(t.hardHits, [0, 10_000])),
+  ],
+)
+
+const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' })
+
+export const photos = pgTable(
+  'photos',
+  {
+    discId: ofDisc().primaryKey(),
+    kind: text('kind').notNull(),
+    bytes: bytes('bytes').notNull(),
+    createdAt,
+  },
+  (t) => [
+    check('photos_kind', oneOf(t.kind, PHOTO_KINDS)),
+    check('photos_size', sql`octet_length(${t.bytes}) between 1 and ${sql.raw(String(PHOTO_LIMIT))}`),
+  ],
+)
+
+/** What all throws say of each disc: worked out, never typed; another run of the rater makes it again. */
+export const ratings = pgTable('ratings', {
+  discId: ofDisc().primaryKey(),
+  glide: doublePrecision('glide').notNull(),
+  turn: doublePrecision('turn').notNull(),
+  fade: doublePrecision('fade').notNull(),
+  covariance: doublePrecision('covariance').array().notNull(),
+})
+
 export const throwers = pgTable(
   'throwers',
   {
@@ -163,6 +256,7 @@ export const throwers = pgTable(
     hand: text('hand').$type<(typeof HANDS)[number]>().notNull(),
     backhandMps: doublePrecision('backhand_mps'),
     forehandMps: doublePrecision('forehand_mps'),
+    budget: jsonb('budget').$type<ArmBudget>(),
     createdAt,
   },
   (t) => [
@@ -170,6 +264,27 @@ export const throwers = pgTable(
     check('throwers_hand', oneOf(t.hand, HANDS)),
     check('throwers_backhand', between(t.backhandMps, SHEET_RANGE.fullSpeedMps)),
     check('throwers_forehand', between(t.forehandMps, SHEET_RANGE.fullSpeedMps)),
+  ],
+)
+
+export const places = pgTable(
+  'places',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    fieldLengthM: doublePrecision('field_length_m'),
+    bearingDeg: doublePrecision('bearing_deg'),
+    altitudeM: doublePrecision('altitude_m'),
+    surface: text('surface').notNull().default(''),
+    hazards: text('hazards').notNull().default(''),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [
+    check('places_name', filled(t.name)),
+    check('places_length', between(t.fieldLengthM, [20, 400])),
+    check('places_bearing', between(t.bearingDeg, [0, 360])),
+    check('places_altitude', between(t.altitudeM, SHEET_RANGE.altitudeM)),
   ],
 )
 
@@ -283,13 +398,13 @@ export const throws = pgTable(
     check('throws_hyzer', between(t.hyzerDeg, SHEET_RANGE.hyzerDeg)),
     check('throws_carry', between(t.carryM, SHEET_RANGE.carryM)),
     check('throws_right', between(t.rightM, SHEET_RANGE.rightM)),
-    ...SEEN_KEYS.map((key) => check(`throws_${seenName(key)}`, between(t[key], SHEET_RANGE[key]))),
+    ...SEEN_KEYS.map((key) => check(`throws_${columnName(key)}`, between(t[key], SHEET_RANGE[key]))),
     check('throws_mid', sql`(${t.midDownM} is null) = (${t.midRightM} is null)`),
     check('throws_mid_short_of_landing', sql`${t.midDownM} is null or ${t.midDownM} < ${t.carryM}`),
   ],
 )
 
-function seenName(key: string): string {
+function columnName(key: string): string {
   return key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
 }
 

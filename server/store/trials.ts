@@ -1,9 +1,19 @@
-import { and, asc, desc, eq, inArray, max, min, notInArray, sql } from 'drizzle-orm'
-import type { Plan, Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { and, asc, desc, eq, gte, inArray, isNull, max, min, notInArray, sql } from 'drizzle-orm'
+import { Plan } from '../../contract/trials.ts'
+import type {
+  ArmDay,
+  Place,
+  Session,
+  Throw,
+  Thrower,
+  Trial,
+  TrialFile,
+  TrialSummary,
+} from '../../contract/trials.ts'
 import { Refusal } from '../middleware/problems.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
+import { places, sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
 
 export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
   db
@@ -24,6 +34,34 @@ export const readSessions = (db: Queryable): Promise<Session[]> =>
 export const writeSession = (db: Queryable, row: Session) =>
   db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
 
+export const readPlaces = (db: Queryable): Promise<Place[]> =>
+  db
+    .select(wireColumns(places))
+    .from(places)
+    .orderBy(sql`${places.name} collate "en-x-icu"`)
+
+export const writePlace = (db: Queryable, row: Place) =>
+  db.insert(places).values(row).onConflictDoUpdate({ target: places.id, set: row })
+
+/** From this share of full power on a throw loads the arm fully. */
+const FULL_POWER = 0.9
+
+/** What every arm threw on each day since one, whether it counted or not; taken back is not thrown. */
+export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[]> {
+  const day = sql<string>`to_char(${throws.thrownAt} at time zone 'UTC', 'YYYY-MM-DD')`
+  return await db
+    .select({
+      throwerId: throws.throwerId,
+      day,
+      throws: sql<number>`count(*)::int`,
+      fullPower: sql<number>`(count(*) filter (where ${throws.power} >= ${FULL_POWER}))::int`,
+    })
+    .from(throws)
+    .where(and(isNull(throws.takenBackAt), gte(throws.thrownAt, since)))
+    .groupBy(throws.throwerId, day)
+    .orderBy(day)
+}
+
 export const writeThrow = (db: Queryable, row: Throw) =>
   db.insert(throws).values(row).onConflictDoUpdate({ target: throws.id, set: row })
 
@@ -36,8 +74,8 @@ export const writeTrial = (db: Database, trial: Trial): Promise<void> =>
 async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds'>): Promise<void> {
   const [before] = await tx.select({ plan: trials.plan }).from(trials).where(eq(trials.id, id)).for('update')
   if (!before?.plan) return
-  const told = ({ expected, claims }: Plan) => JSON.stringify([expected, claims])
-  if (plan && told(plan) === told(before.plan)) return
+  const told = (p: Plan | null) => JSON.stringify([p?.expected ?? [], p?.claims ?? [], p?.likeDiscId ?? null])
+  if (told(plan) === told(before.plan)) return
   const [first] = await tx
     .select({ at: min(throws.thrownAt) })
     .from(throws)
@@ -85,6 +123,8 @@ async function trialsWithDiscs(db: Queryable, id?: string): Promise<Trial[]> {
     .orderBy(asc(trialDiscs.place))
   return rows.map((row) => ({
     ...row,
+    // plans of an earlier day lack what has been added since
+    plan: row.plan && Plan.parse(row.plan),
     discIds: members.filter((m) => m.trialId === row.id).map((m) => m.discId),
   }))
 }

@@ -3,6 +3,7 @@ import os from 'node:os'
 import path from 'node:path'
 import type { Server } from 'node:http'
 import { makeApp } from '../../server/app.ts'
+import { ShelfRater } from '../../server/work/shelfRater.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import type { Connection } from '../../server/store/database.ts'
 
@@ -32,6 +33,9 @@ function cluster(): Promise<Cluster> {
 
 export interface TestServer extends Connection {
   readonly server: Server
+  readonly rater: ShelfRater
+  /** What the rater stumbled over. */
+  readonly failures: readonly unknown[]
   readonly stop: () => Promise<void>
 }
 
@@ -39,13 +43,19 @@ export interface TestServer extends Connection {
 export async function testServer(): Promise<TestServer> {
   const url = (await cluster()).url(`test_${++databases}`)
   const connection = await openDatabase(url)
-  const server = makeApp({ db: connection.db, host: '127.0.0.1', quiet: true }).listen(0, '127.0.0.1')
+  const failures: unknown[] = []
+  const rater = new ShelfRater(connection.db, (error) => failures.push(error))
+  const app = makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true })
+  const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,
+    rater,
+    failures,
     server,
     stop: async () => {
       server.closeAllConnections()
       server.close()
+      await rater.stop()
       await connection.close()
     },
   }

@@ -7,7 +7,8 @@ import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import type { Plan, Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { Plan } from '../../contract/trials.ts'
+import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
 import { testServer } from './server.ts'
@@ -114,7 +115,7 @@ describe('trials and throws', () => {
 
   it('keeps a plan, and locks what was expected at the first throw', async () => {
     const [a, b] = fresh.discIds as [string, string]
-    const plan: Plan = {
+    const plan = Plan.parse({
       kind: 'molds',
       throws: [{ discId: a, hyzerDeg: 0, leg: 'out', round: 0 }],
       order: 'shuffled',
@@ -125,7 +126,7 @@ describe('trials and throws', () => {
       protocol: 'same release',
       expected: [a, b],
       claims: ['flies farther'],
-    }
+    })
     const trial = { ...fresh, id: newId(), name: 'Planned', plan }
     const send = (change: Partial<Plan>) =>
       api()

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
+import type { TrialFile } from '../../contract/trials.ts'
 import { complaints } from './bench.ts'
 
 const TRIAL = 'Is the Ormsgarth true to its label'
@@ -109,4 +110,9 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   await telling.getByRole('button', { name: 'Spread evenly' }).click()
   await put
   await expect(telling.getByRole('status')).toContainText('more for')
+
+  // other tests want this trial without a plan
+  const id = page.url().match(/trials\/([^/]+)/)![1]!
+  const { trial } = (await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile
+  await page.request.put(`/api/trials/${id}`, { data: { ...trial, plan: null } })
 })

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { CSV_LIMIT, readThrowsCsv, writeThrowsCsv } from '../../../core/formats/throwsCsv.ts'
-import type { CsvProblem } from '../../../core/formats/throwsCsv.ts'
+import type { CsvProblem } from '../../../core/formats/csvCells.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
 import { rateReport, rateTable } from '../../../core/formats/rateReport.ts'
 import { fit } from '../../../core/rating/fit.ts'

@@ -58,6 +58,9 @@ export function madeSoFar(throws: readonly Throw[]): Planned[] {
     made.push({
       discId: t.discId,
       hyzerDeg: t.hyzerDeg,
+      stroke: t.stroke,
+      power: t.power,
+      throwerId: t.throwerId,
       leg,
       round: last === undefined ? 0 : same ? last.round : last.round + 1,
     })
@@ -100,6 +103,9 @@ export function reordered(
         ...t,
         discId: disc,
         round: round + rounds,
+        stroke: 'backhand' as const,
+        power: null,
+        throwerId: null,
       })),
     ],
   }
@@ -130,6 +136,14 @@ export function proposed(
     protocol: 'same release',
     expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.disc.id),
     claims: [],
+    likeDiscId: null,
+    warmUps: [],
+    strokes: ['backhand'],
+    easedTo: null,
+    throwerIds: [],
+    placeId: null,
+    startsAt: null,
+    moved: false,
   }
   return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made)
 }

@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { useState } from 'react'
 import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
+import type { z } from 'zod'
 import { HANDS, Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -26,7 +27,14 @@ export function Throwers() {
         <h2 className="text-title">Throwers</h2>
         <Button
           onClick={() =>
-            setEdited({ id: newId(), name: '', hand: 'right', backhandMps: null, forehandMps: null })
+            setEdited({
+              id: newId(),
+              name: '',
+              hand: 'right',
+              backhandMps: null,
+              forehandMps: null,
+              budget: null,
+            })
           }
         >
           Add a thrower
@@ -67,7 +75,7 @@ export function Throwers() {
 
 function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => void }) {
   const units = useUnits()
-  const { control, register, handleSubmit, formState } = useForm<Thrower>({
+  const { control, register, handleSubmit, formState } = useForm<z.input<typeof Thrower>, unknown, Thrower>({
     resolver: zodResolver(Thrower),
     defaultValues: thrower,
   })

@@ -36,6 +36,8 @@ interface Draft {
   readonly markedG: number | null
   readonly weighedG: number | null
   readonly source: Disc['source']
+  readonly provenance: string
+  readonly acquiredOn: string
   readonly wear: Disc['wear']
   readonly note: string
 }
@@ -54,6 +56,8 @@ const draftOf = (d: ShelvedDisc | undefined): Draft => ({
   markedG: d?.disc.markedG ?? null,
   weighedG: d?.disc.weighedG ?? null,
   source: d?.disc.source ?? 'bought',
+  provenance: d?.disc.provenance ?? '',
+  acquiredOn: d?.disc.acquiredOn ?? '',
   wear: d?.disc.wear ?? 'new',
   note: d?.disc.note ?? '',
 })
@@ -79,6 +83,8 @@ function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
       markedG: draft.markedG,
       weighedG: draft.weighedG,
       source: draft.source,
+      provenance: draft.provenance,
+      acquiredOn: draft.acquiredOn === '' ? null : draft.acquiredOn,
       wear: draft.wear,
       note: draft.note,
       removedAt: old?.removedAt ?? null,
@@ -96,6 +102,7 @@ function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
       moldId,
       name: plastic?.name ?? draft.plastic,
       numbers: given(draft.plasticNumbers),
+      claims: plastic?.claims ?? [],
     },
     ...(draft.run.trim() !== '' && {
       run: { id: runId, plasticId, name: run?.name ?? draft.run, numbers: given(draft.runNumbers) },
@@ -267,7 +274,16 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
             ))}
           </SelectInput>
         </div>
-        <TextInput label="Note" {...register('note')} error={errors.note?.message} />
+        <div className="grid gap-3 sm:grid-cols-[1fr_1fr_12rem]">
+          <TextInput label="Note" {...register('note')} error={errors.note?.message} />
+          <TextInput label="From whom" {...register('provenance')} error={errors.provenance?.message} />
+          <TextInput
+            label="Since"
+            type="date"
+            {...register('acquiredOn')}
+            error={errors.acquiredOn?.message}
+          />
+        </div>
         {errors.root && (
           <p role="alert" className="font-medium text-accent">
             {errors.root.message}

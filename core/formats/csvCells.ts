@@ -1,0 +1,58 @@
+import Papa from 'papaparse'
+
+/** What is wrong with a file, by row as a spreadsheet counts them (the header is row 1) and column. */
+export interface CsvProblem {
+  readonly row: number | null
+  readonly column: string | null
+  readonly message: string
+}
+
+/** Collects what is wrong with a file: lists the first ones, counts the others. */
+export class Problems {
+  readonly list: CsvProblem[] = []
+  #unlisted = 0
+  constructor(private readonly most = 200) {}
+
+  readonly report = (row: number | null, column: string | null, message: string): void => {
+    if (this.list.length < this.most) this.list.push({ row, column, message })
+    else this.#unlisted++
+  }
+  /** All of it, with how many more there are. */
+  told(): CsvProblem[] {
+    if (this.#unlisted === 0) return this.list
+    const more = `… and ${this.#unlisted} more problems like these.`
+    return [...this.list, { row: null, column: null, message: more }]
+  }
+}
+
+/** Cells of a CSV file (UTF-8, comma, RFC 4180), the header's names trimmed, cells too. */
+export function parseCsv(csv: string): {
+  readonly header: readonly string[]
+  readonly rows: readonly (readonly string[])[]
+  readonly errors: readonly { readonly row: number | null; readonly message: string }[]
+} {
+  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), {
+    delimiter: ',',
+    skipEmptyLines: 'greedy',
+  })
+  const [header = [], ...rows] = parsed.data
+  return {
+    header: header.map((h) => h.trim()),
+    rows: rows.map((r) => r.map((c) => c.trim())),
+    errors: parsed.errors.map((e) => ({
+      row: e.row === undefined ? null : e.row + 1,
+      message: `${e.message}.`,
+    })),
+  }
+}
+
+/** A number as people write it in a file, with a point for decimals; undefined where it is none. */
+export function writtenNumber(cell: string): number | undefined {
+  const written = cell.replace('\u2212', '-')
+  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(written) ? Number(written) : undefined
+}
+
+/** A cell as a sentence quotes it. */
+export const short = (s: string): string => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
+/** A figure as a sentence says it. */
+export const plainFigure = (v: number): string => String(Math.round(v * 100) / 100).replace('-', '−')

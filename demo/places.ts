@@ -1,0 +1,26 @@
+import type { Place } from '../contract/trials.ts'
+import { demoId } from './shed.ts'
+
+const place = (
+  name: string,
+  fieldLengthM: number,
+  bearingDeg: number,
+  altitudeM: number,
+  surface: string,
+  hazards: string,
+): Place => ({
+  id: demoId('place', name),
+  name,
+  fieldLengthM,
+  bearingDeg,
+  altitudeM,
+  surface,
+  hazards,
+  removedAt: null,
+})
+
+/** Where the shed throws. */
+export const places: Place[] = [
+  place('Millpond meadow', 135, 250, 210, 'mown grass', 'footpath beyond the far end'),
+  place('Lakeside field', 100, 205, 205, 'rough grass', 'the lake on the right, walkers on Sundays'),
+]

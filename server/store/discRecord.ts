@@ -1,0 +1,242 @@
+import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { labelGaps } from '../../core/judge/label.ts'
+import { leavesSlot, wearRate } from '../../core/judge/wear.ts'
+import type { Retest } from '../../core/judge/wear.ts'
+import { STANDARD_BODY } from '../../core/flight/disc.ts'
+import { referenceRelease } from '../../core/flight/release.ts'
+import type { FlownDisc } from '../../core/judge/likeness.ts'
+import type { RatedDisc } from '../../core/rating/evidence.ts'
+import type { SheetThrow } from '../../core/formats/sheet.ts'
+import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
+import type { DiscRecord, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
+import type { ShelfRater } from '../work/shelfRater.ts'
+import { wireColumns } from './database.ts'
+import type { Database, Queryable } from './database.ts'
+import { hasPhoto, readInspections, readWearNotes } from './inspections.ts'
+import { discs, plastics, sessions, throwers, throws, trials } from './schema.ts'
+import { readShelfRows } from './shelfPage.ts'
+
+/** Test days further back are not weighed again. */
+const MOST_DAYS = 12
+/** Likest and unlikest that are shown. */
+const LIKEST = 4
+const UNLIKEST = 1
+/** A disc leaves its place when it has changed by so much. */
+const LEAVES_BY = 0.5
+
+const sdOf = (covariance: readonly number[]) => ({
+  glide: Math.sqrt(covariance[0]!),
+  turn: Math.sqrt(covariance[4]!),
+  fade: Math.sqrt(covariance[8]!),
+})
+
+/** Turn + fade of a rating, with its standard deviation. */
+export const stabilityOf = (r: Rating) => ({
+  value: r.turn + r.fade,
+  sd: Math.sqrt(Math.max(0, r.covariance[4]! + r.covariance[8]! + 2 * r.covariance[5]!)),
+})
+
+const flown = (row: ShelfRow): FlownDisc => {
+  const grams = gramsOf(row.disc)
+  const { numbers } = shelved(row).inForce
+  return {
+    numbers: row.rating ? { speed: numbers.speed, ...row.rating } : numbers,
+    body: grams === null ? STANDARD_BODY : { ...STANDARD_BODY, massKg: grams / 1000 },
+  }
+}
+
+/** The trials a disc was thrown for. */
+const trialsOf = (db: Queryable, discId: string) =>
+  db
+    .select({
+      id: trials.id,
+      name: trials.name,
+      throws: sql<number>`(count(*) filter (where ${throws.counts}))::int`,
+      leftOut: sql<number>`(count(*) filter (where not ${throws.counts}))::int`,
+      last: sql<string>`to_char(max(${throws.thrownAt}) at time zone 'UTC', 'YYYY-MM-DD')`,
+    })
+    .from(throws)
+    .innerJoin(trials, eq(trials.id, throws.trialId))
+    .where(and(eq(throws.discId, discId), isNull(throws.takenBackAt)))
+    .groupBy(trials.id, trials.name)
+    .orderBy(desc(sql`max(${throws.thrownAt})`))
+
+/** A day on which discs of a plastic were thrown, as the fit takes it. */
+interface Day {
+  readonly day: string
+  readonly sheet: readonly SheetThrow[]
+  readonly discs: readonly RatedDisc[]
+}
+
+async function daysOf(db: Queryable, ids: readonly string[]): Promise<Day[]> {
+  const found = await db
+    .selectDistinct({ day: sessions.day })
+    .from(throws)
+    .innerJoin(sessions, eq(sessions.id, throws.sessionId))
+    .where(and(inArray(throws.discId, [...ids]), isNull(throws.takenBackAt), throws.counts))
+    .orderBy(desc(sessions.day))
+    .limit(MOST_DAYS)
+  const days = found.map((d) => d.day).sort()
+  if (days.length === 0) return []
+  const held = await db.select(wireColumns(sessions)).from(sessions).where(inArray(sessions.day, days))
+  const thrown = await db
+    .select(wireColumns(throws))
+    .from(throws)
+    .where(
+      and(
+        inArray(
+          throws.sessionId,
+          held.map((s) => s.id),
+        ),
+        isNull(throws.takenBackAt),
+      ),
+    )
+    .orderBy(asc(throws.thrownAt))
+  const [people, controls, rows] = await Promise.all([
+    db.select(wireColumns(throwers)).from(throwers),
+    db.select({ id: trials.controlDiscId }).from(trials),
+    readShelfRows(db, inArray(discs.id, [...new Set(thrown.map((t) => t.discId))])),
+  ])
+  const known = new Set(controls.map((c) => c.id))
+  const shelf = rows.map(shelved)
+  return days.map((day) => {
+    const own = held.filter((s) => s.day === day)
+    const of = thrown.filter((t) => own.some((s) => s.id === t.sessionId))
+    const there = new Set(of.map((t) => t.discId))
+    return {
+      day,
+      sheet: sheetOf({ trial: { controlDiscId: null }, sessions: own, throws: of }, shelf, people),
+      discs: shelf
+        .filter((d) => there.has(d.disc.id))
+        .map((d) => ratedFromShelf(d, known.has(d.disc.id) ? d.disc.id : null)),
+    }
+  })
+}
+
+/** Throws of some discs logged before a day, and what their wear notes add up to by then. */
+async function worn(db: Queryable, discId: string, day: string) {
+  const [logged] = await db
+    .select({ count: sql<number>`count(*)::int` })
+    .from(throws)
+    .where(
+      and(eq(throws.discId, discId), isNull(throws.takenBackAt), lt(throws.thrownAt, `${day}T00:00:00Z`)),
+    )
+  const notes = (await readWearNotes(db, discId)).filter((n) => n.day <= day)
+  return {
+    throws: (logged?.count ?? 0) + notes.reduce((n, w) => n + w.throws, 0),
+    hardHits: notes.reduce((n, w) => n + w.hardHits, 0),
+  }
+}
+
+async function likenessOf(db: Database, rater: ShelfRater, row: ShelfRow): Promise<DiscRecord['likeness']> {
+  const others = (await readShelfRows(db, isNull(discs.removedAt))).filter(
+    (r) => r.rating && r.disc.id !== row.disc.id,
+  )
+  if (others.length === 0) return null
+  const [thrower] = await db
+    .select({ backhandMps: throwers.backhandMps })
+    .from(throws)
+    .innerJoin(throwers, eq(throwers.id, throws.throwerId))
+    .where(eq(throws.discId, row.disc.id))
+    .groupBy(throwers.id, throwers.backhandMps)
+    .orderBy(desc(sql`count(*)`))
+    .limit(1)
+  const speedMps = thrower?.backhandMps ?? referenceRelease(flown(row).numbers.speed).speedMps
+  const { spreadM, others: by } = await rater.work.likest(
+    flown(row),
+    new Map(others.map((o) => [o.disc.id, flown(o)])),
+    speedMps,
+  )
+  const like = by.map((l): LikeDisc => ({ discId: l.disc, distanceM: l.distanceM, overlaps: l.overlaps }))
+  return {
+    speedMps,
+    spreadM,
+    most: like.slice(0, LIKEST),
+    least: like.slice(LIKEST).slice(-UNLIKEST),
+  }
+}
+
+/** Everything known of one disc; undefined where there is none of that id. */
+export async function readDiscRecord(
+  db: Database,
+  rater: ShelfRater,
+  discId: string,
+  today: string,
+): Promise<DiscRecord | undefined> {
+  const [row] = await readShelfRows(db, eq(discs.id, discId))
+  if (!row) return undefined
+  const ofPlastic = await readShelfRows(db, and(eq(plastics.id, row.plastic.id), isNull(discs.removedAt)))
+  const siblings = ofPlastic.some((r) => r.disc.id === discId) ? ofPlastic : [...ofPlastic, row]
+  const idOf = new Map(siblings.map((r) => [r.disc.code, r.disc.id]))
+  const days = await daysOf(
+    db,
+    siblings.map((r) => r.disc.id),
+  )
+  const [weighed, likeness] = await Promise.all([rater.work.days(days), likenessOf(db, rater, row)])
+  const tests: TestDay[] = []
+  const retests: Retest[] = []
+  for (const [i, rated] of weighed.entries())
+    for (const d of rated) {
+      const id = idOf.get(d.disc)
+      if (id === undefined || d.throws === 0) continue
+      const { day } = days[i]!
+      retests.push({
+        disc: d.disc,
+        ...(await worn(db, id, day)),
+        turn: { value: d.observed.turn, sd: d.sd.turn },
+        fade: { value: d.observed.fade, sd: d.sd.fade },
+      })
+      if (id === discId)
+        tests.push({ day, throws: d.throws, stability: d.stability.value, sd: d.stability.sd })
+    }
+  const rate = wearRate(retests)
+  const now = await worn(db, discId, nextDay(today))
+  const forecast = row.rating && forecastOf(row.rating, rate, now)
+  return {
+    row,
+    behind: rater.behind,
+    photo: await hasPhoto(db, discId),
+    inspections: await readInspections(db, discId),
+    wearNotes: await readWearNotes(db, discId),
+    trials: await trialsOf(db, discId),
+    tests,
+    likeness,
+    wear: { rate, ...now, forecast },
+    disagreements: labelGaps(
+      siblings
+        // a label does not speak of worn discs
+        .filter((r) => r.rating && (r.disc.wear === 'new' || r.disc.wear === 'seasoned'))
+        .map((r) => {
+          const sd = sdOf(r.rating!.covariance)
+          return {
+            published: shelved(r).inForce.numbers,
+            glide: { value: r.rating!.glide, sd: sd.glide },
+            turn: { value: r.rating!.turn, sd: sd.turn },
+            fade: { value: r.rating!.fade, sd: sd.fade },
+            throws: r.throws,
+          }
+        }),
+    ),
+  }
+}
+
+const nextDay = (day: string) => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10)
+
+function forecastOf(
+  rating: Rating,
+  rate: ReturnType<typeof wearRate>,
+  now: { readonly throws: number; readonly hardHits: number },
+) {
+  const stability = stabilityOf(rating)
+  const slot = { low: stability.value - LEAVES_BY, high: stability.value + LEAVES_BY }
+  const hitsPerThrow = now.throws > 0 ? now.hardHits / now.throws : 0
+  // where it is now is where it belongs: only what wear adds is uncertain
+  const f = leavesSlot({ ...stability, sd: 0 }, rate, slot, hitsPerThrow)
+  const seen = (n: number) => (Number.isFinite(n) ? n : null)
+  return {
+    inSlotNow: f.inSlotNow,
+    earliest: seen(f.earliest),
+    leavesAfterThrows: seen(f.leavesAfterThrows),
+    latest: seen(f.latest),
+  }
+}

@@ -1,0 +1,165 @@
+import { isDeepStrictEqual } from 'node:util'
+import { v7 as newId } from 'uuid'
+import type { ShelfLine } from '../../core/formats/shelfCsv.ts'
+import type { CsvProblem } from '../../core/formats/csvCells.ts'
+import { shelvedDiscs } from '../../contract/sheet.ts'
+import type { ShelvedDisc } from '../../contract/sheet.ts'
+import type { ShelfImport } from '../../contract/imports.ts'
+import type { Disc, Mold, PublishedNumbers, Shelf } from '../../contract/shelf.ts'
+import type { Database } from './database.ts'
+import { readShelf, writeDisc, writeMaker, writeMold, writePlastic, writeRun } from './shelf.ts'
+
+const same = (a: string, b: string) => a.localeCompare(b, 'en', { sensitivity: 'base' }) === 0
+type Level = 'molds' | 'plastics' | 'runs'
+
+/** What a file of discs would write: only rows that are new or differ from what is stored. */
+class ShelfPlan {
+  readonly problems: CsvProblem[] = []
+  readonly makers: Shelf['makers'] = []
+  readonly molds: Mold[] = []
+  readonly plastics: Shelf['plastics'] = []
+  readonly runs: Shelf['runs'] = []
+  readonly discs: Disc[] = []
+  readonly added: string[] = []
+  readonly changed: string[] = []
+  #told = new Map<string, { row: number; numbers: PublishedNumbers }>()
+
+  constructor(private readonly shelf: Shelf) {}
+
+  line(line: ShelfLine, old: ShelvedDisc | undefined): void {
+    const maker = this.#found('makers', (m) => same(m.name, line.maker)) ?? {
+      id: newId(),
+      name: line.maker,
+    }
+    if (!this.shelf.makers.includes(maker) && !this.makers.includes(maker)) this.makers.push(maker)
+    const known = this.#found('molds', (m) => m.makerId === maker.id && same(m.name, line.mold))
+    const numbers = line.numbers.mold ?? known?.numbers
+    const discClass = (line.class as Mold['discClass'] | undefined) ?? known?.discClass
+    if (!numbers || !discClass) {
+      const lacks = [!discClass && 'class', !numbers && 'speed'].filter(Boolean) as string[]
+      this.problems.push({
+        row: line.row,
+        column: lacks[0]!,
+        message: `Mold ${line.mold} is not on the shelf; a new one needs its class and its speed, glide, turn and fade.`,
+      })
+      return
+    }
+    const mold = this.#level('molds', line, known, {
+      id: newId(),
+      makerId: maker.id,
+      name: line.mold,
+      discClass,
+      numbers,
+    })
+    const plastic = this.#level(
+      'plastics',
+      line,
+      this.#found('plastics', (p) => p.moldId === mold.id && same(p.name, line.plastic)),
+      { id: newId(), moldId: mold.id, name: line.plastic, numbers: line.numbers.plastic ?? null, claims: [] },
+    )
+    const run =
+      line.run === undefined
+        ? undefined
+        : this.#level(
+            'runs',
+            line,
+            this.#found('runs', (r) => r.plasticId === plastic.id && same(r.name, line.run!)),
+            { id: newId(), plasticId: plastic.id, name: line.run, numbers: line.numbers.run ?? null },
+          )
+    const was = old?.disc
+    const disc: Disc = {
+      id: was?.id ?? newId(),
+      code: was?.code ?? line.code,
+      plasticId: plastic.id,
+      runId: run?.id ?? (was?.plasticId === plastic.id ? was.runId : null),
+      stamped: line.numbers.stamped ?? was?.stamped ?? null,
+      markedG: line.markedG ?? was?.markedG ?? null,
+      weighedG: line.weighedG ?? was?.weighedG ?? null,
+      source: (line.source as Disc['source'] | undefined) ?? was?.source ?? 'unknown',
+      provenance: line.provenance ?? was?.provenance ?? '',
+      acquiredOn: line.acquiredOn ?? was?.acquiredOn ?? null,
+      wear: (line.wear as Disc['wear'] | undefined) ?? was?.wear ?? 'seasoned',
+      note: line.note ?? was?.note ?? '',
+      removedAt: was?.removedAt ?? null,
+    }
+    if (was && isDeepStrictEqual(was, disc)) return
+    this.discs.push(disc)
+    ;(was ? this.changed : this.added).push(disc.code)
+  }
+
+  #found<K extends 'makers' | Level>(
+    of: K,
+    is: (row: Shelf[K][number]) => boolean,
+  ): Shelf[K][number] | undefined {
+    // what this file changed comes before what is stored
+    return [...(this[of] as Shelf[K]), ...this.shelf[of]].find((row) => is(row as Shelf[K][number])) as
+      Shelf[K][number] | undefined
+  }
+
+  /** A mold, plastic or run as the file leaves it; two rows of a file must not say different numbers of one. */
+  #level<T extends Mold | Shelf['plastics'][number] | Shelf['runs'][number]>(
+    of: Level,
+    line: ShelfLine,
+    known: T | undefined,
+    fresh: T,
+  ): T {
+    const level = { molds: 'mold', plastics: 'plastic', runs: 'run' }[of] as 'mold' | 'plastic' | 'run'
+    const numbers = line.numbers[level]
+    const row = known
+      ? { ...known, ...(numbers && { numbers }), ...('discClass' in fresh && { discClass: fresh.discClass }) }
+      : fresh
+    if (numbers) {
+      const first = this.#told.get(row.id)
+      const say = (n: PublishedNumbers) => [n.speed, n.glide, n.turn, n.fade].join('/').replaceAll('-', '−')
+      if (!first) this.#told.set(row.id, { row: line.row, numbers })
+      else if (say(first.numbers) !== say(numbers))
+        this.problems.push({
+          row: line.row,
+          column: level === 'mold' ? 'speed' : `${level}_speed`,
+          message: `${row.name} is ${say(numbers)} here and ${say(first.numbers)} in row ${first.row}.`,
+        })
+    }
+    const list = this[of] as T[]
+    const at = list.findIndex((x) => x.id === row.id)
+    if (at >= 0) list[at] = row
+    else if (!known || !isDeepStrictEqual(known, row)) list.push(row)
+    return row
+  }
+}
+
+/**
+ * Imports a file of discs, or shows what that would do. A disc that is on the shelf by its code takes what the file
+ * says and keeps what it does not say.
+ *
+ * @returns the problems that keep it out, or the preview; nothing is stored unless `store` is set and there is no problem
+ */
+export function importShelf(
+  db: Database,
+  lines: readonly ShelfLine[],
+  store: boolean,
+): Promise<CsvProblem[] | ShelfImport> {
+  return db.transaction(async (tx) => {
+    const shelf = await readShelf(tx)
+    const byCode = new Map(shelvedDiscs(shelf).map((d) => [d.disc.code.toLowerCase(), d]))
+    const plan = new ShelfPlan(shelf)
+    for (const line of lines) plan.line(line, byCode.get(line.code.toLowerCase()))
+    if (plan.problems.length > 0) return plan.problems
+    if (store) {
+      for (const row of plan.makers) await writeMaker(tx, row)
+      for (const row of plan.molds) await writeMold(tx, row)
+      for (const row of plan.plastics) await writePlastic(tx, row)
+      for (const row of plan.runs) await writeRun(tx, row)
+      for (const row of plan.discs) await writeDisc(tx, row)
+    }
+    const names = (level: Level) =>
+      plan[level].filter((x) => shelf[level].some((o) => o.id === x.id)).map((x) => x.name)
+    return {
+      discs: lines.length,
+      added: plan.added,
+      changed: plan.changed,
+      unchanged: lines.length - plan.added.length - plan.changed.length,
+      renumbered: [...names('molds'), ...names('plastics'), ...names('runs')],
+      stored: store,
+    }
+  })
+}

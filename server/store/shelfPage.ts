@@ -1,0 +1,159 @@
+import { and, asc, desc, eq, gte, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { z } from 'zod'
+import { boundsOf } from '../../core/judge/words.ts'
+import { WEAR_STATES } from '../../contract/shelf.ts'
+import { PAGE_SIZE } from '../../contract/shelfPage.ts'
+import type { ShelfPage, ShelfQuery, ShelfRow } from '../../contract/shelfPage.ts'
+import { wireColumns } from './database.ts'
+import type { Queryable } from './database.ts'
+import { discs, makers, molds, plastics, ratings, runs, throws } from './schema.ts'
+
+const people = (column: unknown) => sql`${column} collate "en-x-icu"`
+const inForce = sql`coalesce(${discs.stamped}, ${runs.numbers}, ${plastics.numbers}, ${molds.numbers})`
+const number = (key: string) => sql<number>`(${inForce} ->> ${sql.raw(`'${key}'`)})::float8`
+/** What the throws say, or the numbers in force where there are none. */
+const stability = sql<number>`coalesce(${ratings.turn} + ${ratings.fade}, ${number('turn')} + ${number('fade')})`
+const wearStep = sql`array_position(array[${sql.raw(WEAR_STATES.map((w) => `'${w}'`).join(', '))}], ${discs.wear})`
+
+const thrownOf = (db: Queryable) =>
+  db
+    .select({
+      discId: throws.discId,
+      counted: sql<number>`(count(*) filter (where ${throws.counts}))::int`.as('counted'),
+      last: sql<string>`max(${throws.thrownAt})`.as('last_thrown'),
+    })
+    .from(throws)
+    .where(isNull(throws.takenBackAt))
+    .groupBy(throws.discId)
+    .as('thrown')
+
+/** Lines of the shelf, joined, in their order. */
+function lines(db: Queryable) {
+  const thrown = thrownOf(db)
+  const query = db
+    .select({
+      disc: wireColumns(discs),
+      maker: wireColumns(makers),
+      mold: wireColumns(molds),
+      plastic: wireColumns(plastics),
+      run: wireColumns(runs),
+      rating: {
+        glide: ratings.glide,
+        turn: ratings.turn,
+        fade: ratings.fade,
+        covariance: ratings.covariance,
+      },
+      throws: sql<number>`coalesce(${thrown.counted}, 0)`,
+      lastThrownAt: thrown.last,
+    })
+    .from(discs)
+    .innerJoin(plastics, eq(plastics.id, discs.plasticId))
+    .innerJoin(molds, eq(molds.id, plastics.moldId))
+    .innerJoin(makers, eq(makers.id, molds.makerId))
+    .leftJoin(runs, eq(runs.id, discs.runId))
+    .leftJoin(ratings, eq(ratings.discId, discs.id))
+    .leftJoin(thrown, eq(thrown.discId, discs.id))
+  return { query, thrown }
+}
+
+type Thrown = ReturnType<typeof thrownOf>
+type Line = Awaited<ReturnType<typeof lines>['query']>[number]
+const rowOf = (line: Line): ShelfRow => ({
+  ...line,
+  run: line.run?.id ? line.run : null,
+  rating: line.rating?.glide == null ? null : line.rating,
+  lastThrownAt: line.lastThrownAt === null ? null : new Date(line.lastThrownAt).toISOString(),
+})
+
+type Query = z.infer<typeof ShelfQuery>
+
+function wanted(q: Query, thrown: Thrown, now: Date): SQL | undefined {
+  const words = q.find.split(/\s+/).filter(Boolean)
+  const text = sql`concat_ws(' ', ${discs.code}, ${makers.name}, ${molds.name}, ${plastics.name}, ${runs.name}, ${discs.wear}, ${molds.discClass}, ${discs.provenance})`
+  const bounds = q.word && boundsOf(q.word)
+  const ago = q.age && new Date(now.getTime() - q.age * 86_400_000).toISOString()
+  return and(
+    q.removed ? isNotNull(discs.removedAt) : isNull(discs.removedAt),
+    ...words.map((w) => ilike(text, `%${w.replace(/[\\%_]/g, '\\$&')}%`)),
+    q.class && eq(molds.discClass, q.class),
+    q.plastic === undefined ? undefined : eq(plastics.name, q.plastic),
+    q.wear && eq(discs.wear, q.wear),
+    bounds && Number.isFinite(bounds.low) ? gte(stability, bounds.low) : undefined,
+    bounds && Number.isFinite(bounds.high) ? lt(stability, bounds.high) : undefined,
+    q.tested === 'yes' ? sql`${thrown.counted} > 0` : undefined,
+    q.tested === 'no' ? or(isNull(thrown.counted), eq(thrown.counted, 0)) : undefined,
+    ago === undefined ? undefined : sql`${thrown.last} < ${ago}::timestamptz`,
+  )
+}
+
+function order(q: Query, thrown: Thrown): SQL[] {
+  const way = (column: SQL) => (q.down ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`)
+  const code = people(discs.code)
+  switch (q.sort) {
+    case 'code':
+      return [way(code)]
+    case 'numbers':
+      return [way(number('speed')), way(sql`${number('turn')} + ${number('fade')}`), code]
+    case 'weight':
+      return [way(sql`coalesce(${discs.weighedG}, ${discs.markedG})`), code]
+    case 'wear':
+      return [way(wearStep), code]
+    case 'stability':
+      return [way(stability), code]
+    case 'throws':
+      return [way(sql`coalesce(${thrown.counted}, 0)`), code]
+    case 'last':
+      return [way(sql`${thrown.last}`), code]
+    default:
+      return [
+        way(people(makers.name)),
+        way(people(molds.name)),
+        way(people(plastics.name)),
+        sql`${people(runs.name)} nulls first`,
+        code,
+      ]
+  }
+}
+
+/** One page of the shelf, found, filtered and sorted. */
+export async function readShelfPage(db: Queryable, q: Query, now: Date): Promise<Omit<ShelfPage, 'behind'>> {
+  const { query, thrown } = lines(db)
+  const where = wanted(q, thrown, now)
+  const found = db
+    .select({ id: discs.id })
+    .from(discs)
+    .innerJoin(plastics, eq(plastics.id, discs.plasticId))
+    .innerJoin(molds, eq(molds.id, plastics.moldId))
+    .innerJoin(makers, eq(makers.id, molds.makerId))
+    .leftJoin(runs, eq(runs.id, discs.runId))
+    .leftJoin(ratings, eq(ratings.discId, discs.id))
+    .leftJoin(thrown, eq(thrown.discId, discs.id))
+    .where(where)
+    .orderBy(...order(q, thrown))
+  const [rows, ids, [off], blends] = await Promise.all([
+    query
+      .where(where)
+      .orderBy(...order(q, thrown))
+      .limit(PAGE_SIZE)
+      .offset(q.page * PAGE_SIZE),
+    found,
+    db
+      .select({ count: sql<number>`count(*)::int` })
+      .from(discs)
+      .where(isNotNull(discs.removedAt)),
+    db.selectDistinct({ name: plastics.name }).from(plastics).orderBy(plastics.name),
+  ])
+  return {
+    rows: rows.map(rowOf),
+    total: ids.length,
+    ids: ids.map((r) => r.id),
+    removed: off?.count ?? 0,
+    plastics: blends.map((b) => b.name),
+  }
+}
+
+/** The lines of some discs, or of all that are on the shelf. */
+export async function readShelfRows(db: Queryable, where: SQL | undefined): Promise<ShelfRow[]> {
+  return (await lines(db).query.where(where)).map(rowOf)
+}

@@ -1,0 +1,35 @@
+// Weighs what was thrown for the whole shelf, away from the thread that answers requests.
+import { parentPort } from 'node:worker_threads'
+import { expose } from 'comlink'
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import type { SheetThrow } from '../../core/formats/sheet.ts'
+import { likest } from '../../core/judge/likeness.ts'
+import type { FlownDisc } from '../../core/judge/likeness.ts'
+import type { RatedDisc } from '../../core/rating/evidence.ts'
+import { fit } from '../../core/rating/fit.ts'
+import type { FitState } from '../../core/rating/fit.ts'
+import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { outcomeOf } from '../../core/rating/outcome.ts'
+import type { DiscOutcome } from '../../core/rating/outcome.ts'
+
+let last: FitState | undefined
+
+const work = {
+  /** Every disc that was thrown, from everything that was thrown; a warm start from the time before. */
+  rate(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DiscOutcome[] {
+    last = fit(evidenceOf(sheet, discs), last && { warm: last })
+    return outcomeOf(last).discs
+  },
+  /** Days weighed one by one, each on its own. */
+  days(
+    days: readonly { readonly sheet: readonly SheetThrow[]; readonly discs: readonly RatedDisc[] }[],
+  ): readonly (readonly DiscOutcome[])[] {
+    return days.map(({ sheet, discs }) => outcomeOf(fit(evidenceOf(sheet, discs))).discs)
+  },
+  likest(disc: FlownDisc, others: ReadonlyMap<string, FlownDisc>, speedMps: number) {
+    return likest(disc, others, speedMps)
+  },
+}
+
+export type ShelfWork = typeof work
+expose(work, nodeEndpoint(parentPort!))

@@ -1,0 +1,115 @@
+import { Worker } from 'node:worker_threads'
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import { isNull } from 'drizzle-orm'
+import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import { wireColumns } from '../store/database.ts'
+import type { Database } from '../store/database.ts'
+import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
+import { readShelf } from '../store/shelf.ts'
+import type { ShelfWork } from './shelf.worker.ts'
+
+/** Writes follow one another in the field; the shelf waits until they pause, ms. */
+const PAUSE_MS = 600
+const INSERT_AT_ONCE = 500
+
+/** Keeps the ratings of the shelf in step with what was thrown. */
+export class ShelfRater {
+  #worker: Worker | undefined
+  #remote: Remote<ShelfWork> | undefined
+  #wanted = 0
+  #done = 0
+  #weighed = ''
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #running: Promise<void> | undefined
+  #stopped = false
+
+  constructor(
+    private readonly db: Database,
+    private readonly onError: (error: unknown) => void,
+  ) {}
+
+  /** Something was written that ratings may depend on. */
+  touch(): void {
+    if (this.#stopped) return
+    this.#wanted++
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => this.#run(), PAUSE_MS)
+    this.#timer.unref()
+  }
+
+  /** Whether newer throws are being weighed than the ratings show. */
+  get behind(): boolean {
+    return this.#done < this.#wanted
+  }
+
+  /** The thread that does the arithmetic, started when first asked. */
+  get work(): Remote<ShelfWork> {
+    if (!this.#remote) {
+      this.#worker = new Worker(new URL('./shelf.worker.mjs', import.meta.url))
+      this.#worker.unref()
+      this.#remote = wrap<ShelfWork>(nodeEndpoint(this.#worker))
+    }
+    return this.#remote
+  }
+
+  async stop(): Promise<void> {
+    this.#stopped = true
+    clearTimeout(this.#timer)
+    // a rating under way ends with its thread; nothing waits for its answer
+    await this.#worker?.terminate()
+  }
+
+  #run(): void {
+    if (this.#running || this.#stopped) return
+    const at = this.#wanted
+    this.#running = this.#rate()
+      .catch(this.onError)
+      .finally(() => {
+        this.#done = at
+        this.#running = undefined
+        if (this.behind) this.#run()
+      })
+  }
+
+  async #rate(): Promise<void> {
+    const { sheet, discs, idOf } = await this.#everything()
+    const key = JSON.stringify([sheet, discs])
+    if (key === this.#weighed) return
+    const rated = await this.work.rate(sheet, discs)
+    if (this.#stopped) return
+    await this.db.transaction(async (tx) => {
+      await tx.delete(ratings)
+      const rows = rated.map((d) => ({
+        discId: idOf.get(d.disc)!,
+        glide: d.observed.glide,
+        turn: d.observed.turn,
+        fade: d.observed.fade,
+        covariance: [...d.covariance],
+      }))
+      for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
+        await tx.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
+    })
+    this.#weighed = key
+  }
+
+  async #everything() {
+    const [shelf, thrown, held, people, tried] = await Promise.all([
+      readShelf(this.db),
+      this.db.select(wireColumns(throws)).from(throws).where(isNull(throws.takenBackAt)),
+      this.db.select(wireColumns(sessions)).from(sessions),
+      this.db.select(wireColumns(throwers)).from(throwers),
+      this.db.select({ control: trials.controlDiscId }).from(trials),
+    ])
+    const counted = new Set(thrown.filter((t) => t.counts).map((t) => t.discId))
+    const controls = new Set(tried.map((t) => t.control))
+    const shelved = shelvedDiscs(shelf).filter((d) => counted.has(d.disc.id))
+    const file = { trial: { controlDiscId: null }, sessions: held, throws: thrown }
+    return {
+      sheet: sheetOf(file, shelved, people),
+      discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
+      idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
+    }
+  }
+}

@@ -1,0 +1,238 @@
+import { expect } from 'chai'
+import request from 'supertest'
+import { v7 as newId } from 'uuid'
+import { loadDemo } from '../../demo/load.ts'
+import { demoId, SHED } from '../../demo/shed.ts'
+import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
+import { stabilityOf } from '../../server/store/discRecord.ts'
+import { testServer } from './server.ts'
+import type { TestServer } from './server.ts'
+
+describe('the table of the shelf', () => {
+  let it_: TestServer
+  before(async function () {
+    this.timeout(60_000)
+    it_ = await testServer()
+    await loadDemo(it_.db)
+    it_.rater.touch()
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    expect(it_.failures).deep.equal([])
+  })
+  after(() => it_.stop())
+  const api = () => request(it_.server)
+  const page = async (query = '') => (await api().get(`/api/discs${query}`).expect(200)).body as ShelfPage
+  const codes = async (query = '') => (await page(query)).rows.map((r) => r.disc.code)
+  const send = (path: string, body: object) => api().put(path).send(body)
+
+  it('is sorted by maker, mold, plastic and code until told otherwise', async () => {
+    const { rows, total, ids, behind } = await page()
+    expect(total).equal(SHED.length)
+    expect(ids).length(SHED.length)
+    expect(behind).equal(false)
+    const kin = rows.map((r) => [r.maker.name, r.mold.name, r.plastic.name, r.disc.code].join('|'))
+    expect(kin).deep.equal([...kin].sort((a, b) => a.localeCompare(b, 'en')))
+  })
+
+  it('finds by words of any kind, and filters by class, plastic, wear and whether it was tested', async () => {
+    expect(await codes('?find=tarn+beaten')).deep.equal(['HS-009'])
+    expect(await codes('?find=100%25')).deep.equal([])
+    expect(await codes('?class=putter&sort=code')).deep.equal(['HS-040', 'HS-041'])
+    expect(await codes('?plastic=Flint&sort=code')).deep.equal(['HS-011', 'HS-044'])
+    expect(await codes('?wear=worn')).deep.equal(['HS-012'])
+    const tested = await codes('?tested=yes')
+    expect(tested).members(['HS-021', 'HS-030', 'HS-017', 'HS-026', 'HS-009', 'HS-002', 'HS-033', 'HS-011'])
+    expect(await codes('?tested=no')).length(SHED.length - tested.length)
+  })
+
+  it('knows what the throws say, near what the discs really are, and filters by it', async () => {
+    const { rows } = await page('?tested=yes')
+    for (const { disc, rating, throws } of rows) {
+      const { truth } = SHED.find((d) => d.code === disc.code)!
+      expect(throws).greaterThan(2)
+      const { value, sd } = stabilityOf(rating!)
+      expect(sd, disc.code).within(0.05, 0.9)
+      expect(Math.abs(value - truth.turn - truth.fade) / sd, disc.code).lessThan(3)
+    }
+    const least = await codes('?sort=stability')
+    expect(least[0]).equal('HS-009')
+    expect(await codes('?word=very+overstable')).include('HS-033')
+    expect(await codes('?word=very+overstable')).not.include('HS-017')
+  })
+
+  it('sorts by weight, wear and when last thrown, unknown ones last', async () => {
+    const { rows } = await page('?sort=weight&down=1')
+    const grams = rows.map((r) => r.disc.weighedG ?? r.disc.markedG!)
+    expect(grams).deep.equal([...grams].sort((a, b) => b - a))
+    expect((await codes('?sort=wear&down=1'))[0]).equal('HS-009')
+    const last = (await page('?sort=last&down=1')).rows.map((r) => r.lastThrownAt)
+    expect(last[0]).match(/^2026-11-15/)
+    expect(last[last.length - 1]).equal(null)
+  })
+
+  it('refuses a filter nobody knows, by name', async () => {
+    const refused = await api().get('/api/discs?wear=shiny&age=31').expect(422)
+    expect(refused.body.errors.map((e: { path: string }) => e.path)).members(['wear', 'age'])
+  })
+
+  it('stores an edit of several discs in one go or not at all', async () => {
+    const { rows } = await page('?plastic=Flint')
+    const [a, b] = rows.map((r) => r.disc) as [
+      ShelfPage['rows'][number]['disc'],
+      ShelfPage['rows'][number]['disc'],
+    ]
+    const edit = (discs: object[]) => {
+      const id = newId()
+      return send(`/api/shelf-edits/${id}`, { id, discs })
+    }
+    await edit([
+      { ...a, wear: 'worn' },
+      { ...b, code: 'HS-021' },
+    ]).expect(409)
+    expect(await codes('?plastic=Flint&wear=worn')).deep.equal([])
+    await edit([
+      { ...a, wear: 'worn' },
+      { ...b, wear: 'worn' },
+    ]).expect(200)
+    expect(await codes('?plastic=Flint&wear=worn')).length(2)
+    await edit([a, b]).expect(200)
+    expect(await codes('?plastic=Flint&wear=worn')).deep.equal([])
+  })
+
+  it('goes out as a file and comes back the same; a file with errors stores nothing', async () => {
+    const csv = (await api().get('/api/discs.csv').expect(200)).text
+    const bring = (text: string, store = false) =>
+      api()
+        .post(`/api/discs/import${store ? '?store=1' : ''}`)
+        .set('content-type', 'text/csv')
+        .send(text)
+    expect((await bring(csv).expect(200)).body).deep.include({
+      discs: SHED.length,
+      added: [],
+      changed: [],
+      unchanged: SHED.length,
+      renumbered: [],
+    })
+    const more = csv.replace('176.2', '176.4') + 'HS-090,Eskwright,Tarnwick,,Slate\r\n'
+    expect((await bring(more, true).expect(200)).body).deep.include({
+      added: ['HS-090'],
+      changed: ['HS-002'],
+      stored: true,
+    })
+    expect(await codes('?find=HS-090')).deep.equal(['HS-090'])
+    const bad =
+      'code,maker,mold,plastic,marked_g\nHS-091,Eskwright,Tarnwick,Slate,heavy\nHS-091,Eskwright,,Slate,\nHS-092,Nowhere,Unmet,Loam,\n'
+    const refused = await bring(bad, true).expect(422)
+    const said = refused.body.errors.map((e: { row: number; path: string }) => `${e.row} ${e.path}`)
+    expect(said).members(['2 marked_g', '3 mold', '3 code'])
+    const unknown = await bring('code,maker,mold,plastic\nHS-092,Nowhere,Unmet,Loam\n', true).expect(422)
+    expect(unknown.body.errors[0].message).match(/a new one needs its class/)
+    expect(await codes('?find=HS-09')).deep.equal(['HS-090'])
+  })
+
+  it('turns a page of two thousand discs within a moment', async function () {
+    this.timeout(60_000)
+    const [first] = (await page('?find=HS-040')).rows
+    for (let k = 0; k < 4; k++) {
+      const id = newId()
+      const discs = Array.from({ length: 500 }, (_, i) => ({
+        ...first!.disc,
+        id: newId(),
+        code: `XL-${k}-${i}`,
+      }))
+      await api().put(`/api/shelf-edits/${id}`).send({ id, discs }).expect(200)
+    }
+    const start = performance.now()
+    const { rows, total } = await page('?find=XL&sort=code&page=20')
+    const took = performance.now() - start
+    expect(total).equal(2000)
+    expect(rows).length(60)
+    // generous: a page takes some tens of milliseconds where nothing else runs
+    expect(took).lessThan(2000)
+    expect(await codes('?find=XL&page=40')).deep.equal([])
+  })
+
+  it('has a page for a disc: re-tests day by day, likest discs, wear, trials', async () => {
+    const id = demoId('disc', 'HS-017')
+    const { body } = await api().get(`/api/discs/${id}/record`).expect(200)
+    const record = body as DiscRecord
+    expect(record.tests.map((t) => t.day)).deep.equal(['2026-10-04', '2026-11-15'])
+    expect(record.trials.map((t) => t.name)).members([
+      'Tarnwick in four plastics',
+      'Which fairway for the lake wind',
+    ])
+    const { spreadM, most, least } = record.likeness!
+    expect(spreadM).within(1, 15)
+    expect(most.map((m) => m.distanceM)).deep.equal(most.map((m) => m.distanceM).sort((x, y) => x - y))
+    expect(least[0]!.distanceM).greaterThan(most[0]!.distanceM)
+    for (const m of most) expect(m.overlaps).equal(m.distanceM < spreadM)
+    expect(record.wear.throws).greaterThan(60)
+    expect(record.wear.rate.retests).greaterThan(2)
+    expect(record.wear.forecast!.leavesAfterThrows ?? 1e9).greaterThan(record.wear.forecast!.earliest!)
+    await api().get(`/api/discs/${newId()}/record`).expect(404)
+  })
+
+  it('keeps inspections, and refuses what cannot be measured', async () => {
+    const id = newId()
+    const discId = demoId('disc', 'HS-034')
+    const row = {
+      id,
+      discId,
+      day: '2026-11-20',
+      diameterMm: 211,
+      heightMm: 16,
+      rimDepthMm: 12,
+      rimWidthMm: 18.5,
+      partingLineMm: 7.4,
+      domeMm: null,
+      noseDeg: null,
+      warpMm: null,
+      bead: false,
+      edge: 1,
+      stiffness: 3,
+      grip: 2,
+      temperatureC: 6,
+      note: '',
+    }
+    await send(`/api/inspections/${id}`, row).expect(200)
+    await send(`/api/inspections/${id}`, row).expect(200)
+    const all = (await api().get('/api/inspections').expect(200)).body as InspectedDisc[]
+    expect(all.filter((i) => i.inspection.discId === discId)).length(1)
+    const refused = await send(`/api/inspections/${id}`, { ...row, rimWidthMm: 50, edge: 7 }).expect(422)
+    expect(refused.body.errors.map((e: { path: string }) => e.path)).members(['rimWidthMm', 'edge'])
+    await send(`/api/inspections/${id}`, { ...row, discId: newId() }).expect(409)
+  })
+
+  it('keeps a photo, refuses what is none, and lets it go', async () => {
+    const path = `/api/discs/${demoId('disc', 'HS-021')}/photo`
+    const bytes = Buffer.from('not really a picture, but bytes')
+    await api().put(path).set('content-type', 'image/jpeg').send(bytes).expect(200)
+    const got = await api().get(path).expect(200)
+    expect(got.type).equal('image/jpeg')
+    expect(Buffer.from(got.body as Buffer).equals(bytes)).equal(true)
+    await api().put(path).set('content-type', 'text/html').send('<p>').expect(415)
+    await api().put(path).set('content-type', 'image/png').send(Buffer.alloc(2_100_000)).expect(413)
+    await api().delete(path).expect(200)
+    await api().get(path).expect(404)
+  })
+
+  it('keeps a wear log, and counts it', async () => {
+    const id = newId()
+    const discId = demoId('disc', 'HS-021')
+    const worn = async () => ((await api().get(`/api/discs/${discId}/record`)).body as DiscRecord).wear
+    const before = await worn()
+    const note = {
+      id,
+      discId,
+      day: '2026-11-20',
+      throws: 40,
+      hardHits: 2,
+      note: 'a round in the wood',
+      removedAt: null,
+    }
+    await send(`/api/wear-notes/${id}`, note).expect(200)
+    expect(await worn()).deep.include({ throws: before.throws + 40, hardHits: before.hardHits + 2 })
+    await send(`/api/wear-notes/${id}`, { ...note, removedAt: '2026-11-20T10:00:00.000Z' }).expect(200)
+    expect((await worn()).throws).equal(before.throws)
+    await send(`/api/wear-notes/${id}`, { ...note, throws: -1 }).expect(422)
+  })
+})
