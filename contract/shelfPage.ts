@@ -47,6 +47,12 @@ export interface Rating {
   readonly covariance: readonly number[]
 }
 
+/** Turn + fade of a rating, with its standard deviation. */
+export const stabilityOf = (r: Rating) => ({
+  value: r.turn + r.fade,
+  sd: Math.sqrt(Math.max(0, r.covariance[4]! + r.covariance[8]! + 2 * r.covariance[5]!)),
+})
+
 /** A line of the shelf. */
 export interface ShelfRow {
   readonly disc: Disc

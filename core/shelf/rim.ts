@@ -8,6 +8,8 @@ export interface RimSection {
   /** Closed outline, from the middle of the top outward, around the rim and back under the flight plate. */
   readonly outline: readonly RimPoint[]
   readonly radiusMm: number
+  /** Where the rim begins, from the middle. */
+  readonly innerMm: number
   readonly heightMm: number
   readonly partingLineMm: number
   /** What was not measured and is drawn as is usual. */
@@ -129,5 +131,5 @@ export function rimSection(m: Measured): RimSection | NoSection {
       [0, plate + Math.max(0, dome)],
     ),
   ]
-  return { outline, radiusMm: radius, heightMm: height, partingLineMm: parting, assumed }
+  return { outline, radiusMm: radius, innerMm: inner, heightMm: height, partingLineMm: parting, assumed }
 }

@@ -1,13 +1,17 @@
 import { PassThrough } from 'node:stream'
 import type Router from '@koa/router'
-import { inArray } from 'drizzle-orm'
+import { inArray, isNull } from 'drizzle-orm'
+import { z } from 'zod'
+import { proposeDiscs } from '../../core/plan/propose.ts'
+import type { ProposedDisc } from '../../core/plan/propose.ts'
+import { QUESTION_KINDS } from '../../core/plan/questions.ts'
 import { readShelfCsv, SHELF_CSV_LIMIT, writeShelfCsv } from '../../core/formats/shelfCsv.ts'
 import { Inspection, WearNote } from '../../contract/inspection.ts'
 import { PHOTO_KINDS, PHOTO_LIMIT } from '../../contract/photo.ts'
-import { shelvedDiscs } from '../../contract/sheet.ts'
+import { gramsOf, shelved, shelvedDiscs } from '../../contract/sheet.ts'
 import { DISC_CLASSES, Id, ShelfEdit, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
-import { ShelfQuery } from '../../contract/shelfPage.ts'
-import type { InspectedDisc } from '../../contract/shelfPage.ts'
+import { ShelfQuery, stabilityOf } from '../../contract/shelfPage.ts'
+import type { InspectedDisc, ShelfRow } from '../../contract/shelfPage.ts'
 import type { Scale } from '../devices/scale.ts'
 import { trueGrams } from '../devices/trueGrams.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
@@ -28,6 +32,25 @@ import { readShelf, writeDisc } from '../store/shelf.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
 import type { Ctx } from './router.ts'
 import { rowAt } from './shelf.ts'
+
+const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
+
+/** A line of the shelf as a question sees it. */
+function proposedOf(row: ShelfRow): ProposedDisc {
+  const { numbers } = shelved(row).inForce
+  return {
+    id: row.disc.id,
+    mold: `${row.maker.name} ${row.mold.name}`,
+    plastic: row.plastic.name,
+    run: row.run?.name ?? null,
+    discClass: row.mold.discClass,
+    wear: WEAR_STATES.indexOf(row.disc.wear),
+    grams: gramsOf(row.disc),
+    speed: numbers.speed,
+    stability: row.rating ? stabilityOf(row.rating).value : numbers.turn + numbers.fade,
+    throws: row.throws,
+  }
+}
 
 const READ_EVERY_MS = 200
 /** A disc forgotten on the scale is let go. */
@@ -88,6 +111,14 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater, scal
     const done = read.ok ? await importShelf(db, read.lines, ctx.query['store'] === '1') : read.problems
     if ('discs' in done) ctx.body = done
     else refuseFile(done)
+  })
+  router.get('/api/proposal', async (ctx) => {
+    const { kind, disc } = parse(ProposalQuery, { ...ctx.query })
+    const rows = await readShelfRows(db, isNull(discs.removedAt))
+    const shelf = rows.map(proposedOf)
+    const about = shelf.find((d) => d.id === disc)
+    if (!about) throw missing(disc)
+    ctx.body = proposeDiscs(kind, about, shelf)
   })
   router.put('/api/shelf-edits/:id', async (ctx: Ctx) => {
     const edit = rowAt(ShelfEdit, ctx)

@@ -8,6 +8,7 @@ import type { FlownDisc } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
+import { stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
 import { wireColumns } from './database.ts'
@@ -28,12 +29,6 @@ const sdOf = (covariance: readonly number[]) => ({
   glide: Math.sqrt(covariance[0]!),
   turn: Math.sqrt(covariance[4]!),
   fade: Math.sqrt(covariance[8]!),
-})
-
-/** Turn + fade of a rating, with its standard deviation. */
-export const stabilityOf = (r: Rating) => ({
-  value: r.turn + r.fade,
-  sd: Math.sqrt(Math.max(0, r.covariance[4]! + r.covariance[8]! + 2 * r.covariance[5]!)),
 })
 
 const flown = (row: ShelfRow): FlownDisc => {

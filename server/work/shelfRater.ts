@@ -48,8 +48,9 @@ export class ShelfRater {
   get work(): Remote<ShelfWork> {
     if (!this.#remote) {
       this.#worker = new Worker(new URL('./shelf.worker.mjs', import.meta.url))
-      this.#worker.unref()
       this.#remote = wrap<ShelfWork>(nodeEndpoint(this.#worker))
+      // listening to it must not keep the process up; that undoes what listening did
+      this.#worker.unref()
     }
     return this.#remote
   }
@@ -76,7 +77,7 @@ export class ShelfRater {
   async #rate(): Promise<void> {
     const { sheet, discs, idOf } = await this.#everything()
     const key = JSON.stringify([sheet, discs])
-    if (key === this.#weighed) return
+    if (key === this.#weighed || this.#stopped) return
     const rated = await this.work.rate(sheet, discs)
     if (this.#stopped) return
     await this.db.transaction(async (tx) => {

@@ -4,7 +4,7 @@ import { v7 as newId } from 'uuid'
 import { loadDemo } from '../../demo/load.ts'
 import { demoId, SHED } from '../../demo/shed.ts'
 import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
-import { stabilityOf } from '../../server/store/discRecord.ts'
+import { stabilityOf } from '../../contract/shelfPage.ts'
 import { testServer } from './server.ts'
 import type { TestServer } from './server.ts'
 

@@ -46,3 +46,18 @@ export const sendCsv = async <T>(path: string, csv: string): Promise<T> =>
   (await (
     await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv })
   ).json()) as T
+
+/** What kept a file from being read. */
+export const problemOf = (e: unknown): Problem =>
+  e instanceof ApiProblem
+    ? e.problem
+    : { title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
+
+/** Sends bytes as they are. */
+export const sendBytes = async (path: string, bytes: Blob): Promise<void> => {
+  await answered(path, { method: 'PUT', headers: { 'content-type': bytes.type }, body: bytes })
+}
+
+export const remove = async (path: string): Promise<void> => {
+  await answered(path, { method: 'DELETE' })
+}

@@ -8,6 +8,7 @@ import { TopBar } from './TopBar.tsx'
 
 const Bench = lazy(() => import('../stations/bench/Bench.tsx'))
 const Shelf = lazy(() => import('../stations/shelf/Shelf.tsx'))
+const DiscPage = lazy(() => import('../stations/shelf/DiscPage.tsx'))
 const Field = lazy(() => import('../stations/field/Field.tsx'))
 const Plan = lazy(() => import('../stations/plan/Plan.tsx'))
 const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
@@ -44,6 +45,12 @@ function OfTrial({
   return <Station key={trialId} trialId={trialId!} />
 }
 
+/** A disc’s page starts afresh for another disc. */
+function OfDisc() {
+  const { discId } = useParams()
+  return <DiscPage key={discId} discId={discId!} />
+}
+
 function Broken() {
   const error = useRouteError()
   return (
@@ -76,7 +83,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Bench /> },
       { path: 'shelf', element: <Shelf /> },
-      { path: 'shelf/:discId', element: <Shelf /> },
+      { path: 'shelf/:discId', element: <OfDisc /> },
       { path: 'plan', element: <ToTrial station="plan" /> },
       { path: 'field', element: <ToTrial station="field" /> },
       { path: 'readout', element: <ToTrial station="readout" /> },

@@ -1,7 +1,7 @@
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
@@ -22,6 +22,9 @@ const StartTrial = lazy(() => import('./StartTrial.tsx'))
 export default function Bench() {
   const { trials, error } = useTrials()
   const [starting, setStarting] = useState(false)
+  const [params, setParams] = useSearchParams()
+  // discs chosen on the shelf come in the address
+  const chosen = params.get('start')
   if (error && !trials) return <Trouble error={error} />
   if (!trials) return <Waiting what="the bench" />
   const start = (
@@ -60,9 +63,15 @@ export default function Bench() {
           </div>
         </>
       )}
-      {starting && (
+      {(starting || chosen !== null) && (
         <Suspense>
-          <StartTrial onClose={() => setStarting(false)} />
+          <StartTrial
+            from={chosen === null ? [] : chosen.split(',').filter(Boolean)}
+            onClose={() => {
+              setStarting(false)
+              setParams({}, { replace: true })
+            }}
+          />
         </Suspense>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { Minus, Plus, Printer, Shuffle } from 'lucide-react'
-import { useMemo, useState } from 'react'
-import { Link } from 'react-router'
+import { useMemo } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { CONVENTIONS, PROTOCOLS } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -20,7 +20,8 @@ import { Button } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { Claims } from '../../parts/Claims.tsx'
+import { SelectInput } from '../../parts/Inputs.tsx'
 import { Expectation } from './Expectation.tsx'
 import { countsOf, evenCounts, madeSoFar, proposed, questionOf, reordered, stepped } from './planning.ts'
 import { PlanSheet } from './PlanSheet.tsx'
@@ -48,9 +49,12 @@ function Planning({ view }: { view: TrialView }) {
   const made = useMemo(() => madeSoFar(view.throws), [view.throws])
   // the same trial proposes the same order, until somebody shuffles
   const seed = Number.parseInt(trial.id.slice(-5), 16)
+  const [params] = useSearchParams()
+  const wanted = params.get('kind')
+  const kind = QUESTION_KINDS.find((k) => k === wanted) ?? guess(discs)
   const plan = useMemo(
-    () => trial.plan ?? proposed(trial, discs, guess(discs), seed, made),
-    [trial, discs, seed, made],
+    () => trial.plan ?? proposed(trial, discs, kind, seed, made),
+    [trial, discs, kind, seed, made],
   )
   const { worth, working } = usePlanWorth(view, plan)
   const codeOf = (id: string) => byId.get(id)?.disc.code ?? ''
@@ -148,7 +152,14 @@ function Planning({ view }: { view: TrialView }) {
               locked={locked}
               onOrder={(expected) => keep({ ...plan, expected })}
             />
-            <Claims claims={plan.claims} locked={locked} onClaims={(claims) => keep({ ...plan, claims })} />
+            <div className="mt-3">
+              <Claims
+                title="Claims to test"
+                claims={plan.claims}
+                locked={locked}
+                onClaims={(claims) => keep({ ...plan, claims })}
+              />
+            </div>
           </Card>
         </div>
 
@@ -429,64 +440,4 @@ function changeWords(
   )
   const off = telling.throws.filter((t) => t.hyzerRad !== 0).length / Math.max(1, telling.throws.length)
   return said.length > 0 ? `${said.join('; ')}.` : `${percent(off)} of the throws off flat.`
-}
-
-function Claims({
-  claims,
-  locked,
-  onClaims,
-}: {
-  claims: readonly string[]
-  locked: boolean
-  onClaims: (claims: string[]) => void
-}) {
-  const [text, setText] = useState('')
-  const add = () => {
-    if (text.trim() === '') return
-    onClaims([...claims, text.trim()])
-    setText('')
-  }
-  if (locked && claims.length === 0) return null
-  return (
-    <div className="mt-3">
-      <h3 className="font-semibold">Claims to test</h3>
-      <ul>
-        {claims.map((c) => (
-          <li key={c} className="flex items-center gap-2 border-b border-rule py-1">
-            <span className="flex-1">“{c}”</span>
-            {!locked && (
-              <button
-                type="button"
-                className="text-note text-quiet underline underline-offset-4"
-                onClick={() => onClaims(claims.filter((x) => x !== c))}
-              >
-                drop
-              </button>
-            )}
-          </li>
-        ))}
-      </ul>
-      {!locked && claims.length < 12 && (
-        <form
-          className="mt-1.5 flex items-end gap-2"
-          onSubmit={(e) => {
-            e.preventDefault()
-            add()
-          }}
-        >
-          <TextInput
-            label="A claim"
-            className="min-w-0 flex-1"
-            maxLength={200}
-            value={text}
-            placeholder="flies farther"
-            onChange={(e) => setText(e.target.value)}
-          />
-          <Button type="submit" disabled={text.trim() === ''}>
-            Add
-          </Button>
-        </form>
-      )}
-    </div>
-  )
 }

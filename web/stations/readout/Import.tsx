@@ -4,10 +4,11 @@ import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import type { ImportPreview, Problem } from '../../../contract/imports.ts'
-import { ApiProblem, sendCsv } from '../../data/api.ts'
+import { problemOf, sendCsv } from '../../data/api.ts'
 import { useTrial } from '../../data/hooks.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
+import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 
@@ -54,21 +55,13 @@ export default function Import({ trialId }: { trialId: string }) {
       say(`${preview.throws} throws of ${name} are in ${view.trial.name}.`)
       go(`/trials/${trialId}/readout`)
     } catch (e) {
-      const problem =
-        e instanceof ApiProblem
-          ? e.problem
-          : {
-              title: 'Not sent',
-              status: 0,
-              detail: `${(e as Error).message} Nothing of the file was stored.`,
-            }
+      const problem = problemOf(e)
       setChosen({ name, csv, problem })
     } finally {
       setBusy(false)
     }
   }
-  const choose = async (file: File | undefined) => {
-    if (!file) return
+  const choose = async (file: File) => {
     if (file.size > CSV_LIMIT.bytes)
       return setChosen({
         name: file.name,
@@ -91,22 +84,7 @@ export default function Import({ trialId }: { trialId: string }) {
           stored.
         </p>
         <div className="grid gap-4 sm:grid-cols-[1.4fr_1fr_1fr]">
-          <div>
-            <label htmlFor="file" className="mb-1 block text-note text-quiet">
-              File
-            </label>
-            <input
-              id="file"
-              type="file"
-              accept=".csv,text/csv"
-              disabled={busy}
-              onChange={(e) => {
-                void choose(e.target.files?.[0])
-                e.target.value = ''
-              }}
-              className="w-full rounded-lg border border-edge bg-card p-1 file:mr-3 file:min-h-7.5 file:rounded-md file:border-0 file:bg-spruce file:px-3 file:font-semibold file:text-on-spruce"
-            />
-          </div>
+          <FileInput accept=".csv,text/csv" disabled={busy} onFile={(file) => void choose(file)} />
           <SelectInput
             label="How landings were measured"
             value={method}
@@ -129,30 +107,7 @@ export default function Import({ trialId }: { trialId: string }) {
 
       {problem && (
         <Card className="p-5" label="What is wrong with the file">
-          <h2 className="text-lead text-accent" role="alert">
-            {chosen!.name}: {problem.detail}
-          </h2>
-          {problem.errors && (
-            <table className="mt-3 w-full text-left">
-              <thead className="text-note text-quiet">
-                <tr>
-                  <th className="py-1 pr-4 font-normal">Row</th>
-                  <th className="pr-4 font-normal">Column</th>
-                  <th className="font-normal">What is wrong</th>
-                </tr>
-              </thead>
-              <tbody>
-                {problem.errors.map((e, i) => (
-                  <tr key={i} className="border-t border-rule align-baseline">
-                    <td className="figure py-1.5 pr-4">{e.row ?? '–'}</td>
-                    <td className="figure py-1.5 pr-4">{e.path || '–'}</td>
-                    <td className="py-1.5">{e.message}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          <p className="mt-3 text-quiet">Mend the file where it was written and choose it again.</p>
+          <FileProblems name={chosen!.name} problem={problem} />
         </Card>
       )}
 

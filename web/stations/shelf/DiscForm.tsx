@@ -2,12 +2,12 @@ import type { ChangeEvent } from 'react'
 import { useForm } from 'react-hook-form'
 import type { Path } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { mutate } from 'swr'
 import { v7 as newId } from 'uuid'
 import { DISC_CLASSES, DiscEntry, SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
 import type { Disc, PublishedNumbers, Shelf } from '../../../contract/shelf.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { ApiProblem, write } from '../../data/api.ts'
+import { shelfChanged } from '../../data/shelfPage.ts'
 import { numbersLine } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -177,7 +177,7 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
     }
     try {
       await write(`/api/entries/${read.data.disc.id}`, read.data)
-      await mutate('/api/shelf')
+      await shelfChanged()
       say(`${read.data.disc.code} is on the shelf.`)
       onClose()
       go(`/shelf/${read.data.disc.id}`)

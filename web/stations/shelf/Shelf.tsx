@@ -1,229 +1,145 @@
-import {
-  createColumnHelper,
-  flexRender,
-  getCoreRowModel,
-  getSortedRowModel,
-  useReactTable,
-} from '@tanstack/react-table'
-import type { SortingState } from '@tanstack/react-table'
 import clsx from 'clsx'
-import { ArrowDown, ArrowUp, Plus } from 'lucide-react'
+import { ChevronLeft, ChevronRight, Download, Plus, Upload } from 'lucide-react'
 import { useMemo, useState } from 'react'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { useSearchParams } from 'react-router'
+import type { Disc } from '../../../contract/shelf.ts'
+import { PAGE_SIZE } from '../../../contract/shelfPage.ts'
+import { shelved } from '../../../contract/sheet.ts'
 import { useShelf } from '../../data/hooks.ts'
-import { LEVEL_WORDS, lineage } from '../../data/naming.ts'
-import { numbersLine } from '../../data/units.ts'
+import { useShelfPage } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
-import { DiscCard } from './DiscCard.tsx'
+import { BulkBar } from './BulkBar.tsx'
 import { DiscForm } from './DiscForm.tsx'
+import { Filters } from './Filters.tsx'
+import { ImportDiscs } from './ImportDiscs.tsx'
+import { ShelfTable } from './ShelfTable.tsx'
 
-const column = createColumnHelper<ShelvedDisc>()
-const COLUMNS = [
-  column.accessor((d) => d.disc.code, {
-    id: 'code',
-    header: 'Code',
-    cell: (c) => <span className="figure">{c.getValue()}</span>,
-  }),
-  column.accessor((d) => lineage(d), {
-    id: 'disc',
-    header: 'Disc',
-    cell: ({ row: { original: d } }) => (
-      <>
-        <span className="font-semibold">{d.mold.name}</span> {d.plastic.name}
-        <span className="block truncate text-note text-quiet">
-          {d.maker.name}
-          {d.run && ` · ${d.run.name}`}
-        </span>
-      </>
-    ),
-  }),
-  column.accessor((d) => d.inForce.numbers.speed, {
-    id: 'numbers',
-    header: 'In force',
-    cell: ({ row: { original: d } }) => (
-      <>
-        <span className="figure whitespace-nowrap">{numbersLine(d.inForce.numbers)}</span>
-        <span className="block text-note text-quiet">{LEVEL_WORDS[d.inForce.level]}</span>
-      </>
-    ),
-  }),
-  column.accessor((d) => d.disc.weighedG ?? d.disc.markedG ?? 0, {
-    id: 'weight',
-    header: 'Weight',
-    cell: ({ row: { original: d } }) => (
-      <>
-        <span className="figure whitespace-nowrap">{d.disc.weighedG ?? d.disc.markedG ?? '–'} g</span>
-        <span className="block text-note text-quiet">
-          {d.disc.weighedG !== null ? 'weighed' : d.disc.markedG !== null ? 'marked' : 'not known'}
-        </span>
-      </>
-    ),
-  }),
-  column.accessor((d) => d.disc.wear, { id: 'wear', header: 'Wear' }),
-]
+const LINK =
+  'inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint'
 
 export default function Shelf() {
-  const { view, error } = useShelf()
-  const { discId } = useParams()
   const [params, setParams] = useSearchParams()
-  const go = useNavigate()
-  const [sorting, setSorting] = useState<SortingState>([{ id: 'code', desc: false }])
-  const [form, setForm] = useState<ShelvedDisc | 'new'>()
-  const find = params.get('find') ?? ''
-  const removed = params.get('removed') === '1'
-  const rows = useMemo(() => {
-    const words = find.toLowerCase().split(/\s+/).filter(Boolean)
-    return (view?.discs ?? []).filter((d) => {
-      if ((d.disc.removedAt !== null) !== removed) return false
-      const text =
-        `${d.disc.code} ${d.maker.name} ${d.mold.name} ${d.plastic.name} ${d.run?.name ?? ''} ${d.disc.wear} ${d.mold.discClass}`.toLowerCase()
-      return words.every((w) => text.includes(w))
+  const { page, error } = useShelfPage(params.toString())
+  const { view } = useShelf()
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
+  const [open, setOpen] = useState<'add' | 'import'>()
+  const rows = useMemo(() => page?.rows.map((row) => ({ ...row, ...shelved(row) })) ?? [], [page])
+  // a disc chosen on another page is known from the shelf
+  const discs = useMemo<readonly Disc[]>(() => {
+    const byId = new Map((view?.discs ?? []).map((d) => [d.disc.id, d.disc]))
+    for (const r of rows) byId.set(r.disc.id, r.disc)
+    return [...chosen].flatMap((id) => byId.get(id) ?? [])
+  }, [chosen, view, rows])
+  if (error && !page) return <Trouble error={error} />
+  if (!page) return <Waiting what="the shelf" />
+
+  const removed = params.has('removed')
+  const at = Number(params.get('page') ?? 0)
+  const pages = Math.ceil(page.total / PAGE_SIZE)
+  const narrowed = [...params.keys()].some((k) => !['sort', 'down', 'page', 'removed'].includes(k))
+  const turn = (to: number) =>
+    setParams((p) => {
+      if (to === 0) p.delete('page')
+      else p.set('page', String(to))
+      return p
     })
-  }, [view, find, removed])
-  const table = useReactTable({
-    data: rows,
-    columns: COLUMNS,
-    state: { sorting },
-    onSortingChange: setSorting,
-    getRowId: (d) => d.disc.id,
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-  })
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the shelf" />
   const add = (
-    <Button kind="primary" onClick={() => setForm('new')}>
+    <Button kind="primary" onClick={() => setOpen('add')}>
       <Plus size={18} aria-hidden /> Add a disc
     </Button>
   )
-  const open =
-    view.discs.find((d) => d.disc.id === discId) ??
-    (discId ? undefined : table.getRowModel().rows[0]?.original)
-  const gone = view.discs.filter((d) => d.disc.removedAt !== null).length
   return (
-    <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
-      <Card className={clsx('overflow-hidden', discId && 'max-lg:hidden')} label="Discs on the shelf">
-        <div className="flex flex-wrap items-center gap-3 p-4">
+    <div className="p-3 md:p-4">
+      <Card label="Discs on the shelf">
+        <div className="flex flex-wrap items-center gap-2 p-4 pb-3">
           <div className="mr-auto">
             <h1 className="text-title">Shelf</h1>
-            <p className="text-quiet">
-              {rows.length} {rows.length === 1 ? 'disc' : 'discs'}
-              {find && ' found'}
+            <p className="text-quiet" role="status">
+              {page.total} {page.total === 1 ? 'disc' : 'discs'}
+              {narrowed && ' found'}
               {removed && ' taken off'}
+              {page.behind && ', weighing new throws …'}
             </p>
           </div>
           <input
             type="search"
             aria-label="Find a disc"
-            placeholder="Find by code, mold, plastic, wear …"
-            value={find}
+            placeholder="Find by code, mold, run …"
+            value={params.get('find') ?? ''}
             onChange={(e) =>
-              setParams((p) => (e.target.value ? p.set('find', e.target.value) : p.delete('find'), p), {
-                replace: true,
-              })
+              setParams(
+                (p) => {
+                  if (e.target.value) p.set('find', e.target.value)
+                  else p.delete('find')
+                  p.delete('page')
+                  return p
+                },
+                { replace: true },
+              )
             }
-            className="min-h-10 w-64 rounded-lg border border-edge bg-card px-3 max-sm:w-full"
+            className="min-h-10 w-60 rounded-lg border border-edge bg-card px-3 max-sm:w-full"
           />
-          {gone > 0 && (
+          {page.removed > 0 && (
             <Button
               kind="quiet"
-              onClick={() => setParams((p) => (removed ? p.delete('removed') : p.set('removed', '1'), p))}
+              onClick={() => {
+                setChosen(new Set())
+                setParams(removed ? {} : { removed: '1' })
+              }}
             >
-              {removed ? 'On the shelf' : `Taken off (${gone})`}
+              {removed ? 'On the shelf' : `Taken off (${page.removed})`}
             </Button>
           )}
+          <Button onClick={() => setOpen('import')}>
+            <Upload size={16} aria-hidden /> Import
+          </Button>
+          <a href="/api/discs.csv" download className={LINK}>
+            <Download size={16} aria-hidden /> Export
+          </a>
           {add}
         </div>
+        <Filters plastics={page.plastics} />
         {rows.length === 0 ? (
-          <Empty title={find ? 'No disc like that' : 'The shelf is empty'} action={find ? undefined : add}>
-            {find
-              ? 'Try fewer letters, or a part of the code.'
-              : 'Add the discs you want to compare, with the numbers printed on them.'}
+          <Empty
+            title={narrowed ? 'No disc like that' : removed ? 'Nothing taken off' : 'The shelf is empty'}
+            action={narrowed || removed ? undefined : add}
+          >
+            {narrowed
+              ? 'Try fewer letters or fewer filters.'
+              : removed
+                ? 'Every disc is on the shelf.'
+                : 'Add the discs you want to compare, with the numbers printed on them.'}
           </Empty>
         ) : (
-          <div className="overflow-x-auto">
-            <table className="w-full text-left">
-              <thead className="border-y border-rule bg-tint text-note">
-                {table.getHeaderGroups().map((g) => (
-                  <tr key={g.id}>
-                    {g.headers.map((h) => (
-                      <th
-                        key={h.id}
-                        aria-sort={
-                          h.column.getIsSorted() === 'asc'
-                            ? 'ascending'
-                            : h.column.getIsSorted() === 'desc'
-                              ? 'descending'
-                              : 'none'
-                        }
-                        className="font-medium"
-                      >
-                        <button
-                          type="button"
-                          className="flex min-h-9 items-center gap-1 px-4"
-                          onClick={h.column.getToggleSortingHandler()}
-                        >
-                          {flexRender(h.column.columnDef.header, h.getContext())}
-                          {h.column.getIsSorted() === 'asc' && <ArrowUp size={14} aria-hidden />}
-                          {h.column.getIsSorted() === 'desc' && <ArrowDown size={14} aria-hidden />}
-                        </button>
-                      </th>
-                    ))}
-                  </tr>
-                ))}
-              </thead>
-              <tbody>
-                {table.getRowModel().rows.map((r) => (
-                  <tr
-                    key={r.id}
-                    className={clsx(
-                      'cursor-pointer border-b border-rule hover:bg-tint',
-                      r.id === open?.disc.id && 'bg-tint',
-                    )}
-                    onClick={() => go({ pathname: `/shelf/${r.id}`, search: params.toString() })}
-                  >
-                    {r.getVisibleCells().map((c, i) => (
-                      <td key={c.id} className="px-4 py-2">
-                        {i === 0 ? (
-                          <Link
-                            to={{ pathname: `/shelf/${r.id}`, search: params.toString() }}
-                            aria-current={r.id === open?.disc.id ? 'true' : undefined}
-                            onClick={(e) => e.stopPropagation()}
-                          >
-                            {flexRender(c.column.columnDef.cell, c.getContext())}
-                          </Link>
-                        ) : (
-                          flexRender(c.column.columnDef.cell, c.getContext())
-                        )}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+          <ShelfTable rows={rows} chosen={chosen} onChosen={setChosen} />
+        )}
+        {pages > 1 && (
+          <div className="flex items-center justify-end gap-3 border-t border-rule px-4 py-2">
+            <span className="figure text-quiet">
+              {at * PAGE_SIZE + 1}–{Math.min(page.total, (at + 1) * PAGE_SIZE)} of {page.total}
+            </span>
+            <Button aria-label="Page before" disabled={at === 0} onClick={() => turn(at - 1)}>
+              <ChevronLeft size={18} aria-hidden />
+            </Button>
+            <Button aria-label="Next page" disabled={at >= pages - 1} onClick={() => turn(at + 1)}>
+              <ChevronRight size={18} aria-hidden />
+            </Button>
           </div>
         )}
+        <div className={clsx(discs.length === 0 && 'hidden')}>
+          <BulkBar
+            chosen={discs}
+            others={page.ids.filter((id) => !chosen.has(id)).length}
+            onAll={() => setChosen(new Set([...chosen, ...page.ids]))}
+            onClear={() => setChosen(new Set())}
+          />
+        </div>
       </Card>
-      <div className={clsx(!discId && 'max-lg:hidden')}>
-        {open ? (
-          <DiscCard disc={open} onEdit={() => setForm(open)} />
-        ) : (
-          discId && (
-            <Card>
-              <Empty title="No such disc">It may have been on another shelf. Pick one from the list.</Empty>
-            </Card>
-          )
-        )}
-      </div>
-      {form && (
-        <DiscForm
-          shelf={view.shelf}
-          disc={form === 'new' ? undefined : form}
-          onClose={() => setForm(undefined)}
-        />
+      {open === 'add' && view && (
+        <DiscForm shelf={view.shelf} disc={undefined} onClose={() => setOpen(undefined)} />
       )}
+      {open === 'import' && <ImportDiscs onClose={() => setOpen(undefined)} />}
     </div>
   )
 }

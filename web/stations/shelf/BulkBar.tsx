@@ -1,0 +1,83 @@
+import { CircleX, FlaskConical, Trash2 } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
+import type { Disc } from '../../../contract/shelf.ts'
+import { changeDiscs } from '../../data/shelfPage.ts'
+import { Button } from '../../parts/Button.tsx'
+
+interface BulkBarProps {
+  readonly chosen: readonly Disc[]
+  /** Discs found that are not all chosen. */
+  readonly others: number
+  readonly onAll: () => void
+  readonly onClear: () => void
+}
+
+/** What can be done with several discs at once. */
+export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
+  const go = useNavigate()
+  const count = chosen.length === 1 ? '1 disc' : `${chosen.length} discs`
+  const off = chosen.every((d) => d.removedAt !== null)
+  const pick = (
+    label: string,
+    options: readonly string[],
+    change: (v: string) => Partial<Disc>,
+  ): ReactNode => (
+    <select
+      aria-label={`${label} of all chosen`}
+      value=""
+      onChange={(e) => void changeDiscs(chosen, change(e.target.value), `${count}: ${e.target.value}.`)}
+      className="min-h-10 rounded-lg border border-edge bg-card px-2 text-ink"
+    >
+      <option value="" disabled>
+        {label} …
+      </option>
+      {options.map((o) => (
+        <option key={o}>{o}</option>
+      ))}
+    </select>
+  )
+  return (
+    <div
+      role="region"
+      aria-label="Chosen discs"
+      className="sticky bottom-3 z-10 mx-3 mb-3 flex flex-wrap items-center gap-2 rounded-xl border border-edge bg-card p-2.5 pl-4 shadow-lg"
+    >
+      <strong className="mr-2">{count} chosen</strong>
+      {others > 0 && (
+        <Button kind="quiet" onClick={onAll}>
+          All {chosen.length + others} found
+        </Button>
+      )}
+      {!off && (
+        <>
+          <Button
+            kind="primary"
+            disabled={chosen.length > 60}
+            onClick={() => go(`/?start=${chosen.map((d) => d.id).join(',')}`)}
+          >
+            <FlaskConical size={16} aria-hidden /> Start a trial
+          </Button>
+          {pick('Wear', WEAR_STATES, (wear) => ({ wear: wear as Disc['wear'] }))}
+          {pick('Came from', SOURCES, (source) => ({ source: source as Disc['source'] }))}
+        </>
+      )}
+      <Button
+        onClick={() => {
+          onClear()
+          void changeDiscs(
+            chosen,
+            { removedAt: off ? null : new Date().toISOString() },
+            off ? `${count} back on the shelf.` : `${count} taken off the shelf.`,
+          )
+        }}
+      >
+        <Trash2 size={16} aria-hidden /> {off ? 'Put back' : 'Take off'}
+      </Button>
+      <Button kind="quiet" className="ml-auto" onClick={onClear} aria-label="Choose none">
+        <CircleX size={18} aria-hidden />
+      </Button>
+    </div>
+  )
+}

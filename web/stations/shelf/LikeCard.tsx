@@ -1,0 +1,104 @@
+import { Link } from 'react-router'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { pathFeatures, pathPoints, tracePath } from '../../../core/flight/path.ts'
+import { referenceRelease } from '../../../core/flight/release.ts'
+import type { DiscRecord } from '../../../contract/shelfPage.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { hueOf } from '../../strip/hues.ts'
+
+const [WIDTH, HEIGHT] = [150, 44]
+
+interface LikeCardProps {
+  readonly likeness: DiscRecord['likeness']
+  readonly discs: readonly ShelvedDisc[]
+  readonly ratings: ReadonlyMap<string, { glide: number; turn: number; fade: number }>
+}
+
+/** The discs most and least like this one, by how far apart their flights lie. */
+export function LikeCard({ likeness, discs, ratings }: LikeCardProps) {
+  const units = useUnits()
+  if (!likeness)
+    return (
+      <Card className="p-4" label="Flies most like">
+        <h2 className="text-lead">Flies most like</h2>
+        <p className="text-quiet">Known once other discs of the shelf are thrown.</p>
+      </Card>
+    )
+  const entry = (of: { discId: string; distanceM: number; overlaps: boolean }, place: number) => {
+    const d = discs.find((x) => x.disc.id === of.discId)
+    if (!d) return null
+    return (
+      <li key={of.discId} className="flex items-center gap-3">
+        <MiniFlight disc={d} rating={ratings.get(of.discId)} place={place} />
+        <div className="min-w-0">
+          <Link
+            to={`/shelf/${of.discId}`}
+            className="block truncate font-semibold underline-offset-4 hover:underline"
+          >
+            {d.mold.name}, {d.plastic.name}
+          </Link>
+          <span className="text-note">
+            <span className="figure">{units.length.show(of.distanceM)}</span>{' '}
+            <span className="text-quiet">{d.disc.code}</span>{' '}
+            {of.overlaps && <strong className="text-accent">overlaps</strong>}
+          </span>
+        </div>
+      </li>
+    )
+  }
+  return (
+    <Card className="p-4" label="Flies most like">
+      <h2 className="mb-2 text-lead">Flies most like</h2>
+      <ul className="space-y-2">{likeness.most.map((l, i) => entry(l, i + 1))}</ul>
+      {likeness.least.length > 0 && (
+        <>
+          <h3 className="mt-3 mb-1 text-note text-quiet">and least like</h3>
+          <ul>{likeness.least.map((l) => entry(l, 5))}</ul>
+        </>
+      )}
+      <p className="mt-2 text-note text-quiet">
+        Between flights at {units.speed.show(likeness.speedMps)}, over angles and winds. Two throws of one
+        disc lie {units.length.show(likeness.spreadM)} apart; nearer discs overlap.
+      </p>
+    </Card>
+  )
+}
+
+function MiniFlight({
+  disc,
+  rating,
+  place,
+}: {
+  disc: ShelvedDisc
+  rating: { glide: number; turn: number; fade: number } | undefined
+  place: number
+}) {
+  const { speed } = disc.inForce.numbers
+  const path = tracePath(
+    { ...disc.inForce.numbers, ...rating, speed },
+    STANDARD_BODY,
+    referenceRelease(speed),
+    STILL_AIR,
+  )
+  const scale = (WIDTH - 10) / Math.max(110, pathFeatures(path).carryM)
+  const points = pathPoints(path, 40)
+    .map((p) => `${4 + p.x * scale},${HEIGHT * 0.62 - p.y * scale}`)
+    .join(' ')
+  return (
+    <svg width={WIDTH} height={HEIGHT} aria-hidden className="shrink-0 rounded">
+      <rect width={WIDTH} height={HEIGHT} style={{ fill: 'var(--mown)' }} />
+      <line
+        x1="4"
+        x2={WIDTH - 4}
+        y1={HEIGHT * 0.62}
+        y2={HEIGHT * 0.62}
+        strokeWidth="2"
+        style={{ stroke: 'var(--chalk)' }}
+      />
+      <polyline points={points} fill="none" strokeWidth="2" style={{ stroke: hueOf(place) }} />
+    </svg>
+  )
+}

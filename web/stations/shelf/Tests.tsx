@@ -1,0 +1,116 @@
+import { extent, scaleLinear, scalePoint } from 'd3'
+import { format } from 'date-fns'
+import { Link } from 'react-router'
+import { Z90 } from '../../../core/rating/normal.ts'
+import type { DiscRecord } from '../../../contract/shelfPage.ts'
+import { figure } from '../../data/units.ts'
+import { Card } from '../../parts/Card.tsx'
+import { hueOf } from '../../strip/hues.ts'
+
+const [WIDTH, HEIGHT] = [420, 150]
+const PAD = { left: 40, right: 14, top: 14, bottom: 26 }
+
+/** Each day’s throws weighed on their own, so that a change shows; and the trials they were thrown for. */
+export function Tests({ record, published }: { record: DiscRecord; published: number }) {
+  const { tests, trials } = record
+  return (
+    <Card className="p-4" label="Tests">
+      <h2 className="text-lead">Tests</h2>
+      {tests.length === 0 ? (
+        <p className="py-2 text-quiet">Never thrown in a trial. Start one to see how it really flies.</p>
+      ) : (
+        <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_15rem]">
+          <figure>
+            <figcaption className="mb-1 text-note text-quiet">
+              turn + fade, each day on its own, with 90 % bars; the line is the label
+            </figcaption>
+            <Days tests={tests} published={published} />
+          </figure>
+          <ul>
+            {trials.map((t) => (
+              <li key={t.id} className="border-b border-rule py-1.5 last:border-0">
+                <Link
+                  to={`/trials/${t.id}/readout`}
+                  className="block font-medium underline underline-offset-4"
+                >
+                  {t.name}
+                </Link>
+                <span className="text-note text-quiet">
+                  {t.throws} {t.throws === 1 ? 'throw' : 'throws'}
+                  {t.leftOut > 0 && `, ${t.leftOut} left out`}, last on {format(t.last, 'd MMM yyyy')}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </Card>
+  )
+}
+
+function Days({ tests, published }: { tests: DiscRecord['tests']; published: number }) {
+  const x = scalePoint(
+    tests.map((t) => t.day),
+    [PAD.left, WIDTH - PAD.right],
+  ).padding(0.5)
+  const [low, high] = extent([
+    published,
+    ...tests.flatMap((t) => [t.stability - Z90 * t.sd, t.stability + Z90 * t.sd]),
+  ]) as [number, number]
+  const y = scaleLinear([Math.floor(low), Math.ceil(high)], [HEIGHT - PAD.bottom, PAD.top])
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full"
+      role="img"
+      aria-label={tests.map((t) => `${t.day}: ${figure(t.stability, 1)} from ${t.throws} throws`).join('; ')}
+    >
+      {y.ticks(4).map((t) => (
+        <g key={t}>
+          <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
+          <text
+            x={PAD.left - 8}
+            y={y(t) + 4}
+            textAnchor="end"
+            fontSize="14"
+            className="figure"
+            style={{ fill: 'var(--quiet)' }}
+          >
+            {figure(t, 0)}
+          </text>
+        </g>
+      ))}
+      <line
+        x1={PAD.left}
+        x2={WIDTH - PAD.right}
+        y1={y(published)}
+        y2={y(published)}
+        strokeWidth="2"
+        style={{ stroke: 'var(--ink)' }}
+      />
+      <path d={`M${PAD.left} ${y(published) - 5}v10l6-5z`} style={{ fill: 'var(--ink)' }} />
+      {tests.map((t) => (
+        <g key={t.day} style={{ fill: hueOf(0) }}>
+          <rect
+            x={x(t.day)! - 5}
+            width="10"
+            rx="5"
+            y={y(t.stability + Z90 * t.sd)}
+            height={Math.max(2, y(t.stability - Z90 * t.sd) - y(t.stability + Z90 * t.sd))}
+            fillOpacity="0.3"
+          />
+          <circle cx={x(t.day)} cy={y(t.stability)} r="5.5" />
+          <text
+            x={x(t.day)}
+            y={HEIGHT - 6}
+            textAnchor="middle"
+            fontSize="13"
+            style={{ fill: 'var(--quiet)' }}
+          >
+            {format(t.day, tests.length > 5 ? 'd/M' : 'd MMM yy')}
+          </text>
+        </g>
+      ))}
+    </svg>
+  )
+}

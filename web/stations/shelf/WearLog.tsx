@@ -1,0 +1,115 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { format } from 'date-fns'
+import { X } from 'lucide-react'
+import { useForm } from 'react-hook-form'
+import { v7 as newId } from 'uuid'
+import { WearNote } from '../../../contract/inspection.ts'
+import type { DiscRecord } from '../../../contract/shelfPage.ts'
+import { write } from '../../data/api.ts'
+import { shelfChanged } from '../../data/shelfPage.ts'
+import { figure } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+
+/** What the disc went through, and what that does to its plastic. */
+export function WearLog({ record }: { record: DiscRecord }) {
+  const { wear, wearNotes, row } = record
+  const blank = (): WearNote => ({
+    id: newId(),
+    discId: row.disc.id,
+    day: format(new Date(), 'yyyy-MM-dd'),
+    throws: 0,
+    hardHits: 0,
+    note: '',
+    removedAt: null,
+  })
+  const { control, register, handleSubmit, reset, formState } = useForm<WearNote>({
+    resolver: zodResolver(WearNote),
+    defaultValues: blank(),
+  })
+  const store = async (note: WearNote) => {
+    try {
+      await write(`/api/wear-notes/${note.id}`, note)
+      await shelfChanged()
+    } catch (e) {
+      sayWrong((e as Error).message)
+    }
+  }
+  const keep = async (note: WearNote) => {
+    if (note.throws === 0 && note.hardHits === 0 && note.note === '')
+      return sayWrong('Say how many throws or hard hits, or write a note.')
+    await store(note)
+    reset(blank())
+  }
+  const drop = async (note: WearNote) => {
+    await store({ ...note, removedAt: new Date().toISOString() })
+    say('The note is taken off the log.', { label: 'Undo', run: () => void store(note) })
+  }
+  const per100 = wear.rate.turnPer100.value + wear.rate.fadePer100.value
+  const sd = Math.hypot(wear.rate.turnPer100.sd, wear.rate.fadePer100.sd)
+  return (
+    <Card className="p-4" label="Wear log">
+      <h2 className="text-lead">Wear log</h2>
+      <p>
+        <span className="figure">{wear.throws}</span> throws{' '}
+        {wear.hardHits > 0 && (
+          <>
+            and <span className="figure">{wear.hardHits}</span> hard hits{' '}
+          </>
+        )}
+        <span className="text-quiet">
+          since new, logged here and noted. A hundred throws change the stability of this plastic by{' '}
+          <span className="figure">{figure(per100, 2)}</span> ±{' '}
+          <span className="figure">{sd.toFixed(2)}</span>
+          {wear.rate.retests > 1
+            ? `, from ${wear.rate.retests} tests of its discs`
+            : ', as of any plastic until its discs are tested again'}
+          .
+        </span>
+      </p>
+      {wear.forecast && (
+        <p className="text-quiet">
+          {wear.forecast.leavesAfterThrows === null
+            ? 'It should stay within half a number for thousands of throws.'
+            : `Likely half a number off in about ${wear.forecast.leavesAfterThrows} throws, in ${wear.forecast.earliest ?? 0} at the earliest.`}
+        </p>
+      )}
+      {wearNotes.length > 0 && (
+        <ul className="mt-2">
+          {wearNotes.map((n) => (
+            <li key={n.id} className="flex items-center gap-3 border-t border-rule py-1">
+              <span className="w-28 text-quiet">{format(n.day, 'd MMM yyyy')}</span>
+              <span className="figure">+{n.throws}</span>
+              {n.hardHits > 0 && <span>{n.hardHits} hard hits</span>}
+              <span className="min-w-0 flex-1 truncate text-quiet">{n.note}</span>
+              <button
+                type="button"
+                aria-label={`Take off the note of ${n.day}`}
+                className="grid size-8 place-items-center rounded-md hover:bg-tint"
+                onClick={() => void drop(n)}
+              >
+                <X size={16} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form
+        className="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[9.5rem_6rem_6rem_1fr_auto]"
+        noValidate
+        onSubmit={(e) => void handleSubmit(keep)(e)}
+      >
+        <TextInput label="Day" type="date" {...register('day')} error={formState.errors.day?.message} />
+        <FigureField control={control} name="throws" label="Throws" digits={0} />
+        <FigureField control={control} name="hardHits" label="Hard hits" digits={0} />
+        <TextInput label="What happened" {...register('note')} error={formState.errors.note?.message} />
+        <Button type="submit" className="mt-[1.4rem]">
+          Note it
+        </Button>
+      </form>
+    </Card>
+  )
+}
