@@ -29,6 +29,11 @@ export interface AppOptions {
 /** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */
 export function makeApp({ db, rater, host, dist, quiet }: AppOptions): Koa {
   const app = new Koa()
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    // somebody stopped looking at what streams
+    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE')
+      process.stderr.write(`${JSON.stringify({ level: 'error', error: String(error.stack ?? error) })}\n`)
+  })
   if (!quiet) app.use(log)
   app.use(problems)
   app.use(

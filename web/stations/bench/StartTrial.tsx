@@ -100,7 +100,10 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
   }
   const pick = (id: string) => {
     const next = toggled(chosen, id)
-    if (chosen.length === 0) return void propose(kind, id, angles)
+    if (chosen.length === 0) {
+      choose([id], angles, null)
+      return void propose(kind, id, angles)
+    }
     picked.current = next.length > 1
     choose(next, angles, anchor)
   }
@@ -184,7 +187,7 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
             placeholder="code, mold, plastic, wear …"
             onChange={(e) => setFind(e.target.value)}
           />
-          <div className="mt-1.5 grid max-h-44 gap-1 overflow-y-auto rounded-lg border border-rule p-2 sm:grid-cols-2">
+          <div className="mt-1.5 grid max-h-28 gap-1 overflow-y-auto rounded-lg border border-rule p-2 sm:grid-cols-2">
             {found.slice(0, MOST_SHOWN).map((d) => (
               <label key={d.disc.id} className="flex min-h-9 items-center gap-2 rounded px-2 hover:bg-tint">
                 <input

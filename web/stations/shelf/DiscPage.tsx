@@ -73,7 +73,7 @@ function Page({ record }: { record: DiscRecord }) {
   return (
     <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="grid min-w-0 content-start gap-3">
-        <header className="flex flex-wrap items-center gap-4 px-1">
+        <header className="flex items-center gap-3 px-1 max-md:flex-wrap">
           <Link
             to="/shelf"
             aria-label="Back to the shelf"
@@ -82,12 +82,12 @@ function Page({ record }: { record: DiscRecord }) {
             <ArrowLeft size={20} aria-hidden />
           </Link>
           <DiscDot place={0} size={56} code={code} />
-          <div className="mr-auto min-w-0">
+          <div className="min-w-0 flex-1">
             <h1 className="text-title">
               {disc.mold.name}, {disc.plastic.name}
             </h1>
             <p className="text-quiet">
-              <span className="figure">{code}</span>
+              <span className="figure mr-1">{code}</span>
               {[
                 disc.maker.name,
                 disc.mold.discClass,
@@ -183,6 +183,8 @@ function Page({ record }: { record: DiscRecord }) {
   )
 }
 
+const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+
 /** What is printed beside what the throws say, and one sentence. */
 function Evidence({ record, disc }: { record: DiscRecord; disc: ShelvedDisc }) {
   const { rating, throws } = record.row
@@ -235,8 +237,7 @@ function Evidence({ record, disc }: { record: DiscRecord; disc: ShelvedDisc }) {
         </div>
       ))}
       <p className="mt-2 border-t border-rule pt-2">
-        <strong className="capitalize">{hedgedStability(s.value, s.sd)}</strong>.{' '}
-        {said.text.charAt(0).toUpperCase() + said.text.slice(1)}
+        <strong>{sentence(hedgedStability(s.value, s.sd))}</strong>. {sentence(said.text)}
         {said.probability !== undefined && `, ${percent(said.probability)}`}.
       </p>
     </Card>

@@ -29,7 +29,7 @@ export function Filters({ plastics }: { plastics: readonly string[] }) {
       aria-label={label}
       value={params.get(key) ?? ''}
       onChange={(e) => set(key, e.target.value)}
-      className={`min-h-9 max-w-44 rounded-lg border bg-card px-2 max-md:min-h-11 ${
+      className={`min-h-9 max-w-44 shrink-0 rounded-lg border bg-card px-2 max-md:min-h-11 ${
         params.has(key) ? 'border-ink font-medium' : 'border-edge'
       }`}
     >
@@ -40,7 +40,11 @@ export function Filters({ plastics }: { plastics: readonly string[] }) {
   const plain = (list: readonly string[]) => list.map((v) => <option key={v}>{v}</option>)
   const chosen = FILTERS.filter((f) => params.has(f))
   return (
-    <div className="flex flex-wrap items-center gap-2 px-4 pb-3" role="group" aria-label="Filters">
+    <div
+      className="flex items-center gap-2 px-4 pb-3 max-md:overflow-x-auto md:flex-wrap"
+      role="group"
+      aria-label="Filters"
+    >
       {select('class', 'Class', 'any class', plain(DISC_CLASSES))}
       {select('plastic', 'Plastic', 'any plastic', plain(plastics))}
       {select('wear', 'Wear', 'any wear', plain(WEAR_STATES))}

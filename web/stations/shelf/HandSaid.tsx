@@ -71,17 +71,20 @@ export function HandSaid({ disc, beside, all }: HandSaidProps) {
                   {h.probability !== null &&
                     `, ${percent(h.verdict === 'not borne out' ? 1 - h.probability : h.probability)}`}
                 </td>
+                <td className="figure w-24 pl-3 text-right text-quiet">
+                  {counted.filter((c) => c.key === h.rule.key).map((c) => `${c.right} of ${c.settled}`)}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      {counted.map((c) => (
-        <p key={c.key} className="mt-1 text-note text-quiet">
-          On this shelf “{c.key}” pointed the right way in {c.right} of {c.settled}{' '}
-          {c.settled === 1 ? 'pair' : 'pairs'} of one class that throws have settled.
+      {counted.length > 0 && (
+        <p className="mt-1 text-note text-quiet">
+          The last column: in how many pairs of one class, settled by throws, the hint pointed the right way
+          on this shelf.
         </p>
-      ))}
+      )}
     </Card>
   )
 }

@@ -1,4 +1,3 @@
-import clsx from 'clsx'
 import { ChevronLeft, ChevronRight, Download, Plus, Upload } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -127,14 +126,14 @@ export default function Shelf() {
             </Button>
           </div>
         )}
-        <div className={clsx(discs.length === 0 && 'hidden')}>
+        {discs.length > 0 && (
           <BulkBar
             chosen={discs}
             others={page.ids.filter((id) => !chosen.has(id)).length}
             onAll={() => setChosen(new Set([...chosen, ...page.ids]))}
             onClear={() => setChosen(new Set())}
           />
-        </div>
+        )}
       </Card>
       {open === 'add' && view && (
         <DiscForm shelf={view.shelf} disc={undefined} onClose={() => setOpen(undefined)} />

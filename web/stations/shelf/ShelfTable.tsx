@@ -41,7 +41,7 @@ const COLUMNS: readonly Column[] = [
     cell: (r) => (
       <>
         <Link to={`/shelf/${r.disc.id}`} className="block font-semibold underline-offset-4 hover:underline">
-          <span className="figure mr-2.5 font-normal">{r.disc.code}</span>
+          <span className="figure mr-2.5 font-normal whitespace-nowrap">{r.disc.code}</span>
           {r.plastic.name}
         </Link>
         {r.run && <span className="block truncate text-note text-quiet">{r.run.name}</span>}

@@ -61,7 +61,7 @@ function Days({ tests, published }: { tests: DiscRecord['tests']; published: num
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="w-full"
+      className="w-full max-w-[420px]"
       role="img"
       aria-label={tests.map((t) => `${t.day}: ${figure(t.stability, 1)} from ${t.throws} throws`).join('; ')}
     >

@@ -56,7 +56,7 @@ export function WeightCell({ disc: { disc } }: { disc: ShelvedDisc }) {
   }
   return (
     <form
-      className="w-24"
+      className="w-28"
       onSubmit={(e) => {
         e.preventDefault()
         keep()
