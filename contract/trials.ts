@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { MEASURING_METHODS } from '../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetNumber } from '../core/formats/sheet.ts'
-import { LEGS } from '../core/plan/order.ts'
+import { FIXED_ORDERS, LEGS } from '../core/plan/order.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { Claim, Day, Id, Name, within } from './shelf.ts'
 
@@ -92,6 +92,8 @@ export const Plan = z.object({
     )
     .max(2000, 'must be at most 2000 throws'),
   order: z.enum(['shuffled', 'fixed']),
+  /** Which fixed order. */
+  fixedBy: z.enum(FIXED_ORDERS).default('least to most stable'),
   /** What the shuffle was made from, so that it can be made again. */
   seed: z.int().min(0),
   power: sheet('power'),

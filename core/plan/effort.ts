@@ -1,4 +1,11 @@
-import type { OrderedThrow } from './order.ts'
+import type { DealtThrow } from './deal.ts'
+
+/** What a plan asks of one arm. */
+export interface ArmEffort {
+  readonly thrower: string | null
+  readonly throws: number
+  readonly fullPower: number
+}
 
 /** What a plan asks of a person. */
 export interface Effort {
@@ -7,6 +14,8 @@ export interface Effort {
   readonly fullPower: number
   readonly minutes: number
   readonly walkM: number
+  /** Of each thrower, in the order they come. */
+  readonly arms: readonly ArmEffort[]
 }
 
 /** Fetching a grip, throwing, watching it land and writing it down, s. */
@@ -24,18 +33,25 @@ const FULL_POWER = 0.9
  * @param carryM how far a disc is expected to carry, m
  */
 export function effortOf(
-  throws: readonly OrderedThrow[],
+  throws: readonly Pick<DealtThrow, 'disc' | 'round' | 'power' | 'thrower'>[],
   carryM: (disc: string) => number,
-  power = 1,
 ): Effort {
   const longest = new Map<number, number>()
-  for (const t of throws) longest.set(t.round, Math.max(longest.get(t.round) ?? 0, carryM(t.disc)))
+  const arms = new Map<string | null, { throws: number; fullPower: number }>()
+  for (const t of throws) {
+    longest.set(t.round, Math.max(longest.get(t.round) ?? 0, carryM(t.disc)))
+    const arm = arms.get(t.thrower) ?? { throws: 0, fullPower: 0 }
+    arm.throws++
+    if (t.power >= FULL_POWER) arm.fullPower++
+    arms.set(t.thrower, arm)
+  }
   const walkM = [...longest.values()].reduce((s, m) => s + m, 0)
   const seconds = throws.length * (THROW_S + PICK_UP_S) + walkM / WALK_MPS
   return {
     throws: throws.length,
-    fullPower: power >= FULL_POWER ? throws.length : 0,
+    fullPower: [...arms.values()].reduce((n, a) => n + a.fullPower, 0),
     minutes: seconds / 60,
     walkM,
+    arms: [...arms].map(([thrower, arm]) => ({ thrower, ...arm })),
   }
 }

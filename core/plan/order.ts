@@ -18,6 +18,18 @@ export interface OrderedThrow extends Cell {
   readonly round: number
 }
 
+/** Orders people throw in that are not shuffled; each has its bias. */
+export const FIXED_ORDERS = ['least to most stable', 'known before unknown', 'candidate last'] as const
+export type FixedOrder = (typeof FIXED_ORDERS)[number]
+
+/** What a fixed order does to those who come first and last. */
+export const ORDER_BIAS: Record<FixedOrder, string> = {
+  'least to most stable':
+    'the most stable disc always meets the latest wind and a tired arm, which looks like more fade',
+  'known before unknown': 'the unknown disc gains by an arm that has just warmed to the known one',
+  'candidate last': 'the candidate always meets the latest wind and a tired arm',
+}
+
 export type OrderKind =
   | { readonly kind: 'shuffled'; readonly seed: number }
   /** The same order in every round, as given; whoever comes last meets a warm arm and the latest wind. */
@@ -99,14 +111,30 @@ function angleSequence(counts: readonly CellCount[], shuffle: (list: number[]) =
   return sequence
 }
 
+/** A throw as it was made, or is to be made: stroke and power where they are known. */
+export interface KindOfThrow extends Cell {
+  readonly stroke?: string | undefined
+  readonly power?: number | undefined
+}
+
+/** Powers further apart than this are not the same throw. */
+const SAME_POWER = 0.12
+
+const alike = (a: KindOfThrow, b: KindOfThrow) =>
+  a.disc === b.disc &&
+  a.hyzerDeg === b.hyzerDeg &&
+  (a.stroke === undefined || b.stroke === undefined || a.stroke === b.stroke) &&
+  (a.power === undefined || b.power === undefined || Math.abs(a.power - b.power) <= SAME_POWER)
+
 /** The throws of a plan still to be made: each throw made takes its like off, the earliest first. */
-export function remainingThrows<T extends Cell>(planned: readonly T[], thrown: readonly Cell[]): T[] {
-  const done = new Map<string, number>()
-  const key = (c: Cell) => `${c.disc} ${c.hyzerDeg}`
-  for (const c of thrown) done.set(key(c), (done.get(key(c)) ?? 0) + 1)
-  return planned.filter((c) => {
-    const n = done.get(key(c)) ?? 0
-    if (n > 0) done.set(key(c), n - 1)
-    return n === 0
-  })
+export function remainingThrows<T extends KindOfThrow>(
+  planned: readonly T[],
+  thrown: readonly KindOfThrow[],
+): T[] {
+  const left = [...planned]
+  for (const t of thrown) {
+    const at = left.findIndex((p) => alike(p, t))
+    if (at >= 0) left.splice(at, 1)
+  }
+  return left
 }

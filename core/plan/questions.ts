@@ -26,6 +26,12 @@ export interface QuestionProposal {
   readonly throwsACell: number
   /** Share of full power. */
   readonly power: number
+  /** Half of the throws are made with less, to stand in for a slower arm. */
+  readonly easedTo?: number
+  /** Whether it is answered with both strokes. */
+  readonly bothStrokes?: true
+  /** Whether it wants the wind along the aim line, instead of none. */
+  readonly wantsWind?: true
   /** The measure that answers it. */
   readonly measure: string
 }
@@ -93,7 +99,8 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     discs: 'the disc and a control disc, thrown by two arms, or eased to stand in for the slower one',
     hyzerDegs: [8, 0],
     throwsACell: 6,
-    power: 0.8,
+    power: 1,
+    easedTo: 0.75,
     measure: 'the numbers it seems to have at each speed',
   },
   {
@@ -103,6 +110,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     hyzerDegs: [8, 0],
     throwsACell: 8,
     power: 1,
+    wantsWind: true,
     measure: 'finish into the wind against finish with it',
   },
   {
@@ -121,6 +129,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     hyzerDegs: [5, 0],
     throwsACell: 8,
     power: 0.5,
+    bothStrokes: true,
     measure: 'distance past or short of the mark',
   },
 ]

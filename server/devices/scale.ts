@@ -19,9 +19,9 @@ export interface Scale {
 }
 
 /** Time the needle takes to come to rest, s. */
-const SETTLES_S = 0.45
+const SETTLES_S = 0.3
 /** A steady reading moves by less than its resolution. */
-const STEADY_AFTER_S = 2.4
+const STEADY_AFTER_S = 2.6
 /** How far the zero wanders with each reading, g. */
 const DRIFT_G = 0.004
 
@@ -39,7 +39,7 @@ export function simulatedScale(seed: number, resolutionG = 0.1): Scale {
       const swing = Math.exp(-sinceS / SETTLES_S) * Math.cos(2 * Math.PI * 1.6 * sinceS)
       const shown = (loadG ?? 0) * (1 - swing) + zeroG - tareG + 0.02 * normal()
       return {
-        grams: Math.round(shown / resolutionG) * resolutionG,
+        grams: Number((Math.round(shown / resolutionG) * resolutionG).toFixed(3)),
         steady: sinceS >= STEADY_AFTER_S,
       }
     },

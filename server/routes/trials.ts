@@ -1,4 +1,6 @@
 import type Router from '@koa/router'
+import { z } from 'zod'
+import { sessionIcs } from '../../core/formats/ics.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
@@ -7,6 +9,7 @@ import { Place, Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { Preferences } from '../../contract/preferences.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import { simulatedForecast } from '../devices/forecast.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { importThrows } from '../store/importThrows.ts'
@@ -27,6 +30,9 @@ import {
 } from '../store/trials.ts'
 import type { Ctx } from './router.ts'
 import { rowAt } from './shelf.ts'
+
+const ForecastQuery = z.object({ place: z.string().trim().min(1).max(120), day: Day })
+const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 export function trialRoutes(router: Router, db: Database): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
@@ -60,6 +66,35 @@ export function trialRoutes(router: Router, db: Database): void {
     await writePlace(db, row)
     ctx.body = row
   })
+  router.get('/api/devices/forecast', (ctx) => {
+    const { place, day } = parse(ForecastQuery, { ...ctx.query })
+    ctx.body = { name: simulatedForecast.name, hours: simulatedForecast.day(place, day) }
+  })
+  router.get('/api/trials/:id/session.ics', async (ctx: Ctx) => {
+    const { trial } = await trialAt(ctx)
+    const { plan } = trial
+    if (!plan?.startsAt)
+      throw new Refusal(409, 'No time yet', 'The plan names no time; choose a window of the forecast first.')
+    const place = (await readPlaces(db)).find((p) => p.id === plan.placeId)
+    const minutes = z.coerce.number().min(1).max(1440).catch(60).parse(ctx.query['minutes'])
+    ctx.type = 'text/calendar; charset=utf-8'
+    ctx.attachment(`${fileName(trial.name)}.ics`)
+    ctx.body = sessionIcs({
+      id: trial.id,
+      title: trial.name,
+      startsAt: plan.startsAt,
+      minutes,
+      ...(place && { place: place.name }),
+      notes: [
+        trial.question,
+        `${plan.throws.length} throws.`,
+        place?.hazards && `Mind: ${place.hazards}.`,
+        'Throw only when the range is clear and stays clear.',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    })
+  })
   router.get('/api/arm-days', async (ctx) => {
     ctx.body = await readArmDays(db, parse(Day, ctx.query['since']))
   })
@@ -84,7 +119,7 @@ export function trialRoutes(router: Router, db: Database): void {
     const file = await trialAt(ctx)
     const sheet = sheetOf(file, shelvedDiscs(await readShelf(db)), await readThrowers(db), 'label')
     ctx.type = 'text/csv; charset=utf-8'
-    ctx.attachment(`${file.trial.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-throws.csv`)
+    ctx.attachment(`${fileName(file.trial.name)}-throws.csv`)
     ctx.body = writeThrowsCsv(sheet)
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import type { TrialFile } from '../../contract/trials.ts'
+import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
 import { complaints } from './bench.ts'
 
 const TRIAL = 'Is the Ormsgarth true to its label'
@@ -74,6 +74,15 @@ test('a trial is planned, printed and thrown in the order planned; the expectati
   expect(height / 1280).toBeLessThan(1.41)
   await page.emulateMedia({ media: 'screen' })
 
+  // the throws that warm the arm are left out here
+  const warm = page.getByRole('list', { name: 'Warm-up throws' })
+  await expect(warm.getByRole('listitem')).toHaveCount(4)
+  for (let i = 4; i > 0; i--) {
+    put = stored(page)
+    await warm.getByRole('button', { name: `Leave out warm-up ${i}` }).click()
+    await put
+  }
+
   await page.getByRole('link', { name: 'Throw the first' }).click()
   await expect(page.getByRole('region', { name: 'Next throw' })).toContainText(wanted.split(', ')[0]!)
   await expect(page.getByText('In the order planned')).toBeVisible()
@@ -115,4 +124,215 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   const id = page.url().match(/trials\/([^/]+)/)![1]!
   const { trial } = (await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile
   await page.request.put(`/api/trials/${id}`, { data: { ...trial, plan: null } })
+})
+
+/** A trial of its own, started from the shelf with the keyboard. */
+async function startFromShelf(page: Page, name: string, codes: readonly string[]): Promise<void> {
+  await page.goto('/shelf?sort=code')
+  for (const code of codes) {
+    await page.getByLabel(`Choose ${code}`).focus()
+    await page.keyboard.press('Space')
+  }
+  await page
+    .getByRole('region', { name: 'Chosen discs' })
+    .getByRole('button', { name: 'Start a trial' })
+    .focus()
+  await page.keyboard.press('Enter')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('list', { name: 'Chosen' }).getByRole('listitem')).toHaveCount(codes.length)
+  await dialog.getByLabel('What do you want to know?').selectOption('arms')
+  await dialog.getByLabel('Name').fill(name)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'What will it do for another arm?' })).toBeVisible()
+}
+
+test('discs chosen on the shelf become a plan, and the plan a printed sheet, by keyboard alone', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await startFromShelf(page, 'Three for another arm', ['HS-011', 'HS-012', 'HS-044'])
+  const takes = page.getByRole('region', { name: 'What it takes' })
+  // three discs, two angles, six throws of each, half of them eased
+  await expect(takes).toContainText('36throws')
+  await expect(takes).toContainText('18at full power')
+  await expect(takes).toContainText(/of \d+ full-power throws left this (day|week)/)
+
+  const order = page.getByRole('region', { name: 'Run order' })
+  const tile = (n: number) => order.getByRole('button', { name: new RegExp(`^Throw ${n}:`) })
+  const label = async (n: number) => (await tile(n).getAttribute('aria-label'))!.replace(/^Throw \d+: /, '')
+  const [first, other] = [await label(1), await label(2)]
+  const put = stored(page)
+  await tile(1).focus()
+  await page.keyboard.press('Enter')
+  await expect(order.getByRole('status')).toContainText('Throw 1 is lifted')
+  await tile(2).focus()
+  await page.keyboard.press('Enter')
+  await put
+  await expect.poll(() => label(1)).toBe(other)
+  expect(await label(2)).toBe(first)
+  await expect(order).toContainText('then moved by hand')
+
+  await page.evaluate(() => {
+    window.print = () => document.body.setAttribute('data-printed', 'yes')
+  })
+  await order.getByRole('button', { name: 'Print sheet' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.locator('body')).toHaveAttribute('data-printed', 'yes')
+  await page.emulateMedia({ media: 'print' })
+  const sheet = page.getByRole('region', { name: 'Plan sheet' })
+  await expect(sheet.getByRole('row').nth(1)).toContainText(other.split(',')[0]!)
+  await page.emulateMedia({ media: 'screen' })
+  expect(said).toEqual([])
+})
+
+test('a throw is dragged onto another with the mouse; a round never throws one disc twice', async ({
+  page,
+}) => {
+  await startFromShelf(page, 'Dragged', ['HS-011', 'HS-012'])
+  const order = page.getByRole('region', { name: 'Run order' })
+  const tile = (n: number) => order.getByRole('button', { name: new RegExp(`^Throw ${n}:`) })
+  const label = async (n: number) => (await tile(n).getAttribute('aria-label'))!.replace(/^Throw \d+: /, '')
+  const [first, second, third, fourth] = [await label(1), await label(2), await label(3), await label(4)]
+  const drag = async (a: number, b: number) => {
+    const [from, to] = [(await tile(a).boundingBox())!, (await tile(b).boundingBox())!]
+    await page.mouse.move(from.x + 15, from.y + 15)
+    await page.mouse.down()
+    await page.mouse.move(to.x + 15, to.y + 15, { steps: 8 })
+    await page.mouse.up()
+  }
+  const disc = (text: string) => text.split(',')[0]
+  const put = stored(page)
+  await drag(1, 2)
+  await put
+  await expect.poll(() => label(1)).toBe(second)
+  expect(await label(2)).toBe(first)
+  // in the next round, the throw of the other disc than the one it would take the place of
+  const clash = disc(third) === disc(second) ? 4 : 3
+  await drag(1, clash)
+  await expect(page.getByText('would need the same disc twice').first()).toBeVisible()
+  expect([await label(3), await label(4)]).toEqual([third, fourth])
+})
+
+test('a plan takes a place, a window of the wind and goes to the calendar; a short field is warned of', async ({
+  page,
+}) => {
+  await startFromShelf(page, 'Windy', ['HS-011', 'HS-033'])
+  const where = page.getByRole('region', { name: 'Where and when' })
+  let put = stored(page)
+  await where.getByLabel('Place').selectOption({ label: 'Millpond meadow' })
+  await put
+  await expect(where).toContainText('135 m long')
+  await expect(where.getByRole('alert')).toHaveCount(0)
+  await where.getByLabel('Place').selectOption({ label: 'a new place …' })
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Name').fill('Orchard')
+  await dialog.getByLabel('Field length').fill('60')
+  put = stored(page)
+  await dialog.getByRole('button', { name: 'Keep the place' }).click()
+  await put
+  await expect(where.getByRole('alert')).toContainText('Orchard is 60 m long')
+
+  await where.getByRole('radio').nth(1).click()
+  const calm = (await where.getByRole('status').textContent())!
+  await where.getByRole('radio', { name: 'steady along the line' }).click()
+  await expect(where.getByRole('status')).toContainText('m/s, gusts')
+  put = stored(page)
+  await where.getByRole('button', { name: 'Plan it for then' }).click()
+  await put
+  await expect(where.getByRole('button', { name: 'Planned for then' })).toBeVisible()
+  expect(calm).toMatch(/\d+:00 to \d+:00/)
+  const waiting = page.waitForEvent('download')
+  await where.getByRole('link', { name: 'To the calendar' }).click()
+  expect((await waiting).suggestedFilename()).toBe('windy.ics')
+})
+
+test('an arm’s budget is set, and a plan that exceeds it says so', async ({ page }) => {
+  await page.goto('/settings')
+  await page.getByRole('button', { name: 'Edit Odile Fenn' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByLabel('Full power a day')).toHaveValue('80')
+  await dialog.getByLabel('Full power a day').fill('10')
+  const put = page.waitForResponse((r) => r.url().includes('/api/throwers/') && r.ok())
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await put
+  await startFromShelf(page, 'Too many', ['HS-011', 'HS-033'])
+  const takes = page.getByRole('region', { name: 'What it takes' })
+  await expect(takes.getByRole('alert')).toContainText('2 too many')
+  await expect(page.getByRole('link', { name: /Throw the first, 2 beyond the arm’s budget/ })).toBeVisible()
+  // shared with another arm it fits
+  await page.getByRole('region', { name: 'How it is thrown' }).getByRole('button', { name: 'Odile' }).click()
+  await page.getByRole('region', { name: 'How it is thrown' }).getByRole('button', { name: 'Tobit' }).click()
+  await expect(takes.getByRole('alert')).toHaveCount(0)
+  await expect(takes).toContainText('Tobit:')
+})
+
+test('warm-up throws come first in the field and do not count', async ({ page }) => {
+  await startFromShelf(page, 'Warmed', ['HS-002', 'HS-011'])
+  const put = stored(page)
+  await page.getByRole('region', { name: 'Run order' }).getByRole('button', { name: 'Shuffle again' }).click()
+  await put
+  await page.getByRole('link', { name: 'Throw the first' }).click()
+  const next = page.getByRole('region', { name: 'Next throw' })
+  await expect(next).toContainText('Warm-up, 4 to go; it does not count')
+  const caution = page.getByRole('button', { name: 'The range is clear' })
+  if (await caution.isVisible()) await caution.click()
+  for (let left = 3; left >= 0; left--) {
+    await page.getByLabel('Landed, down').fill('60')
+    const kept = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+    await page.getByRole('button', { name: /Keep throw/ }).click()
+    const row = (await (await kept).json()) as Throw
+    expect(row).toMatchObject({ counts: false, whyNot: 'warm-up' })
+    await expect(next).toContainText(left > 0 ? `Warm-up, ${left} to go` : 'Throw 5')
+  }
+})
+
+test('a pencilled sheet is typed in, row by row, in the order of the plan', async ({ page }) => {
+  await startFromShelf(page, 'Pencilled', ['HS-040', 'HS-041'])
+  const put = stored(page)
+  await page.getByRole('link', { name: 'Type it in' }).click()
+  const { plan, id } = (await (await put).json()) as Trial
+  await page.getByLabel('Headwind, out').fill('2')
+  const cell = (n: number, what: string) => page.getByLabel(new RegExp(`^Throw ${n},.*${what}`))
+  await cell(1, 'down').fill('58,5')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('4')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('Throw 1: Side is “4”; write the side too')
+  await expect(cell(2, 'down')).toBeFocused()
+  await page.keyboard.press('ArrowUp')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('4 L')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('1 of 24 throws kept')).toBeVisible()
+  await page.keyboard.type('61')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('2r')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('2.9')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('hit a branch')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('2 of 24 throws kept')).toBeVisible()
+  const thrown = async () =>
+    ((await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile).throws.sort((a, b) =>
+      a.thrownAt < b.thrownAt ? -1 : 1,
+    )
+  await expect.poll(async () => (await thrown()).length).toBe(2)
+  const [a, b] = (await thrown()) as [Throw, Throw]
+  expect(a).toMatchObject({
+    discId: plan!.throws[0]!.discId,
+    carryM: 58.5,
+    rightM: -4,
+    windAlongMps: -2,
+    counts: true,
+  })
+  expect(b).toMatchObject({
+    discId: plan!.throws[1]!.discId,
+    carryM: 61,
+    rightM: 2,
+    hangS: 2.9,
+    counts: false,
+    whyNot: 'hit a branch',
+  })
 })

@@ -9,6 +9,8 @@ import {
   proposed,
   reordered,
   stepped,
+  swapped,
+  warmUpsOf,
 } from '../../web/stations/plan/planning.ts'
 
 const demo = harrowmere()
@@ -74,6 +76,59 @@ describe('a plan as it is edited', () => {
     expect(again.throws.slice(0, made.length)).deep.equal(made)
     expect(again.throws[made.length]!.round).equal(made[made.length - 1]!.round + 1)
     expect(size(again)).within(48, 48 + made.length)
+  })
+
+  it('swaps two throws, each round staying on its leg, and never throws a disc twice in a round', () => {
+    const [a, b] = [0, plan.throws.findIndex((t, i) => i > 0 && t.round !== plan.throws[0]!.round)]
+    const inRound = (p: Plan, round: number) => p.throws.filter((t) => t.round === round).map((t) => t.discId)
+    for (let i = b; i < plan.throws.length; i++) {
+      const next = swapped(plan, a, i)
+      if (!next) continue
+      expect(next.moved).equal(true)
+      expect(next.throws.map((t) => [t.leg, t.round])).deep.equal(plan.throws.map((t) => [t.leg, t.round]))
+      for (const round of new Set(next.throws.map((t) => t.round)))
+        expect(new Set(inRound(next, round)).size).equal(inRound(next, round).length)
+      expect(countsOf(next, trial.discIds).reduce((s, c) => s + c.throws, 0)).equal(48)
+    }
+    const other = plan.throws.findIndex(
+      (t) => t.round !== plan.throws[0]!.round && t.discId !== plan.throws[0]!.discId,
+    )
+    expect(swapped(plan, 0, other)).equal(undefined)
+    expect(swapped(plan, 0, 0)).equal(undefined)
+  })
+
+  it('warms up on the control disc where it is slow, else on the slowest', () => {
+    expect(new Set(plan.warmUps)).deep.equal(new Set([trial.controlDiscId]))
+    expect(warmUpsOf(discs, null)).length(4)
+    expect(
+      warmUpsOf(
+        discs.filter((d) => d.inForce.numbers.speed > 5),
+        null,
+      ),
+    ).deep.equal([])
+  })
+
+  it('proposes strokes and powers with the question', () => {
+    const arms = proposed({ ...trial, plannedThrows: 48 }, discs, 'arms', 5, [])
+    expect(arms.easedTo).equal(0.75)
+    expect(new Set(arms.throws.map((t) => t.power))).deep.equal(new Set([null, 0.75]))
+    const short = proposed({ ...trial, plannedThrows: 48 }, discs, 'short game', 5, [])
+    expect(new Set(short.throws.map((t) => t.stroke))).deep.equal(new Set(['backhand', 'forehand']))
+  })
+
+  it('throws the candidate last, or the known first, where the order is fixed so', () => {
+    const fixed = (fixedBy: Plan['fixedBy']) =>
+      reordered(
+        { ...plan, order: 'fixed', fixedBy },
+        countsOf(plan, trial.discIds),
+        discs,
+        [],
+        trial.controlDiscId,
+      )
+        .throws.filter((t) => t.round === 0)
+        .map((t) => t.discId)
+    expect(fixed('candidate last').at(-1)).equal(trial.discIds[0])
+    expect(fixed('known before unknown')[0]).equal(trial.controlDiscId)
   })
 
   it('throws from least to most stable where the order is fixed', () => {

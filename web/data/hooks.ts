@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
 import type { Shelf } from '../../contract/shelf.ts'
-import type { Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type { Place, Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
@@ -36,6 +36,15 @@ export function useSessions() {
   const waiting = useWaiting()
   return useMemo(
     () => data && overlaid(data, waiting, (w) => w.path.startsWith('/api/sessions/')),
+    [data, waiting],
+  )
+}
+
+export function usePlaces(): readonly Place[] {
+  const { data } = useSWR<Place[]>('/api/places', read)
+  const waiting = useWaiting()
+  return useMemo(
+    () => overlaid(data ?? [], waiting, (w) => w.path.startsWith('/api/places/')),
     [data, waiting],
   )
 }

@@ -11,6 +11,7 @@ const Shelf = lazy(() => import('../stations/shelf/Shelf.tsx'))
 const DiscPage = lazy(() => import('../stations/shelf/DiscPage.tsx'))
 const Field = lazy(() => import('../stations/field/Field.tsx'))
 const Plan = lazy(() => import('../stations/plan/Plan.tsx'))
+const SheetEntry = lazy(() => import('../stations/plan/SheetEntry.tsx'))
 const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
 const Import = lazy(() => import('../stations/readout/Import.tsx'))
 const Settings = lazy(() => import('../stations/settings/Settings.tsx'))
@@ -39,7 +40,7 @@ function ToTrial({ station }: { station: 'plan' | 'field' | 'readout' }) {
 function OfTrial({
   station: Station,
 }: {
-  station: typeof Plan | typeof Field | typeof Readout | typeof Import
+  station: typeof Plan | typeof SheetEntry | typeof Field | typeof Readout | typeof Import
 }) {
   const { trialId } = useParams()
   return <Station key={trialId} trialId={trialId!} />
@@ -88,6 +89,7 @@ const router = createBrowserRouter([
       { path: 'field', element: <ToTrial station="field" /> },
       { path: 'readout', element: <ToTrial station="readout" /> },
       { path: 'trials/:trialId/plan', element: <OfTrial station={Plan} /> },
+      { path: 'trials/:trialId/sheet', element: <OfTrial station={SheetEntry} /> },
       { path: 'trials/:trialId/field', element: <OfTrial station={Field} /> },
       { path: 'trials/:trialId/readout', element: <OfTrial station={Readout} /> },
       { path: 'trials/:trialId/import', element: <OfTrial station={Import} /> },

@@ -135,11 +135,18 @@ describe('the order of a plan', () => {
 describe('the effort of a plan', () => {
   it('counts a walk a round, and minutes for throws and walks', () => {
     const order = orderThrows(even(4, [0], 2), { kind: 'shuffled', seed: 1 })
-    const effort = effortOf(order, () => 100)
+    const at = (power: number) => order.map((t) => ({ ...t, power, thrower: null }))
+    const effort = effortOf(at(1), () => 100)
     expect(effort).include({ throws: 16, fullPower: 16, walkM: 400 })
     expect(effort.minutes).within(14, 22)
-    expect(effortOf(order, () => 60, 0.6)).include({ fullPower: 0, walkM: 240 })
-    expect(effortOf([], () => 100)).deep.equal({ throws: 0, fullPower: 0, minutes: 0, walkM: 0 })
+    expect(effortOf(at(0.6), () => 60)).include({ fullPower: 0, walkM: 240 })
+    expect(effortOf([], () => 100)).deep.equal({
+      throws: 0,
+      fullPower: 0,
+      minutes: 0,
+      walkM: 0,
+      arms: [],
+    })
   })
 })
 

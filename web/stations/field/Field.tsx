@@ -24,7 +24,7 @@ import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { Calls } from './Calls.tsx'
 import { Cautions } from './Cautions.tsx'
-import { draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WHY_NOT } from './draft.ts'
+import { WARM_UP, draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WHY_NOT } from './draft.ts'
 import type { Meant, Seen, Standing } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
 import { LastThrow } from './LastThrow.tsx'
@@ -150,23 +150,48 @@ function Logging({ view, rating, edited }: LoggingProps) {
     rating.reading,
   )
   /** What the plan still has to be thrown, in its order. */
-  const planned = useMemo(
-    () =>
-      remainingThrows(
-        (trial.plan?.throws ?? []).map(({ discId, hyzerDeg }) => ({ disc: discId, hyzerDeg })),
-        view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
-      ),
-    [trial.plan, view.throws],
+  const planned = useMemo(() => {
+    const { plan } = trial
+    if (!plan) return []
+    return remainingThrows(
+      plan.throws.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
+      view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
+    )
+  }, [trial, view.throws])
+  const warmUps = useMemo(
+    () => warmUpsLeft(trial.plan, view.throws, session.id),
+    [trial.plan, view.throws, session.id],
   )
   const best = told?.flatMap(({ code, hyzerDeg }) => {
     const disc = view.discs.find((d) => d.disc.code === code)?.disc.id
     return disc === undefined ? [] : [{ disc, hyzerDeg }]
   })
-  const queue = best && best.length > 0 ? best : planned.length > 0 ? planned : even
+  const queue: readonly Proposed[] =
+    best && best.length > 0
+      ? best
+      : planned.length > 0
+        ? [...warmUps.map((disc) => ({ disc, hyzerDeg: 0, warmUp: true })), ...planned]
+        : even
   const proposed = queue[skipped % queue.length]!
   const meant: Meant = {
     discId: asked.discId ?? proposed.disc,
     hyzerDeg: asked.hyzerDeg ?? proposed.hyzerDeg,
+  }
+  const warmingUp = !edited && proposed.warmUp === true && meant.discId === proposed.disc
+  // stroke, power and thrower follow the plan from throw to throw; within a throw they are the person’s to change
+  const step = `${view.throws.length} ${skipped} ${proposed.disc} ${proposed.hyzerDeg}`
+  const [followed, setFollowed] = useState<string>()
+  if (!edited && followed !== step) {
+    setFollowed(step)
+    const { stroke, power, throwerId } = proposed
+    const known = view.throwers.some((t) => t.id === throwerId)
+    if (stroke !== undefined || power !== undefined || known)
+      setStanding((s) => ({
+        ...s,
+        ...(stroke !== undefined && { stroke }),
+        ...(power !== undefined && { power }),
+        ...(known && { throwerId: throwerId! }),
+      }))
   }
   const at = view.discs.findIndex((d) => d.disc.id === meant.discId)
   const disc = view.discs[at]
@@ -178,7 +203,8 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const stand = (change: Partial<Standing>) => setStanding((s) => ({ ...s, ...change }))
 
   const keep = async () => {
-    const read = toThrow(trial.id, meant, standing, seen, thrower, edited)
+    const warm = warmingUp && seen.counts ? { counts: false, whyNot: WARM_UP } : {}
+    const read = toThrow(trial.id, meant, standing, { ...seen, ...warm }, thrower, edited)
     if (!read.ok) return sayWrong(read.why)
     if (!view.sessions.some((s) => s.id === session.id))
       await outbox.put(`/api/sessions/${session.id}`, session)
@@ -244,7 +270,9 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const thrown = view.throws.length
   const heading = edited
     ? `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
-    : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
+    : warmingUp
+      ? `Warm-up, ${warmUps.length} to go; it does not count · ${legWords(standing.windAlongMps)}`
+      : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
   const { landing } = seen
   return (
     <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
@@ -257,6 +285,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
           meant={meant}
           standing={standing}
           heading={heading}
+          warmingUp={warmingUp}
           onMeant={(c) => setAsked((a) => ({ ...a, ...c }))}
           onStanding={stand}
         />
@@ -345,6 +374,27 @@ function Logging({ view, rating, edited }: LoggingProps) {
       </div>
     </div>
   )
+}
+
+/** A throw that could be next. */
+interface Proposed {
+  readonly disc: string
+  readonly hyzerDeg: number
+  readonly stroke?: Throw['stroke']
+  readonly power?: number
+  readonly throwerId?: string | null
+  readonly warmUp?: boolean
+}
+
+/** Warm-up throws of a plan that this outing has not had; none once a throw of it counts. */
+function warmUpsLeft(
+  plan: TrialView['trial']['plan'],
+  throws: readonly Throw[],
+  sessionId: string,
+): readonly string[] {
+  const own = throws.filter((t) => t.sessionId === sessionId)
+  if (!plan || own.some((t) => t.counts)) return []
+  return plan.warmUps.slice(own.filter((t) => t.whyNot === WARM_UP).length)
 }
 
 const legWords = (along: number | null) =>

@@ -25,6 +25,7 @@ interface NextCardProps {
   readonly meant: Meant
   readonly standing: Standing
   readonly heading: string
+  readonly warmingUp: boolean
   readonly onMeant: (change: Partial<Meant>) => void
   readonly onStanding: (change: Partial<Standing>) => void
 }
@@ -38,6 +39,7 @@ export function NextCard({
   meant,
   standing,
   heading,
+  warmingUp,
   onMeant,
   onStanding,
 }: NextCardProps) {
@@ -56,7 +58,7 @@ export function NextCard({
         className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current max-md:hidden"
         aria-hidden
       />
-      <p className="text-note text-quiet max-md:hidden">{heading}</p>
+      <p className={clsx('text-note text-quiet', !warmingUp && 'max-md:hidden')}>{heading}</p>
       <div className="flex items-center gap-3 md:mt-2">
         <DiscDot place={at} size={56} code={disc.disc.code} />
         <div className="min-w-0 flex-1">

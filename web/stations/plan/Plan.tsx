@@ -1,13 +1,12 @@
-import { Minus, Plus, Printer, Shuffle } from 'lucide-react'
+import { Keyboard, Printer, Shuffle } from 'lucide-react'
 import { useMemo } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { CONVENTIONS, PROTOCOLS } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import { expectedCarry } from './carry.ts'
 import { effortOf } from '../../../core/plan/effort.ts'
-import { remainingThrows } from '../../../core/plan/order.ts'
+import { FIXED_ORDERS, ORDER_BIAS, remainingThrows } from '../../../core/plan/order.ts'
 import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { useTrial } from '../../data/hooks.ts'
@@ -15,15 +14,29 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords, percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
-import { DiscDot } from '../../parts/Disc.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
+import { sayWrong } from '../../parts/Toasts.tsx'
+import { CountsCard } from './CountsCard.tsx'
+import { HowThrown, MakersClaims } from './HowThrown.tsx'
+import { QuestionCard } from './QuestionCard.tsx'
+import { dayOf, Takes, useOverloads } from './Takes.tsx'
+import { Telling } from './Telling.tsx'
+import { WhenWhere } from './WhenWhere.tsx'
 import { Expectation } from './Expectation.tsx'
-import { countsOf, evenCounts, madeSoFar, proposed, questionOf, reordered, stepped } from './planning.ts'
+import {
+  countsOf,
+  evenCounts,
+  madeSoFar,
+  proposed,
+  questionOf,
+  reordered,
+  stepped,
+  swapped,
+} from './planning.ts'
 import { PlanSheet } from './PlanSheet.tsx'
 import { RunOrder } from './RunOrder.tsx'
 import { Settles } from './Settles.tsx'
@@ -38,8 +51,11 @@ export default function PlanStation({ trialId }: { trialId: string }) {
 }
 
 /** What a trial asks, guessed from its discs until somebody says. */
-const guess = (discs: readonly ShelvedDisc[]): QuestionKind =>
-  discs.length < 2 ? 'label' : new Set(discs.map((d) => d.mold.id)).size === 1 ? 'plastics' : 'molds'
+function guess(discs: readonly ShelvedDisc[], controlDiscId: string | null): QuestionKind {
+  const asked = discs.filter((d) => d.disc.id !== controlDiscId)
+  if (asked.length < 2) return 'label'
+  return new Set(asked.map((d) => d.mold.id)).size === 1 ? 'plastics' : 'molds'
+}
 
 function Planning({ view }: { view: TrialView }) {
   const { trial, discs } = view
@@ -51,7 +67,7 @@ function Planning({ view }: { view: TrialView }) {
   const seed = Number.parseInt(trial.id.slice(-5), 16)
   const [params] = useSearchParams()
   const wanted = params.get('kind')
-  const kind = QUESTION_KINDS.find((k) => k === wanted) ?? guess(discs)
+  const kind = QUESTION_KINDS.find((k) => k === wanted) ?? guess(discs, trial.controlDiscId)
   const plan = useMemo(
     () => trial.plan ?? proposed(trial, discs, kind, seed, made),
     [trial, discs, kind, seed, made],
@@ -73,27 +89,44 @@ function Planning({ view }: { view: TrialView }) {
     }
     void outbox.put(`/api/trials/${trial.id}`, row)
   }
-  const recount = (counts: ReturnType<typeof countsOf>) => keep(reordered(plan, counts, discs, made))
+  const recount = (counts: ReturnType<typeof countsOf>) =>
+    keep(reordered(plan, counts, discs, made, trial.controlDiscId))
   const counts = countsOf(plan, trial.discIds)
   const done = useMemo(() => {
     const left = new Set(
       remainingThrows(
-        plan.throws.map((t, i) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg, i })),
-        view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
+        plan.throws.map((t, i) => ({ ...t, disc: t.discId, power: t.power ?? plan.power, i })),
+        view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
       ).map((t) => t.i),
     )
     return new Set(plan.throws.flatMap((_, i) => (left.has(i) ? [] : [i])))
-  }, [plan, view.throws])
+  }, [plan.throws, plan.power, view.throws])
   const carries = useMemo(
     () => new Map(discs.map((d) => [d.disc.id, expectedCarry(d, thrower?.backhandMps ?? null, plan.power)])),
     [discs, thrower, plan.power],
   )
   const effort = effortOf(
-    plan.throws.filter((_, i) => !done.has(i)).map((t) => ({ ...t, disc: t.discId })),
+    plan.throws
+      .filter((_, i) => !done.has(i))
+      .map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power, thrower: t.throwerId })),
     (id) => carries.get(id) ?? 80,
-    plan.power,
   )
-  const question = questionOf(plan.kind)
+  const overloads = useOverloads(effort, view.throwers, dayOf(plan)) ?? []
+  const over = overloads.reduce((n, a) => n + Math.max(a.tooMany, a.tooManyFull), 0)
+  const longestM = Math.max(0, ...carries.values())
+  /** Another question proposes its strokes and powers; discs and angles stay those of the trial. */
+  const askAnew = (kind: QuestionKind) => {
+    const q = questionOf(kind)
+    const next: Plan = {
+      ...plan,
+      kind,
+      power: q.power,
+      easedTo: q.easedTo ?? null,
+      strokes: q.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],
+      windMps: q.wantsWind ? Math.max(3, plan.windMps) : plan.windMps,
+    }
+    keep(reordered(next, counts, discs, made, trial.controlDiscId))
+  }
   const asked = (plan.expected.length > 0 ? plan.expected : trial.discIds).filter(
     (id) => id !== trial.controlDiscId,
   )
@@ -102,40 +135,7 @@ function Planning({ view }: { view: TrialView }) {
     <>
       <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1fr)_21rem] print:hidden">
         <div className="grid content-start gap-3">
-          <Card className="space-y-2.5 p-4" label="Question">
-            <h1 className="text-lead">{question.words}</h1>
-            <p className="text-note text-quiet">
-              Wants {question.discs}. Answered by {question.measure}.
-            </p>
-            <SelectInput
-              label="Question"
-              value={plan.kind}
-              onChange={(e) => {
-                const kind = e.target.value as QuestionKind
-                keep({ ...plan, kind, power: questionOf(kind).power })
-              }}
-            >
-              {QUESTION_KINDS.map((k) => (
-                <option key={k} value={k}>
-                  {questionOf(k).words}
-                </option>
-              ))}
-            </SelectInput>
-            <Choice
-              label="Printed numbers describe a disc that is"
-              showLabel
-              value={plan.convention}
-              options={CONVENTIONS.map((c) => ({ value: c, label: c }))}
-              onChange={(convention) => keep({ ...plan, convention })}
-            />
-            <Choice
-              label="Every disc is thrown with the"
-              showLabel
-              value={plan.protocol}
-              options={PROTOCOLS.map((c) => ({ value: c, label: c }))}
-              onChange={(protocol) => keep({ ...plan, protocol })}
-            />
-          </Card>
+          <QuestionCard plan={plan} onPlan={(change) => keep({ ...plan, ...change })} onKind={askAnew} />
           <Card className="p-4" label="What do you expect?">
             <h2 className="text-lead">What do you expect?</h2>
             <p className="mb-2 text-note text-quiet">
@@ -152,6 +152,22 @@ function Planning({ view }: { view: TrialView }) {
               locked={locked}
               onOrder={(expected) => keep({ ...plan, expected })}
             />
+            {(!locked || plan.likeDiscId !== null) && (
+              <SelectInput
+                label="It should fly like"
+                className="mt-2"
+                disabled={locked}
+                value={plan.likeDiscId ?? ''}
+                onChange={(e) => keep({ ...plan, likeDiscId: e.target.value || null })}
+              >
+                <option value="">nothing said</option>
+                {discs.map((d) => (
+                  <option key={d.disc.id} value={d.disc.id}>
+                    {nameOf(d.disc.id)}
+                  </option>
+                ))}
+              </SelectInput>
+            )}
             <div className="mt-3">
               <Claims
                 title="Claims to test"
@@ -159,6 +175,13 @@ function Planning({ view }: { view: TrialView }) {
                 locked={locked}
                 onClaims={(claims) => keep({ ...plan, claims })}
               />
+              {!locked && (
+                <MakersClaims
+                  discs={discs}
+                  claims={plan.claims}
+                  onClaim={(claim) => keep({ ...plan, claims: [...plan.claims, claim] })}
+                />
+              )}
             </div>
           </Card>
         </div>
@@ -169,9 +192,12 @@ function Planning({ view }: { view: TrialView }) {
               <div className="mr-auto">
                 <h2 className="text-lead">Run order</h2>
                 <p className="text-note text-quiet">
-                  {plan.order === 'shuffled'
-                    ? `shuffled and balanced in both legs, seed ${plan.seed}`
-                    : 'least to most stable every time: the last disc meets the latest wind and a tired arm'}
+                  {plan.order === 'fixed'
+                    ? ORDER_BIAS[plan.fixedBy]
+                    : plan.moved
+                      ? `shuffled from seed ${plan.seed}, then moved by hand`
+                      : `shuffled and balanced in both legs, seed ${plan.seed}`}
+                  {plan.warmUps.length > 0 && `; ${plan.warmUps.length} warm-up throws first`}
                 </p>
               </div>
               <Choice
@@ -181,11 +207,32 @@ function Planning({ view }: { view: TrialView }) {
                   { value: 'shuffled', label: 'Shuffled' },
                   { value: 'fixed', label: 'Fixed' },
                 ]}
-                onChange={(order) => keep(reordered({ ...plan, order }, counts, discs, made))}
+                onChange={(order) =>
+                  keep(reordered({ ...plan, order }, counts, discs, made, trial.controlDiscId))
+                }
               />
+              {plan.order === 'fixed' && (
+                <select
+                  aria-label="Which fixed order"
+                  className="min-h-10 rounded-lg border border-edge bg-card px-2"
+                  value={plan.fixedBy}
+                  onChange={(e) => {
+                    const fixedBy = e.target.value as Plan['fixedBy']
+                    keep(reordered({ ...plan, fixedBy }, counts, discs, made, trial.controlDiscId))
+                  }}
+                >
+                  {FIXED_ORDERS.map((o) => (
+                    <option key={o}>{o}</option>
+                  ))}
+                </select>
+              )}
               {plan.order === 'shuffled' && (
                 <Button
-                  onClick={() => keep(reordered({ ...plan, seed: plan.seed + 1 }, counts, discs, made))}
+                  onClick={() =>
+                    keep(
+                      reordered({ ...plan, seed: plan.seed + 1 }, counts, discs, made, trial.controlDiscId),
+                    )
+                  }
                 >
                   <Shuffle size={16} aria-hidden /> Shuffle again
                 </Button>
@@ -193,77 +240,39 @@ function Planning({ view }: { view: TrialView }) {
               <Button onClick={() => window.print()}>
                 <Printer size={16} aria-hidden /> Print sheet
               </Button>
+              <Link
+                to={`/trials/${trial.id}/sheet`}
+                onClick={() => trial.plan === null && keep(plan)}
+                className="inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint"
+              >
+                <Keyboard size={16} aria-hidden /> Type it in
+              </Link>
             </div>
             <RunOrder
               plan={plan}
               nameOf={nameOf}
               placeOf={placeOf}
+              throwers={view.throwers}
               fadeSide={fadeSide(thrower?.hand ?? 'right', 'backhand')}
               done={done}
+              onSwap={(a, b) => {
+                const next = swapped(plan, a, b)
+                if (next) keep(next)
+                else sayWrong('That round would need the same disc twice, and there is one of it.')
+              }}
             />
           </Card>
-          <Card className="grid grid-cols-2 gap-3 p-4 sm:grid-cols-4" label="What it takes">
-            {(
-              [
-                [String(effort.throws), done.size > 0 ? 'throws left' : 'throws'],
-                [String(effort.fullPower), 'at full power'],
-                [String(Math.round(effort.minutes)), 'minutes'],
-                [
-                  units.kind === 'metric'
-                    ? `${(effort.walkM / 1000).toFixed(1)} km`
-                    : `${(effort.walkM / 1609.344).toFixed(1)} mi`,
-                  'walk',
-                ],
-              ] as const
-            ).map(([value, label]) => (
-              <p key={label}>
-                <span className="figure block text-title">{value}</span>
-                <span className="text-note text-quiet">{label}</span>
-              </p>
-            ))}
-          </Card>
-          <Card className="overflow-x-auto p-4" label="Throws of each disc">
-            <h2 className="mb-1 text-lead">Throws of each disc</h2>
-            <table className="w-full">
-              <thead>
-                <tr className="text-note text-quiet">
-                  <th className="text-left font-normal">disc</th>
-                  {trial.hyzerDegs.map((deg) => (
-                    <th key={deg} className="font-normal">
-                      {angleWords(deg)}
-                    </th>
-                  ))}
-                  <th className="text-right font-normal">in all</th>
-                </tr>
-              </thead>
-              <tbody>
-                {trial.discIds.map((id) => (
-                  <tr key={id} className="border-t border-rule">
-                    <th scope="row" className="py-1 text-left font-medium">
-                      <span className="flex items-center gap-2">
-                        <DiscDot place={placeOf(id)} /> <span className="truncate">{nameOf(id)}</span>
-                        {id === trial.controlDiscId && <span className="text-note text-quiet">control</span>}
-                      </span>
-                    </th>
-                    {trial.hyzerDegs.map((deg) => (
-                      <td key={deg}>
-                        <Count
-                          what={`${nameOf(id)}, ${angleWords(deg)}`}
-                          value={counts
-                            .filter((c) => c.disc === id && c.hyzerDeg === deg)
-                            .reduce((s, c) => s + c.throws, 0)}
-                          onStep={(by) => recount(stepped(counts, id, deg, by))}
-                        />
-                      </td>
-                    ))}
-                    <td className="figure text-right">
-                      {counts.filter((c) => c.disc === id).reduce((s, c) => s + c.throws, 0)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Card>
+          <Takes effort={effort} left={done.size > 0} throwers={view.throwers} day={dayOf(plan)} />
+          <CountsCard
+            {...{ trial, counts, nameOf, placeOf }}
+            onStep={(disc, deg, by) => recount(stepped(counts, disc, deg, by))}
+          />
+          <WhenWhere
+            {...{ trial, plan }}
+            minutes={effort.minutes}
+            longestM={longestM}
+            onPlan={(change) => keep({ ...plan, ...change })}
+          />
         </div>
 
         <div className="grid content-start gap-3 lg:max-xl:col-span-2 lg:max-xl:grid-cols-2">
@@ -317,7 +326,16 @@ function Planning({ view }: { view: TrialView }) {
             className="inline-flex min-h-11 items-center justify-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
           >
             {locked ? 'Throw on' : 'Throw the first'}
+            {over > 0 && `, ${over} beyond the arm’s budget`}
           </Link>
+          <HowThrown
+            {...{ plan, discs, nameOf }}
+            throwers={view.throwers}
+            onPlan={(change) => keep({ ...plan, ...change })}
+            onDeal={(change) =>
+              keep(reordered({ ...plan, ...change }, counts, discs, made, trial.controlDiscId))
+            }
+          />
         </div>
       </div>
       <PlanSheet
@@ -348,96 +366,4 @@ function takenFrom(
   for (const t of worth.telling.throws)
     add(idOf(t.disc), Math.round((t.hyzerRad * 180) / Math.PI), t.air.windAlongMps <= 0 ? 'out' : 'back')
   return [...tally.values()]
-}
-
-function Count({ what, value, onStep }: { what: string; value: number; onStep: (by: 1 | -1) => void }) {
-  const step =
-    'grid size-7 place-items-center rounded-md border border-edge hover:bg-tint disabled:opacity-40 max-md:size-11'
-  return (
-    <span className="flex items-center justify-center gap-1.5">
-      <button
-        type="button"
-        className={step}
-        aria-label={`One throw fewer: ${what}`}
-        disabled={value === 0}
-        onClick={() => onStep(-1)}
-      >
-        <Minus size={14} aria-hidden />
-      </button>
-      <span className="figure w-5 text-center">{value}</span>
-      <button type="button" className={step} aria-label={`One throw more: ${what}`} onClick={() => onStep(1)}>
-        <Plus size={14} aria-hidden />
-      </button>
-    </span>
-  )
-}
-
-interface TellingProps {
-  readonly worth: PlanWorth
-  readonly working: boolean
-  readonly nameOf: (code: string) => string
-  readonly onTake: () => void
-  readonly onEven: () => void
-}
-
-/** The same number of throws where they tell most, beside the plan as it is. */
-function Telling({ worth: { planned, telling }, working, nameOf, onTake, onEven }: TellingProps) {
-  const share = (p: PlanWorth['planned']) =>
-    p.pairs.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.pairs.length)
-  const better = telling.wrongAfter < planned.wrongAfter - 1e-4
-  return (
-    <Card className="p-4" label="Spend the throws where they tell most">
-      <h2 className="text-lead">Spend the throws where they tell most</h2>
-      <p className="mt-1 mb-2" role="status">
-        {better ? changeWords(planned, telling, nameOf) : 'No other set of as many throws would tell more.'}
-      </p>
-      {[
-        ['as planned', share(planned)] as const,
-        ...(better ? [['most telling', share(telling)] as const] : []),
-      ].map(([label, p], i) => (
-        <div key={label} className="flex items-center gap-2 py-0.5">
-          <span className="w-24 shrink-0 text-note">{label}</span>
-          <span className="h-3.5 flex-1 overflow-hidden rounded bg-tint" aria-hidden>
-            <span
-              className={i === 0 ? 'block h-full bg-quiet' : 'block h-full bg-water'}
-              style={{ width: `${100 * p}%` }}
-            />
-          </span>
-          <span className="figure w-12 text-right">{percent(p)}</span>
-        </div>
-      ))}
-      <p className="mt-1 text-note text-quiet">of the pairs expected to be settled</p>
-      <div className="mt-3 flex gap-2">
-        <Button kind="primary" disabled={!better || working} onClick={onTake}>
-          Rearrange
-        </Button>
-        <Button onClick={onEven}>Spread evenly</Button>
-      </div>
-    </Card>
-  )
-}
-
-/** What would change, in one sentence: who gets throws, who gives them. */
-function changeWords(
-  planned: PlanWorth['planned'],
-  telling: PlanWorth['telling'],
-  nameOf: (code: string) => string,
-): string {
-  const tally = (p: PlanWorth['planned']) =>
-    p.throws.reduce((m, t) => m.set(t.disc, (m.get(t.disc) ?? 0) + 1), new Map<string, number>())
-  const [before, after] = [tally(planned), tally(telling)]
-  const moved = [...new Set([...before.keys(), ...after.keys()])]
-    .map((code) => ({ code, by: (after.get(code) ?? 0) - (before.get(code) ?? 0) }))
-    .filter((m) => m.by !== 0)
-    .sort((a, b) => b.by - a.by)
-  const list = (of: typeof moved, word: string) =>
-    new Intl.ListFormat('en').format(
-      of.slice(0, 3).map((m, i) => `${Math.abs(m.by)}${i === 0 ? ` ${word}` : ''} for ${nameOf(m.code)}`),
-    )
-  const [more, fewer] = [moved.filter((m) => m.by > 0), moved.filter((m) => m.by < 0).reverse()]
-  const said = [more.length > 0 && list(more, 'more'), fewer.length > 0 && list(fewer, 'fewer')].filter(
-    Boolean,
-  )
-  const off = telling.throws.filter((t) => t.hyzerRad !== 0).length / Math.max(1, telling.throws.length)
-  return said.length > 0 ? `${said.join('; ')}.` : `${percent(off)} of the throws off flat.`
 }

@@ -1,5 +1,5 @@
 import type { Plan, Trial } from '../../../contract/trials.ts'
-import { angleWords } from '../../data/units.ts'
+import { throwWords } from './RunOrder.tsx'
 
 interface PlanSheetProps {
   readonly trial: Trial
@@ -23,6 +23,11 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
         {trial.question} · day ________ place ______________ air ____ °C · wind ______ · thrown by
         ______________
       </p>
+      {plan.warmUps.length > 0 && done.size === 0 && (
+        <p className="mt-1 text-[8.5pt]">
+          Warm up first, not counted: {plan.warmUps.map((id) => `${codeOf(id)} ☐`).join('  ')}
+        </p>
+      )}
       <div className="mt-2 flex gap-4">
         {[numbered.slice(0, half), numbered.slice(half)]
           .filter((list) => list.length > 0)
@@ -53,7 +58,7 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
                     <td className="px-1 whitespace-nowrap">
                       {codeOf(t.discId)} {nameOf(t.discId)}
                     </td>
-                    <td className="px-1 whitespace-nowrap">{angleWords(t.hyzerDeg)}</td>
+                    <td className="px-1 whitespace-nowrap">{throwWords(t, plan)}</td>
                     <td className="w-[14mm] border-l border-gray-400" />
                     <td className="w-[14mm] border-l border-gray-400" />
                     <td className="w-[18mm] border-l border-gray-400" />

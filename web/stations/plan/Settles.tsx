@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { Z_SETTLED } from '../../../core/rating/normal.ts'
 import type { TellingPlan } from '../../../core/plan/telling.ts'
 import { percent } from '../../data/units.ts'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -14,8 +15,8 @@ interface SettlesProps {
 
 /** Chance of every pair to be settled, as a triangle of figures. */
 export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
-  const chance = (a: string, b: string) =>
-    worth.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))?.chanceSettled
+  const pairOf = (a: string, b: string) =>
+    worth.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))
   return (
     <div className="overflow-x-auto">
       <table className={clsx('border-separate border-spacing-1 transition-opacity', working && 'opacity-60')}>
@@ -27,22 +28,30 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
                 {nameOf(row)}
               </th>
               {codes.slice(0, i).map((column) => {
-                const p = chance(row, column)
+                const pair = pairOf(row, column)
+                const p = pair?.chanceSettled
+                const least = pair && Z_SETTLED * pair.sdAfter
                 return (
                   <td
                     key={column}
-                    title={`${nameOf(row)} and ${nameOf(column)}`}
-                    className="figure h-9 w-11 rounded-md text-center text-body font-semibold text-ink"
+                    title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least?.toFixed(1) ?? '–'}`}
+                    className="figure h-11 w-12 rounded-md text-center text-body font-semibold text-ink"
                     style={{
                       background: `color-mix(in oklab, var(--water) ${Math.round(8 + 42 * Math.max(0, 2 * (p ?? 0) - 1))}%, var(--card))`,
                     }}
                   >
                     <span className="sr-only">{nameOf(column)}: </span>
                     {p === undefined ? '–' : percent(p).replace(' %', '')}
+                    {least !== undefined && (
+                      <span className="block text-[12px] leading-none font-normal">
+                        <span className="sr-only"> per cent; smallest difference told apart </span>
+                        {least.toFixed(1)}
+                      </span>
+                    )}
                   </td>
                 )
               })}
-              <td className="h-9 w-11 text-center">
+              <td className="h-11 w-12 text-center">
                 <span className="inline-block align-middle">
                   <DiscDot place={placeOf(row)} />
                 </span>
@@ -51,6 +60,9 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
           ))}
         </tbody>
       </table>
+      <p className="mt-1 text-note text-quiet">
+        Small: the least difference of turn + fade it would tell apart at 90 %.
+      </p>
     </div>
   )
 }

@@ -1,6 +1,7 @@
 import { rollups } from 'd3'
 import type { Plan, Throw, Trial } from '../../../contract/trials.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { deal } from '../../../core/plan/deal.ts'
 import { LEGS, orderThrows } from '../../../core/plan/order.ts'
 import type { CellCount } from '../../../core/plan/order.ts'
 import { QUESTIONS } from '../../../core/plan/questions.ts'
@@ -79,37 +80,93 @@ function stillToMake(counts: readonly CellCount[], made: readonly Planned[]): Ce
   return left
 }
 
+/** Discs in a fixed order. */
+function fixedOrder(plan: Plan, discs: readonly ShelvedDisc[], controlDiscId: string | null): string[] {
+  const least = [...discs].sort((a, b) => published(a) - published(b)).map((d) => d.disc.id)
+  // known are the control disc and worn-in discs; the candidate is the first of the trial, which it was started for
+  const known = (id: string) => {
+    const d = discs.find((x) => x.disc.id === id)!
+    return id === controlDiscId ? 0 : d.disc.wear === 'new' ? 2 : 1
+  }
+  const candidate = discs[0]?.disc.id
+  switch (plan.fixedBy) {
+    case 'least to most stable':
+      return least
+    case 'known before unknown':
+      return [...least].sort((a, b) => known(a) - known(b))
+    case 'candidate last':
+      return [...least.filter((id) => id !== candidate), ...(candidate === undefined ? [] : [candidate])]
+  }
+}
+
+/** What a plan deals: its strokes, its powers, its throwers. */
+export const dealOf = (plan: Plan) => ({
+  strokes: plan.strokes,
+  powers: plan.easedTo === null ? [plan.power] : [plan.power, plan.easedTo],
+  throwers: plan.throwerIds,
+})
+
 /** The plan with other counts: what is made stays first, the rest is put in order again from the same seed. */
 export function reordered(
   plan: Plan,
   all: readonly CellCount[],
   discs: readonly ShelvedDisc[],
   made: readonly Planned[],
+  controlDiscId: string | null = null,
 ): Plan {
   const counts = stillToMake(all, made)
   const rounds = made.length === 0 ? 0 : made[made.length - 1]!.round + 1
-  const least = [...discs].sort((a, b) => published(a) - published(b)).map((d) => d.disc.id)
+  const fixed = fixedOrder(plan, discs, controlDiscId)
   const sorted =
     plan.order === 'fixed'
-      ? [...counts].sort((a, b) => least.indexOf(a.disc) - least.indexOf(b.disc))
+      ? [...counts].sort((a, b) => fixed.indexOf(a.disc) - fixed.indexOf(b.disc))
       : counts
   const order =
     plan.order === 'fixed' ? ({ kind: 'fixed' } as const) : ({ kind: 'shuffled', seed: plan.seed } as const)
   return {
     ...plan,
+    moved: false,
     throws: [
       ...made,
-      ...orderThrows(sorted, order).map(({ disc, round, ...t }) => ({
+      ...deal(orderThrows(sorted, order), dealOf(plan)).map(({ disc, round, thrower, power, ...t }) => ({
         ...t,
         discId: disc,
         round: round + rounds,
-        stroke: 'backhand' as const,
-        power: null,
-        throwerId: null,
+        power: power === plan.power ? null : power,
+        throwerId: thrower,
       })),
     ],
   }
 }
+
+/** Two throws of a plan change places, each round staying on its leg; undefined where a round would need one disc twice. */
+export function swapped(plan: Plan, a: number, b: number): Plan | undefined {
+  const throws = plan.throws.map((t) => ({ ...t }))
+  const [x, y] = [throws[a], throws[b]]
+  if (!x || !y || a === b) return undefined
+  const place = ({ leg, round, throwerId }: Planned) => ({ leg, round, throwerId })
+  throws[a] = { ...y, ...place(x) }
+  throws[b] = { ...x, ...place(y) }
+  const twice = [a, b].some((i) =>
+    throws.some((t, k) => k !== i && t.round === throws[i]!.round && t.discId === throws[i]!.discId),
+  )
+  return twice ? undefined : { ...plan, throws, moved: true }
+}
+
+/** Slow discs thrown first to warm the arm: the control disc where it is slow, else the slowest by turns. */
+export function warmUpsOf(discs: readonly ShelvedDisc[], controlDiscId: string | null): string[] {
+  const speed = (d: ShelvedDisc) => d.inForce.numbers.speed
+  const fastest = Math.max(0, ...discs.map(speed))
+  const slow = discs
+    .filter((d) => speed(d) <= Math.max(SLOW, fastest - 2))
+    .sort((a, b) => speed(a) - speed(b))
+  const control = slow.find((d) => d.disc.id === controlDiscId)
+  const by = control ? [control] : slow
+  return by.length === 0 ? [] : Array.from({ length: WARM_UPS }, (_, i) => by[i % by.length]!.disc.id)
+}
+/** Discs of this speed load no arm much. */
+const SLOW = 5
+const WARM_UPS = 4
 
 /** The plan a trial starts from: what its question proposes, or as many throws as it was given. */
 export function proposed(
@@ -129,23 +186,24 @@ export function proposed(
     kind,
     throws: [],
     order: 'shuffled',
+    fixedBy: 'least to most stable',
     seed,
     power: question.power,
-    windMps: 2,
+    windMps: question.wantsWind ? 3 : 2,
     convention: 'fresh',
     protocol: 'same release',
     expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.disc.id),
     claims: [],
     likeDiscId: null,
-    warmUps: [],
-    strokes: ['backhand'],
-    easedTo: null,
+    warmUps: warmUpsOf(discs, trial.controlDiscId),
+    strokes: question.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],
+    easedTo: question.easedTo ?? null,
     throwerIds: [],
     placeId: null,
     startsAt: null,
     moved: false,
   }
-  return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made)
+  return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made, trial.controlDiscId)
 }
 
 /** One throw more or fewer of a disc at an angle: added where there are fewer, taken where there are more. */

@@ -7,8 +7,11 @@ import type { Candidate } from '../../../core/plan/information.ts'
 import { LEGS, remainingThrows } from '../../../core/plan/order.ts'
 import type { Leg } from '../../../core/plan/order.ts'
 import type { TellingPlan } from '../../../core/plan/telling.ts'
+import type { Stroke } from '../../../core/flight/hand.ts'
+import type { Arm } from '../../../core/rating/evidence.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { dealOf } from './planning.ts'
 import { ratingWorker } from '../../workers/rating.ts'
 
 export interface PlanWorth {
@@ -25,32 +28,46 @@ export function usePlanWorth(
   plan: Plan,
 ): { worth: PlanWorth | undefined; working: boolean } {
   const asked = useMemo(() => {
-    const thrower = view.throwers[0]
-    if (!thrower) return undefined
+    const first = view.throwers[0]
+    if (!first) return undefined
     const codes = new Map(view.discs.map((d) => [d.disc.id, d.disc.code]))
-    const stroke = 'backhand' as const
-    const arm = armId({ thrower: thrower.name, hand: thrower.hand, stroke })
-    const full = thrower.backhandMps
-    const candidate = (disc: string, hyzerDeg: number, leg: Leg): Candidate => ({
+    const arms = new Map<string, Arm>()
+    const armOf = (throwerId: string | null, stroke: Stroke): string => {
+      const thrower = view.throwers.find((t) => t.id === throwerId) ?? first
+      const id = armId({ thrower: thrower.name, hand: thrower.hand, stroke })
+      const full = stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
+      arms.set(id, full === null ? { id } : { id, fullSpeedMps: full })
+      return id
+    }
+    const candidate = (disc: string, hyzerDeg: number, leg: Leg, arm: string, power: number): Candidate => ({
       disc: codes.get(disc)!,
       arm,
-      power: plan.power,
+      power,
       hyzerRad: hyzerDeg * DEGREE,
       air: { ...STILL_AIR, windAlongMps: (leg === 'out' ? -1 : 1) * plan.windMps },
       angleCalled: true,
     })
     const left = remainingThrows(
-      plan.throws.map((t) => ({ ...t, disc: t.discId })),
-      view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
+      plan.throws.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
+      view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
     ).filter((t) => codes.has(t.disc))
+    const { strokes, powers, throwers } = dealOf(plan)
+    const who = throwers.length > 0 ? throwers : [first.id]
     return {
       sheet: sheetOf(view.file, view.discs, view.throwers),
       discs: view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId)),
-      arms: [full === null ? { id: arm } : { id: arm, fullSpeedMps: full }],
-      planned: left.map((t) => candidate(t.disc, t.hyzerDeg, t.leg)),
+      planned: left.map((t) => candidate(t.disc, t.hyzerDeg, t.leg, armOf(t.throwerId, t.stroke), t.power)),
       candidates: view.trial.discIds.flatMap((d) =>
-        view.trial.hyzerDegs.flatMap((deg) => LEGS.map((leg) => candidate(d, deg, leg))),
+        view.trial.hyzerDegs.flatMap((deg) =>
+          LEGS.flatMap((leg) =>
+            strokes.flatMap((stroke) =>
+              powers.flatMap((power) => who.map((id) => candidate(d, deg, leg, armOf(id, stroke), power))),
+            ),
+          ),
+        ),
       ),
+      // after the candidates, which name them
+      arms: [...arms.values()],
     }
   }, [view, plan])
   const key = useMemo(() => JSON.stringify(asked), [asked])

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import type { z } from 'zod'
+import { USUAL_LIMITS } from '../../../core/plan/armLoad.ts'
 import { HANDS, Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -14,6 +15,13 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
+
+const LIMITS = [
+  ['throwsADay', 'Throws a day'],
+  ['fullPowerADay', 'Full power a day'],
+  ['throwsAWeek', 'Throws a week'],
+  ['fullPowerAWeek', 'Full power a week'],
+] as const
 
 /** Who throws: hand, and full-power speed where it is known. */
 export function Throwers() {
@@ -77,7 +85,7 @@ function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => 
   const units = useUnits()
   const { control, register, handleSubmit, formState } = useForm<z.input<typeof Thrower>, unknown, Thrower>({
     resolver: zodResolver(Thrower),
-    defaultValues: thrower,
+    defaultValues: { ...thrower, budget: thrower.budget ?? { ...USUAL_LIMITS } },
   })
   const speed = (name: 'backhandMps' | 'forehandMps', label: string) => (
     <FigureField
@@ -112,6 +120,16 @@ function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => 
           {speed('backhandMps', 'Full-power release speed, backhand')}
           {speed('forehandMps', 'Full-power release speed, forehand')}
         </div>
+        <fieldset>
+          <legend className="mb-1 text-note text-quiet">
+            What this arm may take; plans say so when they ask for more. No medical advice: stop on pain.
+          </legend>
+          <div className="grid gap-3 sm:grid-cols-4">
+            {LIMITS.map(([name, label]) => (
+              <FigureField key={name} {...{ control, label }} name={`budget.${name}`} digits={0} />
+            ))}
+          </div>
+        </fieldset>
         <Button kind="primary" type="submit">
           Keep
         </Button>

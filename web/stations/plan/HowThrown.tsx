@@ -1,0 +1,165 @@
+import { Plus, X } from 'lucide-react'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { STROKES } from '../../../contract/trials.ts'
+import type { Plan, Thrower } from '../../../contract/trials.ts'
+import { Card } from '../../parts/Card.tsx'
+import { Chip } from '../../parts/Choice.tsx'
+import { SelectInput } from '../../parts/Inputs.tsx'
+
+const POWERS = [1, 0.85, 0.7, 0.5] as const
+const share = (p: number) => `${Math.round(100 * p)} %`
+const powerWords = (p: number) => (p === 1 ? 'full power' : p === 0.7 ? '70 %, standstill' : share(p))
+
+interface HowThrownProps {
+  readonly plan: Plan
+  readonly discs: readonly ShelvedDisc[]
+  readonly nameOf: (id: string) => string
+  readonly throwers: readonly Thrower[]
+  readonly onPlan: (change: Partial<Plan>) => void
+  /** Changes that deal the throws anew. */
+  readonly onDeal: (change: Partial<Plan>) => void
+}
+
+/** Who throws, with which strokes and powers, and what warms the arm. */
+export function HowThrown({ plan, discs, nameOf, throwers, onPlan, onDeal }: HowThrownProps) {
+  const toggled = <T,>(list: readonly T[], item: T) =>
+    list.includes(item) ? list.filter((x) => x !== item) : [...list, item]
+  const powers = [...new Set([...POWERS, plan.power, ...(plan.easedTo === null ? [] : [plan.easedTo])])].sort(
+    (a, b) => b - a,
+  )
+  return (
+    <Card className="space-y-2.5 p-4" label="How it is thrown">
+      <h2 className="text-lead">How it is thrown</h2>
+      <div>
+        <p className="mb-1 text-note text-quiet">By, in turns; whoever went first goes last next time</p>
+        <div className="flex flex-wrap gap-1.5">
+          {throwers.map((t) => (
+            <Chip
+              key={t.id}
+              on={plan.throwerIds.includes(t.id)}
+              onClick={() => onDeal({ throwerIds: toggled(plan.throwerIds, t.id).slice(0, 4) })}
+            >
+              {t.name.split(' ')[0]}
+            </Chip>
+          ))}
+        </div>
+      </div>
+      <div>
+        <p className="mb-1 text-note text-quiet">Strokes</p>
+        <div className="flex flex-wrap gap-1.5">
+          {STROKES.map((s) => (
+            <Chip
+              key={s}
+              on={plan.strokes.includes(s)}
+              onClick={() => {
+                const strokes = toggled(plan.strokes, s)
+                if (strokes.length > 0) onDeal({ strokes })
+              }}
+            >
+              {s}
+            </Chip>
+          ))}
+        </div>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        <SelectInput
+          label="Power"
+          value={plan.power}
+          onChange={(e) => onDeal({ power: Number(e.target.value) })}
+        >
+          {powers.map((p) => (
+            <option key={p} value={p}>
+              {powerWords(p)}
+            </option>
+          ))}
+        </SelectInput>
+        <SelectInput
+          label="Half of them at"
+          value={plan.easedTo ?? ''}
+          onChange={(e) => onDeal({ easedTo: e.target.value === '' ? null : Number(e.target.value) })}
+        >
+          <option value="">the same</option>
+          {powers
+            .filter((p) => p < plan.power)
+            .map((p) => (
+              <option key={p} value={p}>
+                {powerWords(p)}
+              </option>
+            ))}
+        </SelectInput>
+      </div>
+      <div>
+        <p className="mb-1 text-note text-quiet">Warm-up throws first; they do not count</p>
+        <ul className="space-y-1" aria-label="Warm-up throws">
+          {plan.warmUps.map((id, i) => (
+            <li key={i} className="flex items-center gap-2">
+              <span className="figure w-4 text-quiet">{i + 1}</span>
+              <span className="min-w-0 flex-1 truncate">{nameOf(id)}</span>
+              <button
+                type="button"
+                aria-label={`Leave out warm-up ${i + 1}`}
+                className="grid size-8 place-items-center rounded-md hover:bg-tint"
+                onClick={() => onPlan({ warmUps: plan.warmUps.filter((_, k) => k !== i) })}
+              >
+                <X size={14} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+        {plan.warmUps.length < 20 && (
+          <label className="mt-1 flex items-center gap-2">
+            <Plus size={16} aria-hidden className="text-quiet" />
+            <select
+              aria-label="Add a warm-up throw"
+              value=""
+              className="min-h-9 w-full rounded-lg border border-edge bg-card px-2"
+              onChange={(e) => onPlan({ warmUps: [...plan.warmUps, e.target.value] })}
+            >
+              <option value="" disabled>
+                one more of …
+              </option>
+              {[...discs]
+                .sort((a, b) => a.inForce.numbers.speed - b.inForce.numbers.speed)
+                .map((d) => (
+                  <option key={d.disc.id} value={d.disc.id}>
+                    {nameOf(d.disc.id)}
+                  </option>
+                ))}
+            </select>
+          </label>
+        )}
+      </div>
+    </Card>
+  )
+}
+
+/** What makers say of the plastics of a trial, to be taken up as claims with one press. */
+export function MakersClaims({
+  discs,
+  claims,
+  onClaim,
+}: {
+  discs: readonly ShelvedDisc[]
+  claims: readonly string[]
+  onClaim: (claim: string) => void
+}) {
+  const said = [
+    ...new Set(discs.flatMap((d) => d.plastic.claims.map((c) => `${d.plastic.name}: ${c}`))),
+  ].filter((c) => !claims.includes(c))
+  if (said.length === 0 || claims.length >= 12) return null
+  return (
+    <ul className="mt-2 space-y-1" aria-label="What makers say">
+      {said.map((c) => (
+        <li key={c}>
+          <button
+            type="button"
+            className="flex w-full items-center gap-2 rounded-md text-left text-note text-quiet hover:bg-tint"
+            onClick={() => onClaim(c)}
+          >
+            <Plus size={14} aria-hidden className="shrink-0" /> {c}
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}

@@ -1,0 +1,74 @@
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { percent } from '../../data/units.ts'
+import type { PlanWorth } from './usePlanWorth.ts'
+
+interface TellingProps {
+  readonly worth: PlanWorth
+  readonly working: boolean
+  readonly nameOf: (code: string) => string
+  readonly onTake: () => void
+  readonly onEven: () => void
+}
+
+/** The same number of throws where they tell most, beside the plan as it is. */
+export function Telling({ worth: { planned, telling }, working, nameOf, onTake, onEven }: TellingProps) {
+  const share = (p: PlanWorth['planned']) =>
+    p.pairs.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.pairs.length)
+  const better = telling.wrongAfter < planned.wrongAfter - 1e-4
+  return (
+    <Card className="p-4" label="Spend the throws where they tell most">
+      <h2 className="text-lead">Spend the throws where they tell most</h2>
+      <p className="mt-1 mb-2" role="status">
+        {better ? changeWords(planned, telling, nameOf) : 'No other set of as many throws would tell more.'}
+      </p>
+      {[
+        ['as planned', share(planned)] as const,
+        ...(better ? [['most telling', share(telling)] as const] : []),
+      ].map(([label, p], i) => (
+        <div key={label} className="flex items-center gap-2 py-0.5">
+          <span className="w-24 shrink-0 text-note">{label}</span>
+          <span className="h-3.5 flex-1 overflow-hidden rounded bg-tint" aria-hidden>
+            <span
+              className={i === 0 ? 'block h-full bg-quiet' : 'block h-full bg-water'}
+              style={{ width: `${100 * p}%` }}
+            />
+          </span>
+          <span className="figure w-12 text-right">{percent(p)}</span>
+        </div>
+      ))}
+      <p className="mt-1 text-note text-quiet">of the pairs expected to be settled</p>
+      <div className="mt-3 flex gap-2">
+        <Button kind="primary" disabled={!better || working} onClick={onTake}>
+          Rearrange
+        </Button>
+        <Button onClick={onEven}>Spread evenly</Button>
+      </div>
+    </Card>
+  )
+}
+
+/** What would change, in one sentence: who gets throws, who gives them. */
+function changeWords(
+  planned: PlanWorth['planned'],
+  telling: PlanWorth['telling'],
+  nameOf: (code: string) => string,
+): string {
+  const tally = (p: PlanWorth['planned']) =>
+    p.throws.reduce((m, t) => m.set(t.disc, (m.get(t.disc) ?? 0) + 1), new Map<string, number>())
+  const [before, after] = [tally(planned), tally(telling)]
+  const moved = [...new Set([...before.keys(), ...after.keys()])]
+    .map((code) => ({ code, by: (after.get(code) ?? 0) - (before.get(code) ?? 0) }))
+    .filter((m) => m.by !== 0)
+    .sort((a, b) => b.by - a.by)
+  const list = (of: typeof moved, word: string) =>
+    new Intl.ListFormat('en').format(
+      of.slice(0, 3).map((m, i) => `${Math.abs(m.by)}${i === 0 ? ` ${word}` : ''} for ${nameOf(m.code)}`),
+    )
+  const [more, fewer] = [moved.filter((m) => m.by > 0), moved.filter((m) => m.by < 0).reverse()]
+  const said = [more.length > 0 && list(more, 'more'), fewer.length > 0 && list(fewer, 'fewer')].filter(
+    Boolean,
+  )
+  const off = telling.throws.filter((t) => t.hyzerRad !== 0).length / Math.max(1, telling.throws.length)
+  return said.length > 0 ? `${said.join('; ')}.` : `${percent(off)} of the throws off flat.`
+}

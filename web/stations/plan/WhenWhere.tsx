@@ -1,0 +1,374 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { addDays, format } from 'date-fns'
+import { max as maxOf, scaleLinear, scalePoint, line } from 'd3'
+import { CalendarPlus, MapPin } from 'lucide-react'
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import useSWR from 'swr'
+import { v7 as newId } from 'uuid'
+import { alongAim, bestWindow } from '../../../core/plan/window.ts'
+import type { ForecastHour, Window, Wish } from '../../../core/plan/window.ts'
+import { Place } from '../../../contract/trials.ts'
+import type { Plan, Trial } from '../../../contract/trials.ts'
+import { read } from '../../data/api.ts'
+import { usePlaces } from '../../data/hooks.ts'
+import { outbox } from '../../data/outbox.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { Choice } from '../../parts/Choice.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { FigureField } from '../../parts/FigureField.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
+import { say } from '../../parts/Toasts.tsx'
+import { questionOf } from './planning.ts'
+
+/** Room wanted beyond the longest throw, for a skip and for slips. */
+const BEYOND = 1.12
+/** Days ahead that are forecast. */
+const DAYS = 5
+const COLD_C = 5
+const HOT_C = 28
+
+interface WhenWhereProps {
+  readonly trial: Trial
+  readonly plan: Plan
+  readonly minutes: number
+  /** Longest throw expected, m. */
+  readonly longestM: number
+  readonly onPlan: (change: Partial<Plan>) => void
+}
+
+/** Where to throw, and when the wind is as the question wants it. */
+export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereProps) {
+  const units = useUnits()
+  const places = usePlaces()
+  const place = places.find((p) => p.id === plan.placeId)
+  const [edited, setEdited] = useState<Place>()
+  const days = Array.from({ length: DAYS }, (_, i) => format(addDays(new Date(), i), 'yyyy-MM-dd'))
+  const planned = plan.startsAt === null ? undefined : format(new Date(plan.startsAt), 'yyyy-MM-dd')
+  const [picked, setPicked] = useState<string>()
+  const day = picked ?? planned ?? days[0]!
+  const [wish, setWish] = useState<Wish>(questionOf(plan.kind).wantsWind ? 'steadiest' : 'calmest')
+  const { data } = useSWR<{ name: string; hours: ForecastHour[] }>(
+    `/api/devices/forecast?${new URLSearchParams({ place: place?.name ?? 'here', day })}`,
+    read,
+  )
+  const take = Math.min(6, Math.max(1, Math.ceil(minutes / 60)))
+  const bearing = place?.bearingDeg ?? 0
+  const window = data && bestWindow(data.hours, bearing, take, wish)
+  const startsAt = window && new Date(data.hours[window.from]!.at).toISOString()
+  const wanted = longestM * BEYOND
+  const blank = (): Place => ({
+    id: newId(),
+    name: '',
+    fieldLengthM: null,
+    bearingDeg: null,
+    altitudeM: null,
+    surface: '',
+    hazards: '',
+    removedAt: null,
+  })
+  return (
+    <Card className="p-4" label="Where and when">
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <h2 className="mr-auto text-lead">Where and when</h2>
+        <MapPin size={18} aria-hidden className="text-quiet" />
+        <select
+          aria-label="Place"
+          value={plan.placeId ?? ''}
+          onChange={(e) => {
+            if (e.target.value === 'new') setEdited(blank())
+            else onPlan({ placeId: e.target.value || null })
+          }}
+          className="min-h-10 rounded-lg border border-edge bg-card px-2"
+        >
+          <option value="">no place yet</option>
+          {places
+            .filter((p) => p.removedAt === null || p.id === plan.placeId)
+            .map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          <option value="new">a new place …</option>
+        </select>
+        {place && <Button onClick={() => setEdited(place)}>Edit place</Button>}
+      </div>
+      {place && (
+        <p className="text-quiet">
+          {[
+            place.fieldLengthM !== null && `${units.length.show(place.fieldLengthM, 0)} long`,
+            place.bearingDeg !== null && `aim to ${compass(place.bearingDeg)}`,
+            place.surface,
+            place.hazards && `mind: ${place.hazards}`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+      )}
+      {place?.fieldLengthM != null && place.fieldLengthM < wanted && (
+        <p role="alert" className="font-medium text-accent">
+          The longest throw is expected to carry {units.length.show(longestM, 0)}; with room to skip it wants{' '}
+          {units.length.show(wanted, 0)}, and {place.name} is {units.length.show(place.fieldLengthM, 0)} long.
+          Ease the power or take a longer field.
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <Choice
+          label="Day"
+          value={day}
+          options={[...new Set([...(planned ? [planned] : []), ...days])]
+            .sort()
+            .slice(0, DAYS + 1)
+            .map((d) => ({ value: d, label: format(d, 'EEE d') }))}
+          onChange={setPicked}
+        />
+        <Choice
+          label="Wind wanted"
+          value={wish}
+          options={[
+            { value: 'calmest', label: 'calmest' },
+            { value: 'steadiest', label: 'steady along the line' },
+          ]}
+          onChange={setWish}
+        />
+      </div>
+      {data && window && (
+        <>
+          <Hours hours={data.hours} window={window} bearing={bearing} source={data.name} />
+          <p role="status">
+            <strong>
+              {format(new Date(data.hours[window.from]!.at), 'EEE d MMM, H:mm')} to{' '}
+              {format(new Date(Date.parse(data.hours[window.from]!.at) + take * 3_600_000), 'H:mm')}
+            </strong>
+            : {units.speed.show(window.windMps)}, gusts {units.speed.show(window.gustMps)},{' '}
+            {Math.abs(window.alongMps) < 0.5
+              ? 'hardly any along the line'
+              : `${units.speed.show(Math.abs(window.alongMps))} ${window.alongMps < 0 ? 'in the face' : 'from behind'} on the way out`}
+            , {units.temperature.show(window.temperatureC, 0)}
+            {window.rainMm > 0 ? `, ${window.rainMm.toFixed(1)} mm of rain` : ', dry'}.
+            {window.temperatureC < COLD_C &&
+              ' Cold hands grip badly, and stiff plastic rebounds far: warm up longer.'}
+            {window.temperatureC > HOT_C && ' Heat: water, shade, pauses.'}
+            {window.rainMm > 0 && ' Wet footing: plant with care.'}
+          </p>
+          <div className="mt-2 flex flex-wrap items-center gap-2">
+            <Button
+              onClick={() => {
+                setPicked(undefined)
+                onPlan({
+                  startsAt: startsAt!,
+                  windMps: Math.round(10 * Math.abs(window.alongMps)) / 10,
+                })
+              }}
+            >
+              {plan.startsAt === startsAt ? 'Planned for then' : 'Plan it for then'}
+            </Button>
+            {plan.startsAt !== null && (
+              <a
+                href={`/api/trials/${trial.id}/session.ics?minutes=${Math.round(minutes)}`}
+                className="inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint"
+                download
+              >
+                <CalendarPlus size={16} aria-hidden /> To the calendar
+              </a>
+            )}
+            {plan.startsAt !== null && (
+              <span className="text-note text-quiet">
+                planned {format(new Date(plan.startsAt), 'EEE d MMM, H:mm')}; the plan counts on{' '}
+                {units.speed.show(plan.windMps)} along the line
+              </span>
+            )}
+          </div>
+        </>
+      )}
+      {edited && (
+        <PlaceDialog
+          place={edited}
+          onClose={() => setEdited(undefined)}
+          onKept={(id) => onPlan({ placeId: id })}
+        />
+      )}
+    </Card>
+  )
+}
+
+const POINTS = [
+  'north',
+  'north-east',
+  'east',
+  'south-east',
+  'south',
+  'south-west',
+  'west',
+  'north-west',
+] as const
+const compass = (deg: number) => `${POINTS[Math.round(deg / 45) % 8]} (${Math.round(deg)}°)`
+
+const [WIDTH, HEIGHT] = [560, 128]
+const PAD = { left: 40, right: 24, top: 24, bottom: 24 }
+
+/** Wind and gusts over the day, the window marked. */
+function Hours({
+  hours,
+  window,
+  bearing,
+  source,
+}: {
+  hours: readonly ForecastHour[]
+  window: Window
+  bearing: number
+  source: string
+}) {
+  const units = useUnits()
+  const x = scalePoint(
+    hours.map((h) => h.at),
+    [PAD.left, WIDTH - PAD.right],
+  )
+  const top = maxOf(hours, (h) => units.speed.to(h.gustMps)) ?? 1
+  const y = scaleLinear([0, top], [HEIGHT - PAD.bottom, PAD.top]).nice(3)
+  const drawn = (of: (h: ForecastHour) => number) =>
+    line<ForecastHour>()
+      .x((h) => x(h.at)!)
+      .y((h) => y(units.speed.to(of(h))))(hours as ForecastHour[]) ?? ''
+  const [from, to] = [hours[window.from]!, hours[Math.min(hours.length - 1, window.from + window.hours)]!]
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="mt-1 w-full"
+      role="img"
+      aria-label={`Wind by the hour, ${source}: ${hours
+        .map(
+          (h) => `${h.at.slice(11, 16)} ${units.speed.show(h.windMps)} gusts ${units.speed.show(h.gustMps)}`,
+        )
+        .join(', ')}`}
+    >
+      <rect
+        x={x(from.at)}
+        width={Math.max(8, x(to.at)! - x(from.at)!)}
+        y={PAD.top}
+        height={HEIGHT - PAD.top - PAD.bottom}
+        fillOpacity="0.14"
+        style={{ fill: 'var(--accent)' }}
+      />
+      {y.ticks(3).map((t) => (
+        <g key={t}>
+          <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
+          <text
+            x={PAD.left - 6}
+            y={y(t) + 4}
+            textAnchor="end"
+            fontSize="13"
+            className="figure"
+            style={{ fill: 'var(--quiet)' }}
+          >
+            {t}
+          </text>
+        </g>
+      ))}
+      <text x={2} y={11} fontSize="12" style={{ fill: 'var(--quiet)' }}>
+        {units.speed.unit}; dashed gusts
+      </text>
+      <text x={WIDTH - PAD.right} y={11} fontSize="12" textAnchor="end" style={{ fill: 'var(--quiet)' }}>
+        {source}
+      </text>
+      <path
+        d={drawn((h) => h.gustMps)}
+        fill="none"
+        strokeWidth="1.5"
+        strokeDasharray="3 3"
+        style={{ stroke: 'var(--water)' }}
+      />
+      <path d={drawn((h) => h.windMps)} fill="none" strokeWidth="2.5" style={{ stroke: 'var(--water)' }} />
+      {hours.map((h, i) => {
+        const { alongMps, acrossMps } = alongAim(h.windMps, h.fromDeg, bearing)
+        return (
+          <g key={h.at}>
+            {i % 2 === 0 && (
+              <text
+                x={x(h.at)}
+                y={HEIGHT - 6}
+                textAnchor="middle"
+                fontSize="13"
+                className="figure"
+                style={{ fill: 'var(--quiet)' }}
+              >
+                {h.at.slice(11, 16)}
+              </text>
+            )}
+            <path
+              d="M-5 0h8m-3 -3l3 3l-3 3"
+              fill="none"
+              strokeWidth="1.5"
+              transform={`translate(${x(h.at)},${y(0) - 7}) rotate(${(Math.atan2(acrossMps, alongMps) * 180) / Math.PI})`}
+              style={{ stroke: 'var(--quiet)' }}
+            />
+            {h.rainMm > 0 && <circle cx={x(h.at)} cy={PAD.top + 4} r="3" style={{ fill: 'var(--water)' }} />}
+          </g>
+        )
+      })}
+    </svg>
+  )
+}
+
+function PlaceDialog({
+  place,
+  onClose,
+  onKept,
+}: {
+  place: Place
+  onClose: () => void
+  onKept: (id: string) => void
+}) {
+  const units = useUnits()
+  const { control, register, handleSubmit, formState } = useForm<Place>({
+    resolver: zodResolver(Place),
+    defaultValues: place,
+  })
+  const keep = async (row: Place) => {
+    await outbox.put(`/api/places/${row.id}`, row)
+    say(`${row.name} is kept.`)
+    onKept(row.id)
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} title={place.name === '' ? 'A new place' : place.name}>
+      <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
+        <TextInput label="Name" {...register('name')} error={formState.errors.name?.message} autoFocus />
+        <div className="grid gap-4 sm:grid-cols-3">
+          <FigureField
+            control={control}
+            name="fieldLengthM"
+            label="Field length"
+            measure={units.length}
+            digits={0}
+          />
+          <FigureField control={control} name="bearingDeg" label="Aim line, compass" unit="°" digits={0} />
+          <FigureField
+            control={control}
+            name="altitudeM"
+            label="Altitude"
+            measure={units.length}
+            digits={0}
+          />
+        </div>
+        <TextInput
+          label="Surface"
+          {...register('surface')}
+          placeholder="mown grass"
+          error={formState.errors.surface?.message}
+        />
+        <TextInput
+          label="Hazards"
+          {...register('hazards')}
+          placeholder="footpath, water, road"
+          error={formState.errors.hazards?.message}
+        />
+        <Button kind="primary" type="submit">
+          Keep the place
+        </Button>
+      </form>
+    </Dialog>
+  )
+}
