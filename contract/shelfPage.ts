@@ -88,6 +88,21 @@ export interface TestDay {
   readonly sd: number
 }
 
+/** A throw as its disc’s page shows it. */
+export interface DiscThrow {
+  readonly id: string
+  readonly trialId: string
+  readonly thrownAt: string
+  readonly thrower: string
+  readonly hyzerDeg: number
+  readonly power: number
+  readonly carryM: number
+  /** Off the aim line, to the fade side. */
+  readonly veerM: number
+  readonly counts: boolean
+  readonly whyNot: string | null
+}
+
 export interface LikeDisc {
   readonly discId: string
   readonly distanceM: number
@@ -109,6 +124,8 @@ export interface DiscRecord {
     readonly last: string
   }[]
   readonly tests: readonly TestDay[]
+  /** The latest throws of it, newest first. */
+  readonly throws: readonly DiscThrow[]
   readonly likeness: {
     readonly speedMps: number
     readonly spreadM: number

@@ -5,7 +5,9 @@ import { fadeSign, mirrored } from '../core/flight/hand.ts'
 import { DEGREE } from '../core/flight/release.ts'
 import { landingSd } from '../core/rating/evidence.ts'
 import { throwDisc } from '../core/simulate/thrower.ts'
+import { Plan } from '../contract/trials.ts'
 import type { Session, Throw, Trial } from '../contract/trials.ts'
+import { LEGS, orderThrows } from '../core/plan/order.ts'
 import { inspections, wearNotes } from './inspected.ts'
 import { places } from './places.ts'
 import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
@@ -51,15 +53,40 @@ const trial = (
 const FOUR = ['HS-021', 'HS-030', 'HS-017', 'HS-026', 'HS-009', 'HS-002']
 const FAIRWAYS = ['HS-033', 'HS-011', 'HS-017', 'HS-002']
 
+/** How the finished trial was planned, and what the volunteers expected: the order of the blends, softer ones stable. */
+const planOfFour: Plan = Plan.parse({
+  kind: 'plastics',
+  throws: orderThrows(
+    FOUR.flatMap((code) =>
+      [10, 0, -8].flatMap((hyzerDeg) =>
+        LEGS.map((leg) => ({ disc: demoId('disc', code), hyzerDeg, leg, throws: 2 })),
+      ),
+    ),
+    { kind: 'shuffled', seed: 41 },
+  ).map(({ disc, ...t }) => ({ ...t, discId: disc })),
+  order: 'shuffled',
+  seed: 41,
+  power: 1,
+  windMps: 3,
+  convention: 'fresh',
+  protocol: 'same release',
+  expected: ['HS-021', 'HS-026', 'HS-030', 'HS-017', 'HS-009', 'HS-002'].map((c) => demoId('disc', c)),
+  claims: ['Tallow: keeps its line in the cold', 'Amber: flies like the Slate, with more glide'],
+  placeId: demoId('place', 'Millpond meadow'),
+})
+
 export const trials: Trial[] = [
-  trial(
-    'four',
-    'Tarnwick in four plastics',
-    'What does the plastic change, and what has wear done to the base blend?',
-    FOUR,
-    72,
-    '2026-10-04T12:40:00.000Z',
-  ),
+  {
+    ...trial(
+      'four',
+      'Tarnwick in four plastics',
+      'What does the plastic change, and what has wear done to the base blend?',
+      FOUR,
+      72,
+      '2026-10-04T12:40:00.000Z',
+    ),
+    plan: planOfFour,
+  },
   trial(
     'fairways',
     'Which fairway for the lake wind',

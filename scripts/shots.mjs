@@ -56,6 +56,15 @@ async function toField(page) {
   await page.getByRole('button', { name: 'The range is clear' }).click()
   await settled(page)
 }
+async function toDisc(page, code) {
+  await page.goto('/shelf')
+  await page
+    .getByRole('row', { name: new RegExp(code) })
+    .getByRole('img')
+    .waitFor()
+  await page.getByRole('link', { name: new RegExp(code) }).click()
+  await page.getByRole('img', { name: /Rims to scale/ }).waitFor()
+}
 async function theme(page, name) {
   await page.goto('/settings')
   await page.getByRole('radio', { name }).click()
@@ -81,8 +90,41 @@ const PICTURES = {
     DESK,
     async (page) => {
       await page.goto('/shelf')
-      await page.getByRole('row', { name: /HS-021/ }).click()
-      await page.getByRole('heading', { name: 'Numbers in force' }).waitFor()
+      await page
+        .getByRole('row', { name: /HS-021/ })
+        .getByRole('img')
+        .waitFor()
+      for (const code of ['HS-030', 'HS-021']) await page.getByLabel(`Choose ${code}`).check()
+      await page.keyboard.press('Home')
+    },
+  ],
+  disc: [
+    DESK,
+    async (page) => {
+      await toDisc(page, 'HS-021')
+      await page.getByRole('region', { name: 'Flies most like' }).getByRole('listitem').first().waitFor()
+    },
+  ],
+  'rims-overlaid': [
+    DESK,
+    async (page) => {
+      await toDisc(page, 'HS-033')
+      const rim = page.getByRole('region', { name: 'Rim and profile' })
+      await rim.getByLabel('Laid over').selectOption({ label: 'HS-026, Tarnwick Tallow' })
+      await rim.getByLabel('And over').selectOption({ label: 'HS-002, Pennrath Loam' })
+      await rim.getByRole('radio', { name: 'align base' }).click()
+    },
+  ],
+  sheet: [
+    DESK,
+    async (page) => {
+      await toTrial(page, 'Is the Ormsgarth true to its label', 'Plan it')
+      await page.getByRole('link', { name: 'Type it in' }).click()
+      await page.getByLabel(/^Throw 1,.*down/).fill('58.5')
+      await page.keyboard.press('Tab')
+      await page.keyboard.type('4 L')
+      await page.keyboard.press('Enter')
+      await page.getByText('1 of 36 throws kept').waitFor()
     },
   ],
   plan: [

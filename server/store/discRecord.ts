@@ -3,13 +3,14 @@ import { labelGaps } from '../../core/judge/label.ts'
 import { leavesSlot, wearRate } from '../../core/judge/wear.ts'
 import type { Retest } from '../../core/judge/wear.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
+import { fadeSign, mirrored } from '../../core/flight/hand.ts'
 import { referenceRelease } from '../../core/flight/release.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { SheetThrow } from '../../core/formats/sheet.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
-import type { DiscRecord, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
+import type { DiscRecord, DiscThrow, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
@@ -19,6 +20,8 @@ import { readShelfRows } from './shelfPage.ts'
 
 /** Test days further back are not weighed again. */
 const MOST_DAYS = 12
+/** Throws that are listed. */
+const MOST_THROWS = 200
 /** Likest and unlikest that are shown. */
 const LIKEST = 4
 const UNLIKEST = 1
@@ -55,6 +58,34 @@ const trialsOf = (db: Queryable, discId: string) =>
     .where(and(eq(throws.discId, discId), isNull(throws.takenBackAt)))
     .groupBy(trials.id, trials.name)
     .orderBy(desc(sql`max(${throws.thrownAt})`))
+
+/** The latest throws of a disc, side seen from the throw. */
+async function throwsOf(db: Queryable, discId: string): Promise<DiscThrow[]> {
+  const rows = await db
+    .select({
+      id: throws.id,
+      trialId: throws.trialId,
+      thrownAt: throws.thrownAt,
+      thrower: throwers.name,
+      hand: throws.hand,
+      stroke: throws.stroke,
+      hyzerDeg: throws.hyzerDeg,
+      power: throws.power,
+      carryM: throws.carryM,
+      rightM: throws.rightM,
+      counts: throws.counts,
+      whyNot: throws.whyNot,
+    })
+    .from(throws)
+    .innerJoin(throwers, eq(throwers.id, throws.throwerId))
+    .where(and(eq(throws.discId, discId), isNull(throws.takenBackAt)))
+    .orderBy(desc(throws.thrownAt))
+    .limit(MOST_THROWS)
+  return rows.map(({ hand, stroke, rightM, ...t }) => ({
+    ...t,
+    veerM: mirrored(rightM, fadeSign(hand, stroke)),
+  }))
+}
 
 /** A day on which discs of a plastic were thrown, as the fit takes it. */
 interface Day {
@@ -195,6 +226,7 @@ export async function readDiscRecord(
     wearNotes: await readWearNotes(db, discId),
     trials: await trialsOf(db, discId),
     tests,
+    throws: await throwsOf(db, discId),
     likeness,
     wear: { rate, ...now, forecast },
     disagreements: labelGaps(

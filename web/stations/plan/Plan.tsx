@@ -1,5 +1,6 @@
 import { Keyboard, Printer, Shuffle } from 'lucide-react'
-import { useMemo } from 'react'
+import { format } from 'date-fns'
+import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -72,13 +73,18 @@ function Planning({ view }: { view: TrialView }) {
     () => trial.plan ?? proposed(trial, discs, kind, seed, made),
     [trial, discs, kind, seed, made],
   )
-  const { worth, working } = usePlanWorth(view, plan)
+  const [spend, setSpend] = useState<number | null>(null)
+  const { worth, working } = usePlanWorth(view, plan, spend)
   const codeOf = (id: string) => byId.get(id)?.disc.code ?? ''
   const nameOf = (id: string) => names.get(codeOf(id)) ?? codeOf(id)
   const placeOf = (id: string) => discs.findIndex((d) => d.disc.id === id)
   const thrower = view.throwers[0]
   const locked = view.throws.length + view.takenBack.length > 0
 
+  const firstAt = [...view.throws, ...view.takenBack].reduce(
+    (first, t) => (first === '' || t.thrownAt < first ? t.thrownAt : first),
+    '',
+  )
   const untold = locked && (trial.plan === null || trial.plan.expected.length === 0)
 
   const keep = (next: Plan) => {
@@ -142,7 +148,7 @@ function Planning({ view }: { view: TrialView }) {
               {untold
                 ? 'Nobody said before the first throw, and afterwards nobody remembers it right.'
                 : locked
-                  ? 'Most stable first. Locked since the first throw.'
+                  ? `Most stable first. Locked since the first throw, ${format(firstAt, 'd MMM, H:mm')}.`
                   : 'Most stable first; drag. Locked at the first throw.'}
             </p>
             <Expectation
@@ -300,6 +306,8 @@ function Planning({ view }: { view: TrialView }) {
             <Telling
               worth={worth}
               working={working}
+              spend={spend}
+              onSpend={setSpend}
               nameOf={(code) => names.get(code) ?? code}
               onTake={() =>
                 recount(

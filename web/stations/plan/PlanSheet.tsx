@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { throwWords } from './RunOrder.tsx'
 
@@ -11,11 +12,15 @@ interface PlanSheetProps {
   readonly done: ReadonlySet<number>
 }
 
+/** Rows that fit a page with its head and foot. */
+const ROWS = 36
+
 /** The plan on paper: one page, every throw in its order with room for a pencil. Seen only in print. */
 export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: PlanSheetProps) {
-  // two columns of throws once one would not fit a page
+  // as many columns as it takes to fit a page
   const numbered = plan.throws.map((t, i) => ({ ...t, i })).filter((t) => !done.has(t.i))
-  const half = numbered.length > 36 ? Math.ceil(numbered.length / 2) : numbered.length
+  const columns = Math.max(1, Math.ceil(numbered.length / ROWS))
+  const each = Math.ceil(numbered.length / columns)
   return (
     <section aria-label="Plan sheet" className="hidden text-black print:block">
       <h1 className="text-[14pt] font-bold">{trial.name}</h1>
@@ -29,10 +34,13 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
         </p>
       )}
       <div className="mt-2 flex gap-4">
-        {[numbered.slice(0, half), numbered.slice(half)]
+        {Array.from({ length: columns }, (_, c) => numbered.slice(c * each, (c + 1) * each))
           .filter((list) => list.length > 0)
           .map((list) => (
-            <table key={list[0]!.i} className="flex-1 border-collapse text-[8.5pt]">
+            <table
+              key={list[0]!.i}
+              className={clsx('flex-1 border-collapse', columns < 3 ? 'text-[8.5pt]' : 'text-[7pt]')}
+            >
               <thead>
                 <tr className="text-left">
                   {['', 'disc', 'release', `down, ${lengthUnit}`, `side, ${lengthUnit}`, 'seen'].map((h) => (
@@ -56,12 +64,12 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
                       {t.i + 1} {t.leg === 'out' ? '→' : '←'}
                     </td>
                     <td className="px-1 whitespace-nowrap">
-                      {codeOf(t.discId)} {nameOf(t.discId)}
+                      {columns < 3 ? `${codeOf(t.discId)} ${nameOf(t.discId)}` : codeOf(t.discId)}
                     </td>
                     <td className="px-1 whitespace-nowrap">{throwWords(t, plan)}</td>
-                    <td className="w-[14mm] border-l border-gray-400" />
-                    <td className="w-[14mm] border-l border-gray-400" />
-                    <td className="w-[18mm] border-l border-gray-400" />
+                    {(columns < 3 ? [14, 14, 18] : [9, 9, 6]).map((mm, k) => (
+                      <td key={k} style={{ width: `${mm}mm` }} className="border-l border-gray-400" />
+                    ))}
                   </tr>
                 ))}
               </tbody>

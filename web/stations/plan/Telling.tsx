@@ -1,18 +1,30 @@
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
 import { percent } from '../../data/units.ts'
 import type { PlanWorth } from './usePlanWorth.ts'
 
 interface TellingProps {
   readonly worth: PlanWorth
   readonly working: boolean
+  /** Throws to be spent; null for as many as are left. */
+  readonly spend: number | null
+  readonly onSpend: (spend: number | null) => void
   readonly nameOf: (code: string) => string
   readonly onTake: () => void
   readonly onEven: () => void
 }
 
 /** The same number of throws where they tell most, beside the plan as it is. */
-export function Telling({ worth: { planned, telling }, working, nameOf, onTake, onEven }: TellingProps) {
+export function Telling({
+  worth: { planned, even, telling },
+  working,
+  spend,
+  onSpend,
+  nameOf,
+  onTake,
+  onEven,
+}: TellingProps) {
   const share = (p: PlanWorth['planned']) =>
     p.pairs.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.pairs.length)
   const better = telling.wrongAfter < planned.wrongAfter - 1e-4
@@ -23,6 +35,7 @@ export function Telling({ worth: { planned, telling }, working, nameOf, onTake, 
         {better ? changeWords(planned, telling, nameOf) : 'No other set of as many throws would tell more.'}
       </p>
       {[
+        ['spread evenly', share(even)] as const,
         ['as planned', share(planned)] as const,
         ...(better ? [['most telling', share(telling)] as const] : []),
       ].map(([label, p], i) => (
@@ -30,7 +43,7 @@ export function Telling({ worth: { planned, telling }, working, nameOf, onTake, 
           <span className="w-24 shrink-0 text-note">{label}</span>
           <span className="h-3.5 flex-1 overflow-hidden rounded bg-tint" aria-hidden>
             <span
-              className={i === 0 ? 'block h-full bg-quiet' : 'block h-full bg-water'}
+              className={i < 2 ? 'block h-full bg-quiet' : 'block h-full bg-water'}
               style={{ width: `${100 * p}%` }}
             />
           </span>
@@ -38,7 +51,14 @@ export function Telling({ worth: { planned, telling }, working, nameOf, onTake, 
         </div>
       ))}
       <p className="mt-1 text-note text-quiet">of the pairs expected to be settled</p>
-      <div className="mt-3 flex gap-2">
+      <div className="mt-3 flex flex-wrap items-end gap-2">
+        <FigureInput
+          className="w-20"
+          label="Spend"
+          digits={0}
+          value={spend ?? planned.throws.length}
+          onChange={(v) => onSpend(v === null ? null : Math.round(Math.min(300, Math.max(1, v))))}
+        />
         <Button kind="primary" disabled={!better || working} onClick={onTake}>
           Rearrange
         </Button>

@@ -16,16 +16,30 @@ import { ratingWorker } from '../../workers/rating.ts'
 
 export interface PlanWorth {
   readonly planned: TellingPlan
+  /** As many throws, spread evenly. */
+  readonly even: TellingPlan
   readonly telling: TellingPlan
 }
 
 /** A pause in editing before a plan is weighed again, ms. */
 const PAUSE = 150
 
+/** So many of a list, at even distances, and all of it again where there are more. */
+function spreadOver<T>(list: readonly T[], count: number): T[] {
+  const whole = Math.floor(count / Math.max(1, list.length))
+  const rest = list.length === 0 ? 0 : count % list.length
+  return [
+    ...Array.from({ length: whole }, () => list).flat(),
+    ...Array.from({ length: rest }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / rest)]!),
+  ]
+}
+
 /** What the throws still planned would show, and the most telling ones for as many; weighed anew as the plan is edited. */
 export function usePlanWorth(
   view: TrialView,
   plan: Plan,
+  /** Throws the telling set may hold; as many as are left where nobody says. */
+  spend: number | null,
 ): { worth: PlanWorth | undefined; working: boolean } {
   const asked = useMemo(() => {
     const first = view.throwers[0]
@@ -53,23 +67,26 @@ export function usePlanWorth(
     ).filter((t) => codes.has(t.disc))
     const { strokes, powers, throwers } = dealOf(plan)
     const who = throwers.length > 0 ? throwers : [first.id]
+    const candidates = view.trial.discIds.flatMap((d) =>
+      view.trial.hyzerDegs.flatMap((deg) =>
+        LEGS.flatMap((leg) =>
+          strokes.flatMap((stroke) =>
+            powers.flatMap((power) => who.map((id) => candidate(d, deg, leg, armOf(id, stroke), power))),
+          ),
+        ),
+      ),
+    )
     return {
       sheet: sheetOf(view.file, view.discs, view.throwers),
       discs: view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId)),
       planned: left.map((t) => candidate(t.disc, t.hyzerDeg, t.leg, armOf(t.throwerId, t.stroke), t.power)),
-      candidates: view.trial.discIds.flatMap((d) =>
-        view.trial.hyzerDegs.flatMap((deg) =>
-          LEGS.flatMap((leg) =>
-            strokes.flatMap((stroke) =>
-              powers.flatMap((power) => who.map((id) => candidate(d, deg, leg, armOf(id, stroke), power))),
-            ),
-          ),
-        ),
-      ),
+      even: spreadOver(candidates, left.length),
+      candidates,
+      spend: spend ?? left.length,
       // after the candidates, which name them
       arms: [...arms.values()],
     }
-  }, [view, plan])
+  }, [view, plan, spend])
   const key = useMemo(() => JSON.stringify(asked), [asked])
   const [state, setState] = useState<{ worth?: PlanWorth; key?: string }>({})
   useEffect(() => {
@@ -77,7 +94,15 @@ export function usePlanWorth(
     let current = true
     const wait = setTimeout(() => {
       void ratingWorker()
-        .weighPlan(asked.sheet, asked.discs, asked.arms, asked.planned, asked.candidates)
+        .weighPlan(
+          asked.sheet,
+          asked.discs,
+          asked.arms,
+          asked.planned,
+          asked.even,
+          asked.candidates,
+          asked.spend,
+        )
         .then((worth) => current && setState({ worth, key }))
     }, PAUSE)
     return () => {

@@ -21,6 +21,7 @@ import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
+import { Expected } from './Expected.tsx'
 import { Throws } from './Throws.tsx'
 
 const BUTTON_LINK =
@@ -303,6 +304,7 @@ export default function Readout({ trialId }: { trialId: string }) {
             </tbody>
           </table>
         </Card>
+        <Expected view={view} outcome={reading.outcome} name={name} />
       </div>
 
       <div className="grid min-w-0 content-start gap-3">

@@ -94,7 +94,7 @@ function Page({ record }: { record: DiscRecord }) {
                 disc.run?.name,
                 markedG !== null && `marked ${markedG} g`,
                 weighedG !== null &&
-                  `weighs ${weighedG} g${markedG === null ? '' : ` (${figure(weighedG - markedG, 1)})`}`,
+                  `weighs ${weighedG} g${markedG === null ? '' : ` (${weighedG > markedG ? '+' : ''}${figure(weighedG - markedG, 1)})`}`,
                 disc.disc.wear,
               ]
                 .filter(Boolean)
@@ -212,7 +212,7 @@ function Evidence({ record, disc }: { record: DiscRecord; disc: ShelvedDisc }) {
       throws,
       leftOut: 0,
     },
-    () => 'it',
+    () => 'this disc',
   )
   return (
     <Card className="p-4" label="Claim and evidence">

@@ -1,12 +1,13 @@
+import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
+import type { RowSelectionState } from '@tanstack/react-table'
 import clsx from 'clsx'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { differenceInCalendarDays, format } from 'date-fns'
-import { Fragment } from 'react'
-import type { ReactNode } from 'react'
+import { Fragment, useMemo } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { stabilityOf } from '../../../contract/shelfPage.ts'
-import type { SHELF_SORTS, ShelfRow } from '../../../contract/shelfPage.ts'
+import type { ShelfRow } from '../../../contract/shelfPage.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { ClaimEvidence } from '../../charts/ClaimEvidence.tsx'
 import { LEVEL_WORDS } from '../../data/naming.ts'
@@ -16,11 +17,16 @@ import { WearCell, WeightCell } from './cells.tsx'
 
 export type TableRow = ShelfRow & ShelvedDisc
 
-interface Column {
-  readonly sort: (typeof SHELF_SORTS)[number]
-  readonly header: string
-  readonly cell: (r: TableRow) => ReactNode
-  readonly className?: string
+const column = createColumnHelper<TableRow>()
+/** What a column has beyond its cells: where it is shown. */
+const FROM_MD = 'max-md:hidden'
+const FROM_LG = 'max-lg:hidden'
+const SHOWN: Readonly<Record<string, string>> = {
+  numbers: FROM_MD,
+  throws: FROM_MD,
+  last: FROM_LG,
+  weight: FROM_MD,
+  wear: FROM_MD,
 }
 
 const daysAgo = (at: string) => {
@@ -34,11 +40,12 @@ const daysAgo = (at: string) => {
         : format(at, 'MMM yyyy')
 }
 
-const COLUMNS: readonly Column[] = [
-  {
-    sort: 'code',
+/** Columns are named as the server sorts by them. */
+const COLUMNS = [
+  column.display({
+    id: 'code',
     header: 'Disc',
-    cell: (r) => (
+    cell: ({ row: { original: r } }) => (
       <>
         <Link to={`/shelf/${r.disc.id}`} className="block font-semibold underline-offset-4 hover:underline">
           <span className="figure mr-2.5 font-normal whitespace-nowrap">{r.disc.code}</span>
@@ -47,12 +54,11 @@ const COLUMNS: readonly Column[] = [
         {r.run && <span className="block truncate text-note text-quiet">{r.run.name}</span>}
       </>
     ),
-  },
-  {
-    sort: 'numbers',
+  }),
+  column.display({
+    id: 'numbers',
     header: 'In force',
-    className: 'max-md:hidden',
-    cell: (r) => (
+    cell: ({ row: { original: r } }) => (
       <>
         <span className="figure whitespace-nowrap">{numbersLine(r.inForce.numbers)}</span>
         {r.inForce.level !== 'mold' && (
@@ -60,11 +66,11 @@ const COLUMNS: readonly Column[] = [
         )}
       </>
     ),
-  },
-  {
-    sort: 'stability',
+  }),
+  column.display({
+    id: 'stability',
     header: 'Turn + fade, claim and evidence',
-    cell: (r) => {
+    cell: ({ row: { original: r } }) => {
       const claim = r.inForce.numbers.turn + r.inForce.numbers.fade
       if (!r.rating || r.throws === 0)
         return <span className="text-quiet">{stabilityWord(claim)}, by its numbers</span>
@@ -83,22 +89,28 @@ const COLUMNS: readonly Column[] = [
         </span>
       )
     },
-  },
-  {
-    sort: 'throws',
+  }),
+  column.display({
+    id: 'throws',
     header: 'Throws',
-    className: 'max-md:hidden',
-    cell: (r) => <span className="figure">{r.throws || '–'}</span>,
-  },
-  {
-    sort: 'last',
+    cell: ({ row: { original: r } }) => <span className="figure">{r.throws || '–'}</span>,
+  }),
+  column.display({
+    id: 'last',
     header: 'Last thrown',
-    className: 'max-lg:hidden',
-    cell: (r) =>
+    cell: ({ row: { original: r } }) =>
       r.lastThrownAt === null ? <span className="text-quiet">never</span> : daysAgo(r.lastThrownAt),
-  },
-  { sort: 'weight', header: 'Weight', className: 'max-md:hidden', cell: (r) => <WeightCell disc={r} /> },
-  { sort: 'wear', header: 'Wear', className: 'max-md:hidden', cell: (r) => <WearCell disc={r} /> },
+  }),
+  column.display({
+    id: 'weight',
+    header: 'Weight',
+    cell: ({ row: { original: r } }) => <WeightCell disc={r} />,
+  }),
+  column.display({
+    id: 'wear',
+    header: 'Wear',
+    cell: ({ row: { original: r } }) => <WearCell disc={r} />,
+  }),
 ]
 
 interface ShelfTableProps {
@@ -123,12 +135,25 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
       else p.delete('down')
       return p
     })
-  const toggle = (id: string) => {
-    const next = new Set(chosen)
-    if (!next.delete(id)) next.add(id)
-    onChosen(next)
-  }
-  const all = rows.every((r) => chosen.has(r.disc.id))
+  const rowSelection = useMemo<RowSelectionState>(
+    () => Object.fromEntries([...chosen].map((id) => [id, true])),
+    [chosen],
+  )
+  // rows come found, filtered, sorted and cut into pages; the table keeps columns and what is chosen
+  const table = useReactTable({
+    data: rows as TableRow[],
+    columns: COLUMNS,
+    state: { sorting: sort === 'kin' ? [] : [{ id: sort, desc: down }], rowSelection },
+    manualSorting: true,
+    manualPagination: true,
+    enableRowSelection: true,
+    getRowId: (r) => r.disc.id,
+    getCoreRowModel: getCoreRowModel(),
+    onRowSelectionChange: (change) => {
+      const next = typeof change === 'function' ? change(rowSelection) : change
+      onChosen(new Set(Object.keys(next).filter((id) => next[id])))
+    },
+  })
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left">
@@ -139,80 +164,80 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
                 type="checkbox"
                 aria-label="Choose every disc on this page"
                 className="size-4.5 accent-spruce align-middle"
-                checked={all}
-                onChange={() => {
-                  const next = new Set(chosen)
-                  for (const r of rows)
-                    if (all) next.delete(r.disc.id)
-                    else next.add(r.disc.id)
-                  onChosen(next)
-                }}
+                checked={table.getIsAllRowsSelected()}
+                onChange={table.getToggleAllRowsSelectedHandler()}
               />
             </th>
-            {COLUMNS.map((c) => (
-              <th
-                key={c.sort}
-                aria-sort={sort !== c.sort ? 'none' : down ? 'descending' : 'ascending'}
-                className={clsx('font-medium', c.className)}
-              >
-                <button
-                  type="button"
-                  className="flex min-h-9 items-center gap-1 px-3 whitespace-nowrap"
-                  onClick={() => sortBy(c.sort)}
+            {table.getFlatHeaders().map((h) => {
+              const sorted = h.column.getIsSorted()
+              return (
+                <th
+                  key={h.id}
+                  aria-sort={sorted === false ? 'none' : sorted === 'desc' ? 'descending' : 'ascending'}
+                  className={clsx('font-medium', SHOWN[h.column.id])}
                 >
-                  {c.header}
-                  {sort === c.sort &&
-                    (down ? <ArrowDown size={14} aria-hidden /> : <ArrowUp size={14} aria-hidden />)}
-                </button>
-              </th>
-            ))}
+                  <button
+                    type="button"
+                    className="flex min-h-9 items-center gap-1 px-3 whitespace-nowrap"
+                    onClick={() => sortBy(h.column.id)}
+                  >
+                    {flexRender(h.column.columnDef.header, h.getContext())}
+                    {sorted === 'desc' && <ArrowDown size={14} aria-hidden />}
+                    {sorted === 'asc' && <ArrowUp size={14} aria-hidden />}
+                  </button>
+                </th>
+              )
+            })}
           </tr>
         </thead>
         <tbody>
-          {rows.map((r, i) => (
-            <Fragment key={r.disc.id}>
-              {(sort !== 'kin' || r.mold.id !== rows[i - 1]?.mold.id) && (
-                <tr className={clsx(sort !== 'kin' && 'hidden')}>
-                  <th scope="rowgroup" colSpan={COLUMNS.length + 1} className="px-4 pt-4 pb-1">
-                    <span className="text-lead">{r.mold.name}</span>{' '}
-                    <span className="font-normal text-quiet">
-                      {r.maker.name} · {r.mold.discClass} ·{' '}
-                      <span className="figure">{numbersLine(r.mold.numbers)}</span>
-                    </span>
-                  </th>
-                </tr>
-              )}
-              <tr
-                className={clsx(
-                  'cursor-pointer border-b border-rule hover:bg-tint',
-                  chosen.has(r.disc.id) && 'bg-tint',
+          {table.getRowModel().rows.map((row, i) => {
+            const r = row.original
+            return (
+              <Fragment key={row.id}>
+                {(sort !== 'kin' || r.mold.id !== rows[i - 1]?.mold.id) && (
+                  <tr className={clsx(sort !== 'kin' && 'hidden')}>
+                    <th scope="rowgroup" colSpan={COLUMNS.length + 1} className="px-4 pt-4 pb-1">
+                      <span className="text-lead">{r.mold.name}</span>{' '}
+                      <span className="font-normal text-quiet">
+                        {r.maker.name} · {r.mold.discClass} ·{' '}
+                        <span className="figure">{numbersLine(r.mold.numbers)}</span>
+                      </span>
+                    </th>
+                  </tr>
                 )}
-                onClick={(e) => {
-                  // what is edited in place is not a way to the disc’s page
-                  if ((e.target as Element).closest('a, button, input, select, form')) return
-                  void go(`/shelf/${r.disc.id}`)
-                }}
-              >
-                <td className="pl-4">
-                  <input
-                    type="checkbox"
-                    aria-label={`Choose ${r.disc.code}`}
-                    className="size-4.5 accent-spruce align-middle"
-                    checked={chosen.has(r.disc.id)}
-                    onChange={() => toggle(r.disc.id)}
-                  />
-                </td>
-                {COLUMNS.map((c) => (
-                  <td key={c.sort} className={clsx('px-3 py-1', c.className)}>
-                    {sort !== 'kin' && c.sort === 'code' && (
-                      <span className="text-note text-quiet">{r.mold.name}</span>
-                    )}
-                    {c.cell(r)}
+                <tr
+                  className={clsx(
+                    'cursor-pointer border-b border-rule hover:bg-tint',
+                    row.getIsSelected() && 'bg-tint',
+                  )}
+                  onClick={(e) => {
+                    // what is edited in place is not a way to the disc’s page
+                    if ((e.target as Element).closest('a, button, input, select, form')) return
+                    void go(`/shelf/${r.disc.id}`)
+                  }}
+                >
+                  <td className="pl-4">
+                    <input
+                      type="checkbox"
+                      aria-label={`Choose ${r.disc.code}`}
+                      className="size-4.5 accent-spruce align-middle"
+                      checked={row.getIsSelected()}
+                      onChange={row.getToggleSelectedHandler()}
+                    />
                   </td>
-                ))}
-              </tr>
-            </Fragment>
-          ))}
+                  {row.getVisibleCells().map((c) => (
+                    <td key={c.id} className={clsx('px-3 py-1', SHOWN[c.column.id])}>
+                      {sort !== 'kin' && c.column.id === 'code' && (
+                        <span className="text-note text-quiet">{r.mold.name}</span>
+                      )}
+                      {flexRender(c.column.columnDef.cell, c.getContext())}
+                    </td>
+                  ))}
+                </tr>
+              </Fragment>
+            )
+          })}
         </tbody>
       </table>
     </div>

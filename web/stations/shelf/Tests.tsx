@@ -3,9 +3,12 @@ import { format } from 'date-fns'
 import { Link } from 'react-router'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { DiscRecord } from '../../../contract/shelfPage.ts'
-import { figure } from '../../data/units.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { angleWords, figure } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
+import { LandingDot } from '../../strip/layers.tsx'
+import { Strip } from '../../strip/Strip.tsx'
 
 const [WIDTH, HEIGHT] = [420, 150]
 const PAD = { left: 40, right: 14, top: 14, bottom: 26 }
@@ -44,7 +47,72 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
           </ul>
         </div>
       )}
+      {record.throws.length > 0 && <Landings throws={record.throws} />}
     </Card>
+  )
+}
+
+/** Where it landed, whoever threw it: the fade side up. */
+function Landings({ throws }: { throws: DiscRecord['throws'] }) {
+  const units = useUnits()
+  const veers = throws.map((t) => t.veerM)
+  return (
+    <div className="mt-3 border-t border-rule pt-3">
+      <Strip
+        height={150}
+        fade="up"
+        label={`Landings of ${throws.length} throws`}
+        reach={{
+          down: 1.06 * Math.max(...throws.map((t) => t.carryM)),
+          left: Math.max(8, ...veers) + 2,
+          right: Math.max(8, ...veers.map((v) => -v)) + 2,
+        }}
+      >
+        {throws.map((t) => (
+          <LandingDot key={t.id} at={{ down: t.carryM, left: t.veerM }} hue={hueOf(0)} leftOut={!t.counts} />
+        ))}
+      </Strip>
+      <details>
+        <summary className="cursor-pointer py-1 text-quiet">
+          {throws.length === 1 ? 'Its one throw' : `Its ${throws.length} latest throws`}, in figures
+        </summary>
+        <div className="max-h-80 overflow-y-auto" tabIndex={0} role="group" aria-label="Throws in figures">
+          <table className="w-full text-left">
+            <thead className="text-note text-quiet">
+              <tr>
+                {['thrown', 'by', 'release', 'carried', 'off the line', ''].map((h) => (
+                  <th key={h} className="font-normal">
+                    {h || <span className="sr-only">left out</span>}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {throws.map((t) => (
+                <tr key={t.id} className="border-t border-rule">
+                  <td className="py-1">
+                    <Link to={`/trials/${t.trialId}/readout`} className="underline underline-offset-4">
+                      {format(new Date(t.thrownAt), 'd MMM yy, H:mm')}
+                    </Link>
+                  </td>
+                  <td>{t.thrower}</td>
+                  <td>
+                    {angleWords(t.hyzerDeg)}
+                    {t.power < 1 && `, ${Math.round(100 * t.power)} %`}
+                  </td>
+                  <td className="figure">{units.length.show(t.carryM)}</td>
+                  <td className="figure">
+                    {units.length.show(Math.abs(t.veerM))}{' '}
+                    <span className="font-sans font-normal">{t.veerM >= 0 ? 'fade side' : 'turn side'}</span>
+                  </td>
+                  <td className="text-quiet">{!t.counts && `left out: ${t.whyNot ?? 'no reason given'}`}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </details>
+    </div>
   )
 }
 
