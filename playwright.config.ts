@@ -14,6 +14,8 @@ export default defineConfig({
     baseURL: origin,
     viewport: { width: 1280, height: 800 },
     trace: 'off',
+    // tests of what happens without a server let them in
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: CHROMIUM,
       args: CHROMIUM_ARGS,

@@ -1,10 +1,46 @@
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
+import { REMEMBERED } from './web/data/remembered.ts'
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: null,
+      manifest: {
+        name: 'Veer Line',
+        short_name: 'Veer Line',
+        description: 'Plans, logs and weighs the throws that say how stable a golf disc is.',
+        display: 'standalone',
+        start_url: '/',
+        theme_color: '#17392f',
+        background_color: '#f3f5f1',
+        icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        // what the server answered last, for when it does not; streams are never kept
+        runtimeCaching: [
+          {
+            urlPattern: ({ url, request }) =>
+              request.method === 'GET' &&
+              url.pathname.startsWith('/api/') &&
+              !url.pathname.startsWith('/api/devices/') &&
+              request.headers.get('accept') !== 'text/event-stream',
+            handler: 'NetworkFirst',
+            options: { cacheName: REMEMBERED, cacheableResponse: { statuses: [200] } },
+          },
+        ],
+      },
+    }),
+  ],
   worker: { format: 'es' },
   build: { outDir: '../dist', emptyOutDir: true, target: 'es2022' },
   server: { proxy: { '/api': process.env['VEER_API'] ?? 'http://127.0.0.1:4461' } },

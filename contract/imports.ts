@@ -23,6 +23,8 @@ export const Problem = z.object({
   status: z.int(),
   detail: z.string(),
   requestId: z.string().optional(),
+  /** The row as it is stored, where it was changed by somebody else meanwhile. */
+  stored: z.record(z.string(), z.unknown()).optional(),
   errors: z
     .array(z.object({ path: z.string(), message: z.string(), row: z.int().nullable().optional() }))
     .optional(),

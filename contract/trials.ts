@@ -200,6 +200,8 @@ export const Throw = z
     notes: z.record(z.string().max(200), z.string().max(2000)),
     /** When it was taken back; it can be restored. */
     takenBackAt: Instant.nullable(),
+    /** Counted by the server; an edit says which one it was made from. 0 has not been stored. */
+    version: z.int().min(0).default(0),
   })
   .refine((t) => (t.midDownM === null) === (t.midRightM === null), {
     path: ['midDownM'],

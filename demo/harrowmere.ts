@@ -222,6 +222,7 @@ function thrownIn(outing: Outing): Throw[] {
       whyNot: spoiled ?? null,
       notes: {},
       takenBackAt: null,
+      version: 1,
     }
   })
 }

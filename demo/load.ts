@@ -3,7 +3,7 @@ import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
 import { writeInspection, writeWearNote } from '../server/store/inspections.ts'
 import { writeDisc, writeMaker, writeMold, writePlastic, writeRun } from '../server/store/shelf.ts'
-import { writePlace, writeSession, writeThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
+import { writePlace, writeSession, putThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
 import { harrowmere } from './harrowmere.ts'
 
 const TABLES = [
@@ -40,7 +40,7 @@ export const loadDemo = (db: Database): Promise<void> =>
     // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
     for (const row of demo.trials) await writeTrialIn(tx, row)
     for (const row of demo.sessions) await writeSession(tx, row)
-    for (const row of demo.throws) await writeThrow(tx, row)
+    for (const row of demo.throws) await putThrow(tx, row)
   })
 
 /** Loads the demo where nothing is on the shelf and no trial was made; says whether it did. */

@@ -89,6 +89,7 @@ function files(dist: string): Koa.Middleware {
   return async (ctx, next) => {
     if ((ctx.method !== 'GET' && ctx.method !== 'HEAD') || ctx.path.startsWith('/api/')) return next()
     const isFile = path.extname(ctx.path) !== ''
+    // the service worker decides what is fresh, so it must be fresh itself
     const lasting = ctx.path.startsWith('/assets/') ? { maxage: 365 * 86_400_000, immutable: true } : {}
     try {
       await send(ctx, isFile ? ctx.path : '/index.html', { root: dist, ...lasting })

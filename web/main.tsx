@@ -9,6 +9,10 @@ import { App } from './shell/App.tsx'
 import './theme.css'
 
 void outbox.open()
+// built and served, the app opens without its server
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  window.addEventListener('load', () => void navigator.serviceWorker.register('/sw.js'))
+window.addEventListener('online', () => outbox.send())
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

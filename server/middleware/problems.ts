@@ -11,6 +11,8 @@ export class Refusal extends Error {
     readonly title: string,
     detail: string,
     readonly errors: NonNullable<Problem['errors']> = [],
+    /** The row that is stored instead. */
+    readonly stored?: Readonly<Record<string, unknown>>,
   ) {
     super(detail)
   }
@@ -130,6 +132,7 @@ function answer(ctx: Context, refusal: Refusal): void {
     detail: refusal.message,
     requestId: ctx.state.requestId as string,
     ...(refusal.errors.length > 0 ? { errors: refusal.errors } : {}),
+    ...(refusal.stored ? { stored: refusal.stored } : {}),
   }
   ctx.body = JSON.stringify(body)
   ctx.type = 'application/problem+json'

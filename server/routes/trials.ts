@@ -110,9 +110,7 @@ export function trialRoutes(router: Router, db: Database): void {
     ctx.body = row
   })
   router.put('/api/throws/:id', async (ctx: Ctx) => {
-    const row = rowAt(Throw, ctx)
-    await writeThrow(db, row)
-    ctx.body = row
+    ctx.body = await writeThrow(db, rowAt(Throw, ctx))
   })
 
   router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {

@@ -11,7 +11,7 @@ import type { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
 import type { Database, Queryable } from './database.ts'
 import { throws as throwsTable } from './schema.ts'
 import { readShelf, writeDisc, writeMaker, writeMold, writePlastic, writeRun } from './shelf.ts'
-import { readThrowers, writeSession, writeThrow, writeThrower, writeTrialIn } from './trials.ts'
+import { readThrowers, writeSession, putThrow, writeThrower, writeTrialIn } from './trials.ts'
 
 /** What the file does not say: how landings were measured, and when, for throws without a time. */
 export interface ImportSettings {
@@ -226,6 +226,7 @@ function planImport(
         whyNot: t.whyNot ?? null,
         notes: { ...t.notes },
         takenBackAt: null,
+        version: 0,
       },
     ]
   })
@@ -296,7 +297,7 @@ export function importThrows(
       for (const row of plan.throwers) await writeThrower(tx, row)
       for (const row of plan.sessions) await writeSession(tx, row)
       await writeTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })
-      for (const row of plan.throws) await writeThrow(tx, row)
+      for (const row of plan.throws) await putThrow(tx, row)
     }
     return { ...plan.preview, again, stored: store }
   })

@@ -381,6 +381,7 @@ export const throws = pgTable(
     whyNot: text('why_not'),
     notes: jsonb('notes').$type<Record<string, string>>().notNull().default({}),
     takenBackAt: instant('taken_back_at'),
+    version: integer('version').notNull().default(1),
     createdAt,
   },
   (t) => [

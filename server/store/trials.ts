@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { and, asc, desc, eq, gte, inArray, isNull, max, min, notInArray, sql } from 'drizzle-orm'
 import { Plan } from '../../contract/trials.ts'
 import type {
@@ -62,8 +63,51 @@ export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[
     .orderBy(day)
 }
 
-export const writeThrow = (db: Queryable, row: Throw) =>
-  db.insert(throws).values(row).onConflictDoUpdate({ target: throws.id, set: row })
+/** Stores a throw as it is given, whatever was there before: what a file or the demo says. */
+export const putThrow = (db: Queryable, row: Throw) => {
+  const { version: _, ...rest } = row
+  return db
+    .insert(throws)
+    .values(rest)
+    .onConflictDoUpdate({ target: throws.id, set: { ...rest, version: sql`${throws.version} + 1` } })
+}
+
+const instantOf = (at: string | null) => at && new Date(at).toISOString()
+/** A throw without its version, times in one way of writing. */
+const contentOf = ({ version: _, ...row }: Throw) => ({
+  ...row,
+  thrownAt: instantOf(row.thrownAt),
+  takenBackAt: instantOf(row.takenBackAt),
+})
+
+/**
+ * Stores a throw that a device sent, and answers with it as stored. A write that comes again is the same write. An edit made
+ * from another version than the stored one is refused with what is stored, so that neither is lost.
+ */
+export async function writeThrow(db: Queryable, row: Throw): Promise<Throw> {
+  const columns = wireColumns(throws)
+  const [made] = await db
+    .insert(throws)
+    .values({ ...row, version: 1 })
+    .onConflictDoNothing()
+    .returning(columns)
+  if (made) return made
+  const [changed] = await db
+    .update(throws)
+    .set({ ...row, version: row.version + 1 })
+    .where(and(eq(throws.id, row.id), eq(throws.version, row.version)))
+    .returning(columns)
+  if (changed) return changed
+  const [stored] = await db.select(columns).from(throws).where(eq(throws.id, row.id))
+  if (stored && isDeepStrictEqual(contentOf(stored), contentOf(row))) return stored
+  throw new Refusal(
+    409,
+    'Changed elsewhere',
+    'This throw was changed on another device meanwhile. Both versions are kept; choose one.',
+    [],
+    stored,
+  )
+}
 
 export const writeTrial = (db: Database, trial: Trial): Promise<void> =>
   db.transaction(async (tx) => {

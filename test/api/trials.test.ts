@@ -30,7 +30,12 @@ describe('trials and throws', () => {
   after(() => it_.stop())
   const api = () => request(it_.server)
   const file = async (id: string) => (await api().get(`/api/trials/${id}`).expect(200)).body as TrialFile
-  const sample = (change: Partial<Throw> = {}): Throw => ({ ...demo.throws[0]!, id: newId(), ...change })
+  const sample = (change: Partial<Throw> = {}): Throw => ({
+    ...demo.throws[0]!,
+    id: newId(),
+    version: 0,
+    ...change,
+  })
   const put = (row: Throw) => api().put(`/api/throws/${row.id}`).send(row)
 
   it('has a bench: one trial finished, one half done, one not begun', async () => {
@@ -59,7 +64,9 @@ describe('trials and throws', () => {
 
   it('takes a throw back without erasing it, and restores it', async () => {
     const row = sample()
-    await put({ ...row, takenBackAt: '2026-10-04T11:00:00.000Z' }).expect(200)
+    const away = { ...row, takenBackAt: '2026-10-04T11:00:00.000Z' }
+    const taken = (await put(away).expect(200)).body as Throw
+    expect(taken.version).equal(1)
     expect((await file(finished.id)).throws.find((t) => t.id === row.id)!.takenBackAt).equal(
       '2026-10-04T11:00:00.000Z',
     )
@@ -67,9 +74,13 @@ describe('trials and throws', () => {
       ((await api().get('/api/trials')).body as TrialSummary[]).find((t) => t.trial.id === finished.id)!
         .counted
     const before = await tally()
-    await put(row).expect(200)
+    const back = (await put({ ...row, version: 1 }).expect(200)).body as Throw
     expect(await tally()).equal(before + 1)
-    await put({ ...row, takenBackAt: row.thrownAt }).expect(200)
+    // the same restoration sent again is the same; the taking back, made from a version long gone, is refused
+    expect((await put({ ...row, version: 1 }).expect(200)).body).deep.equal(back)
+    const refused = await put({ ...away, version: 1 }).expect(409)
+    expect(refused.body.stored).include({ id: row.id, version: 2, takenBackAt: null })
+    await put({ ...row, takenBackAt: row.thrownAt, version: 2 }).expect(200)
   })
 
   for (const [what, change, sentence] of [
@@ -105,12 +116,12 @@ describe('trials and throws', () => {
   }
 
   it('will not drop a thrown disc from its trial', async () => {
-    const discIds = finished.discIds.slice(1)
+    const discIds = halfDone.discIds.slice(1)
     const refused = await api()
-      .put(`/api/trials/${finished.id}`)
-      .send({ ...finished, discIds })
+      .put(`/api/trials/${halfDone.id}`)
+      .send({ ...halfDone, discIds })
     expect(refused.status).equal(409)
-    expect((await file(finished.id)).trial.discIds).deep.equal(finished.discIds)
+    expect((await file(halfDone.id)).trial.discIds).deep.equal(halfDone.discIds)
   })
 
   it('keeps a plan, and locks what was expected at the first throw', async () => {

@@ -33,10 +33,11 @@ async function answered(path: string, init?: RequestInit): Promise<Response> {
 
 export const read = async <T>(path: string): Promise<T> => (await (await answered(path)).json()) as T
 
-export const write = async <T>(path: string, body: unknown): Promise<T> =>
+export const write = async <T>(path: string, body: unknown, signal?: AbortSignal): Promise<T> =>
   (await (
     await answered(path, {
       method: 'PUT',
+      ...(signal && { signal }),
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(body),
     })

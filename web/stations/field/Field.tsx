@@ -30,6 +30,7 @@ import { FieldStrip } from './FieldStrip.tsx'
 import { LastThrow } from './LastThrow.tsx'
 import { NextCard, UpNext } from './NextCard.tsx'
 import { useForecast, usePathTo, useTelling } from './useForecast.ts'
+import { useWakeLock } from './useWakeLock.ts'
 import { WindAir } from './WindAir.tsx'
 
 export default function Field({ trialId }: { trialId: string }) {
@@ -117,6 +118,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const [skipped, setSkipped] = useState(0)
   /** On a phone the landing is tapped; its figures are typed only when asked for. */
   const [typing, setTyping] = useState(false)
+  useWakeLock()
 
   const names = useMemo(() => trialNames(view.discs), [view.discs])
   const name = (code: string) => names.get(code) ?? code

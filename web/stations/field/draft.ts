@@ -123,6 +123,7 @@ export function toThrow(
     midDownM: mid && round(mid.downM),
     midRightM: mid && round(mid.rightM),
     takenBackAt: old?.takenBackAt ?? null,
+    version: old?.version ?? 0,
   })
   if (read.success) return { ok: true, row: read.data }
   const [issue] = read.error.issues

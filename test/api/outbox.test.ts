@@ -1,0 +1,196 @@
+import 'fake-indexeddb/auto'
+import { expect } from 'chai'
+import http from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { randomInt, randomLcg } from 'd3'
+import { v7 as newId } from 'uuid'
+import { loadDemo } from '../../demo/load.ts'
+import { demoId } from '../../demo/shed.ts'
+import type { Problem } from '../../contract/imports.ts'
+import type { Throw, TrialFile } from '../../contract/trials.ts'
+import { Queue } from '../../web/data/queue.ts'
+import type { Row } from '../../web/data/queue.ts'
+import { testServer } from './server.ts'
+import type { TestServer } from './server.ts'
+
+class Said extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+describe('the queue of a device', () => {
+  let it_: TestServer
+  let origin: string
+  /** Stands between device and server: lets a request through, loses it, or loses the answer. */
+  let weather: () => 'through' | 'request lost' | 'answer lost' = () => 'through'
+  let proxy: http.Server
+  before(async function () {
+    this.timeout(60_000)
+    it_ = await testServer()
+    await loadDemo(it_.db)
+    const { port } = it_.server.address() as AddressInfo
+    proxy = http.createServer((req, res) => {
+      const now = weather()
+      if (now === 'request lost') return res.destroy()
+      const on = http.request(
+        {
+          host: '127.0.0.1',
+          port,
+          path: req.url,
+          method: req.method,
+          headers: { ...req.headers, host: `127.0.0.1:${port}` },
+        },
+        (answer) => {
+          if (now === 'answer lost') {
+            answer.resume()
+            answer.on('end', () => res.destroy())
+            return
+          }
+          res.writeHead(answer.statusCode!, answer.headers)
+          answer.pipe(res)
+        },
+      )
+      req.pipe(on)
+    })
+    await new Promise<void>((r) => proxy.listen(0, '127.0.0.1', r))
+    origin = `http://127.0.0.1:${(proxy.address() as AddressInfo).port}`
+  })
+  after(async () => {
+    proxy.close()
+    await it_.stop()
+  })
+
+  const device = (name: string) =>
+    new Queue({
+      name,
+      send: async (path, body, signal) => {
+        const res = await fetch(origin + path, {
+          method: 'PUT',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+          signal,
+        })
+        const answer = (await res.json()) as Row
+        if (!res.ok) throw new Said(answer as unknown as Problem)
+        return answer
+      },
+      refusal: (e) => (e instanceof Said ? e.problem : undefined),
+      onSent: () => Promise.resolve(),
+      onRefused: () => undefined,
+      retryMs: 5,
+    })
+  const trial = demoId('trial', 'fairways')
+  const stored = async () => {
+    const { port } = it_.server.address() as AddressInfo
+    const file = (await (await fetch(`http://127.0.0.1:${port}/api/trials/${trial}`)).json()) as TrialFile
+    return new Map(file.throws.map((t) => [t.id, t]))
+  }
+  const empty = async (q: Queue) => {
+    while (q.waiting().length > 0) await new Promise((r) => setTimeout(r, 5))
+  }
+  let template: Throw
+  before(async () => void (template = [...(await stored()).values()][0]!))
+  const fresh = (carryM: number): Throw => ({
+    ...template,
+    id: newId(),
+    carryM,
+    midDownM: null,
+    midRightM: null,
+    label: null,
+    version: 0,
+  })
+
+  it('loses and doubles nothing over 240 rounds of a server and a page that die at any moment', async function () {
+    this.timeout(120_000)
+    const uniform = randomLcg(0.27)
+    const chance = (p: number) => uniform() < p
+    const pick = randomInt.source(uniform)
+    const before = await stored()
+    /** What a person sees of each throw: the last they kept. */
+    const kept = new Map<string, Throw>()
+    weather = () => (chance(0.35) ? 'request lost' : chance(0.25) ? 'answer lost' : 'through')
+    let page = device('rounds')
+    await page.open()
+    let deaths = 0
+    for (let round = 0; round < 240; round++) {
+      const old = [...kept.values()]
+      const row =
+        old.length > 0 && chance(0.4)
+          ? { ...old[pick(0, old.length)()]!, carryM: 40 + round / 10 }
+          : fresh(40 + round / 10)
+      // a page shows a throw as its queue has it, or as the server answered
+      const waiting = page.waiting().filter((w) => w.body.id === row.id)
+      const version = (waiting.at(-1)?.body ?? (await stored()).get(row.id))?.version ?? 0
+      await page.put(`/api/throws/${row.id}`, { ...row, version } as Row)
+      kept.set(row.id, row)
+      if (chance(0.3)) await new Promise((r) => setTimeout(r, 12 * uniform()))
+      if (chance(0.25)) {
+        deaths++
+        await page.stop()
+        page = device('rounds')
+        await page.open()
+      }
+    }
+    weather = () => 'through'
+    page.send()
+    await empty(page)
+    expect(page.refused().map((r) => r.why)).deep.equal([])
+    const after = await stored()
+    expect(after.size).equal(before.size + kept.size)
+    for (const [id, row] of kept) expect(after.get(id)!.carryM, id).equal(row.carryM)
+    expect(deaths).greaterThan(30)
+    await page.stop()
+  })
+
+  it('keeps both versions of a throw that two devices changed, until somebody chooses', async function () {
+    this.timeout(20_000)
+    weather = () => 'through'
+    const [a, b] = [device('phone'), device('laptop')]
+    await Promise.all([a.open(), b.open()])
+    const row = fresh(70)
+    await a.put(`/api/throws/${row.id}`, row)
+    await empty(a)
+    const seen = (await stored()).get(row.id)!
+    expect(seen.version).equal(1)
+    const edited = (carryM: number): Throw => ({ ...seen, carryM })
+    // two edits of one device, made while the server is away, follow one another
+    weather = () => 'request lost'
+    await a.put(`/api/throws/${row.id}`, edited(71))
+    await a.put(`/api/throws/${row.id}`, edited(71.5))
+    weather = () => 'through'
+    a.send()
+    await empty(a)
+    expect(a.refused()).deep.equal([])
+    // the other device has not heard of them
+    await b.put(`/api/throws/${row.id}`, edited(80))
+    await empty(b)
+    expect((await stored()).get(row.id)).include({ carryM: 71.5, version: 3 })
+    // the refused version outlives the page
+    await b.stop()
+    const again = device('laptop')
+    await again.open()
+    const [refused] = again.refused()
+    expect(refused!.body).include({ carryM: 80 })
+    expect(refused!.stored).include({ carryM: 71.5, version: 3 })
+    await again.put(refused!.path, { ...refused!.body, version: refused!.stored!.version! })
+    await again.drop(refused!.key)
+    await empty(again)
+    expect((await stored()).get(row.id)).include({ carryM: 80, version: 4 })
+    expect(again.refused()).deep.equal([])
+    await Promise.all([a.stop(), again.stop()])
+  })
+
+  it('sets aside what the server refuses, and goes on with the rest', async () => {
+    const q = device('refused')
+    await q.open()
+    const [bad, good] = [{ ...fresh(50), sessionId: newId() }, fresh(51)]
+    await q.put(`/api/throws/${bad.id}`, bad)
+    await q.put(`/api/throws/${good.id}`, good)
+    await empty(q)
+    expect(q.refused().map((r) => r.why)).deep.equal(['sessionId names a session that does not exist.'])
+    expect((await stored()).has(good.id)).equal(true)
+    expect((await stored()).has(bad.id)).equal(false)
+    await q.stop()
+  })
+})
