@@ -32,7 +32,7 @@ test('with the network gone the field opens, logs, edits and undoes; on return e
   await settledIn(page)
   const before = await throwNumber(page)
   const id = idOf(page)
-  const had = (await file(page, id)).throws.length
+  const had = (await file(page, id)).throws
 
   await context.setOffline(true)
   await page.reload()
@@ -56,12 +56,11 @@ test('with the network gone the field opens, logs, edits and undoes; on return e
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
 
   await context.setOffline(false)
+  await expect.poll(async () => (await file(page, id)).throws.length).toBe(had.length + 2)
+  await expect
+    .poll(async () => (await file(page, id)).throws.filter((t) => t.takenBackAt !== null).length)
+    .toBe(had.filter((t) => t.takenBackAt !== null).length + 1)
   await expect(page.getByRole('button', { name: /waiting/ })).toBeHidden()
-  const { throws } = await file(page, id)
-  expect(throws.length).toBe(had + 2)
-  expect(throws.filter((t) => t.takenBackAt !== null).length).toBe(
-    (await file(page, id)).throws.filter((t) => t.takenBackAt !== null).length,
-  )
   await page.reload()
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
   const undone = stored(page)
@@ -74,6 +73,7 @@ test('what was acknowledged is there when the server goes away right after', asy
   const before = await throwNumber(page)
   const kept = stored(page)
   await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.keyboard.press('Enter')
   await kept
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
@@ -91,6 +91,7 @@ test('a throw changed on two devices keeps both versions and asks', async ({ pag
   const id = idOf(page)
   const kept = stored(page)
   await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.keyboard.press('Enter')
   const row = (await (await kept).json()) as Throw
   // the other device
