@@ -123,6 +123,7 @@ export function sheetOf(
         hangS: t.hangS,
         apexM: t.apexM,
         groundM: t.groundM,
+        path: t.path && { timeS: t.path.timeS, downM: t.path.downM, veerM: t.path.rightM, upM: t.path.upM },
         counts: t.counts,
         whyNot: t.whyNot,
         method: session.method,

@@ -166,6 +166,14 @@ export const Session = z.object({
   method: z.enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` }),
 })
 
+/** A flight as it was recorded: seconds since release, metres downrange, right of and above the aim line. */
+const column = z.array(z.number()).max(1200, 'must be at most 1200 points')
+export const ThrowPath = z
+  .object({ timeS: column, downM: column, rightM: column, upM: column })
+  .refine((p) => [p.timeS, p.rightM, p.upM].every((c) => c.length === p.downM.length), {
+    error: 'must have as many times, sides and heights as distances',
+  })
+
 export const Throw = z
   .object({
     id: Id,
@@ -195,6 +203,7 @@ export const Throw = z
     hangS: seen('hangS'),
     apexM: seen('apexM'),
     groundM: seen('groundM'),
+    path: ThrowPath.nullable().default(null),
     counts: z.boolean({ error: 'must be true or false' }),
     whyNot: z.string().trim().max(200, 'must be at most 200 characters').nullable(),
     notes: z.record(z.string().max(200), z.string().max(2000)),
@@ -223,6 +232,22 @@ export const TrialSummary = z.object({
   lastThrownAt: Instant.nullable(),
 })
 
+const readings = z.array(sheet('windAlongMps')).min(1).max(3600, 'must be at most 3600 readings')
+/** What an anemometer said during a session, in the frame of the aim line on the way out, at even steps of time. */
+export const WindLog = z
+  .object({
+    id: Id,
+    sessionId: Id,
+    startedAt: Instant,
+    endedAt: Instant,
+    alongMps: readings,
+    acrossMps: readings,
+  })
+  .refine((l) => l.alongMps.length === l.acrossMps.length, {
+    path: ['acrossMps'],
+    error: 'must have as many readings as alongMps',
+  })
+
 /** What an arm did on a day, whether it counted or not. */
 export interface ArmDay {
   readonly throwerId: string
@@ -232,6 +257,8 @@ export interface ArmDay {
 }
 
 export type Plan = z.infer<typeof Plan>
+export type WindLog = z.infer<typeof WindLog>
+export type ThrowPath = z.infer<typeof ThrowPath>
 export type Place = z.infer<typeof Place>
 export type ArmBudget = z.infer<typeof ArmBudget>
 export type Thrower = z.infer<typeof Thrower>

@@ -218,6 +218,7 @@ function thrownIn(outing: Outing): Throw[] {
       hangS: timed ? round(hangS + 0.2 * normal(), 0.1) : null,
       apexM: null,
       groundM: uniform() < 0.3 ? round(1 + 4 * uniform(), 0.5) : null,
+      path: null,
       counts: spoiled === undefined,
       whyNot: spoiled ?? null,
       notes: {},

@@ -4,7 +4,15 @@ import * as schema from '../server/store/schema.ts'
 import { writeInspection, writeWearNote } from '../server/store/inspections.ts'
 import { writeDisc, writeMaker, writeMold, writePlastic, writeRun } from '../server/store/shelf.ts'
 import { writePlace, writeSession, putThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
+import type { Nature } from '../server/devices/volunteer.ts'
 import { harrowmere } from './harrowmere.ts'
+import { SHED, VOLUNTEERS } from './shed.ts'
+
+/** How the shed’s discs really fly and its volunteers really throw. */
+export const nature: Nature = {
+  numbersOf: (code) => SHED.find((d) => d.code === code)?.truth,
+  armOf: (name) => VOLUNTEERS.find((v) => v.thrower.name === name)?.backhand,
+}
 
 const TABLES = [
   schema.ratings,
@@ -13,6 +21,7 @@ const TABLES = [
   schema.wearNotes,
   schema.places,
   schema.throws,
+  schema.windLogs,
   schema.trialDiscs,
   schema.trials,
   schema.sessions,

@@ -116,6 +116,7 @@ try {
       port: dev && !process.env.PORT ? 4461 : port,
       dist: path.join(ROOT, 'dist'),
       quiet: process.env.VEER_QUIET === '1',
+      nature: demo.nature,
       prepare: async (db) => {
         if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },

@@ -6,10 +6,17 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import send from 'koa-send'
 import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
+import { simulatedAnemometer } from './devices/anemometer.ts'
+import { simulatedCamera } from './devices/flightCamera.ts'
+import { simulatedForecast } from './devices/forecast.ts'
+import { simulatedRangeFinder } from './devices/rangeFinder.ts'
 import { simulatedScale } from './devices/scale.ts'
+import { volunteer } from './devices/volunteer.ts'
+import type { Nature } from './devices/volunteer.ts'
 import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
+import { deviceRoutes } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
@@ -19,6 +26,10 @@ import type { ShelfRater } from './work/shelfRater.ts'
 export interface AppOptions {
   readonly db: Database
   readonly rater: ShelfRater
+  /** How discs and arms of a demo really are, for volunteers that throw. */
+  readonly nature?: Nature
+  /** Uniform numbers in [0, 1) for what stand-ins do by chance. */
+  readonly uniform?: () => number
   /** Address the server listens on; requests under other names are turned away. */
   readonly host: string
   /** Folder of the built web app; absent in tests of the API. */
@@ -27,7 +38,17 @@ export interface AppOptions {
 }
 
 /** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */
-export function makeApp({ db, rater, host, dist, quiet }: AppOptions): Koa {
+const UNKNOWN: Nature = { numbersOf: () => undefined, armOf: () => undefined }
+
+export function makeApp({
+  db,
+  rater,
+  host,
+  dist,
+  quiet,
+  nature = UNKNOWN,
+  uniform = Math.random,
+}: AppOptions): Koa {
   const app = new Koa()
   app.on('error', (error: NodeJS.ErrnoException) => {
     // somebody stopped looking at what streams
@@ -77,7 +98,13 @@ export function makeApp({ db, rater, host, dist, quiet }: AppOptions): Koa {
     ctx.body = { ok: true, app: 'veer-line' }
   })
   shelfRoutes(router, db)
-  discRoutes(router, db, rater, simulatedScale(0.37))
+  discRoutes(router, db, rater)
+  deviceRoutes(router, db, {
+    scale: simulatedScale(0.37),
+    forecast: simulatedForecast,
+    anemometer: simulatedAnemometer(),
+    volunteer: volunteer(nature, simulatedRangeFinder(uniform), simulatedCamera(uniform), uniform),
+  })
   trialRoutes(router, db)
   app.use(router.routes())
   if (dist !== undefined) app.use(files(dist))

@@ -2,6 +2,7 @@ import { once } from 'node:events'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { makeApp } from './app.ts'
+import type { Nature } from './devices/volunteer.ts'
 import { ShelfRater } from './work/shelfRater.ts'
 import { openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
@@ -12,6 +13,8 @@ export interface ServerOptions {
   readonly port: number
   readonly dist?: string
   readonly quiet?: boolean
+  /** How discs and arms of a demo really are. */
+  readonly nature?: Nature
   /** Called on a migrated database before the server listens. */
   readonly prepare?: (db: Database) => Promise<void>
 }
@@ -32,7 +35,14 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
         `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error) })}\n`,
       ),
     )
-    const app = makeApp({ db: connection.db, rater, host, ...(dist && { dist }), ...(quiet && { quiet }) })
+    const app = makeApp({
+      db: connection.db,
+      rater,
+      host,
+      ...(options.nature && { nature: options.nature }),
+      ...(dist && { dist }),
+      ...(quiet && { quiet }),
+    })
     const server: Server = app.listen(port, host)
     await once(server, 'listening')
     rater.touch()

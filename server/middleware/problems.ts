@@ -63,6 +63,7 @@ const CONSTRAINTS: Record<string, [path: string, message: string]> = {
   wear_notes_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
   photos_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
   throws_disc_of_trial: ['discId', 'names a disc that is not in this trial'],
+  wind_logs_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
   throws_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
   throws_thrower_id_throwers_id_fk: ['throwerId', 'names a thrower who does not exist'],
 }

@@ -1,4 +1,3 @@
-import { PassThrough } from 'node:stream'
 import type Router from '@koa/router'
 import { inArray, isNull } from 'drizzle-orm'
 import { z } from 'zod'
@@ -12,8 +11,6 @@ import { gramsOf, shelved, shelvedDiscs } from '../../contract/sheet.ts'
 import { DISC_CLASSES, Id, ShelfEdit, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import { ShelfQuery, stabilityOf } from '../../contract/shelfPage.ts'
 import type { InspectedDisc, ShelfRow } from '../../contract/shelfPage.ts'
-import type { Scale } from '../devices/scale.ts'
-import { trueGrams } from '../devices/trueGrams.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { readDiscRecord } from '../store/discRecord.ts'
@@ -52,11 +49,7 @@ function proposedOf(row: ShelfRow): ProposedDisc {
   }
 }
 
-const READ_EVERY_MS = 200
-/** A disc forgotten on the scale is let go. */
-const LONGEST_READ_MS = 120_000
-
-export function discRoutes(router: Router, db: Database, rater: ShelfRater, scale: Scale): void {
+export function discRoutes(router: Router, db: Database, rater: ShelfRater): void {
   const idAt = (ctx: Ctx) => parse(Id, ctx.params['id'])
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
 
@@ -185,33 +178,6 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater, scal
   })
   router.delete('/api/discs/:id/photo', async (ctx: Ctx) => {
     await dropPhoto(db, idAt(ctx))
-    ctx.body = { ok: true }
-  })
-
-  // readings stream for as long as somebody looks at them
-  router.get('/api/devices/scale', async (ctx) => {
-    const asked = ctx.query['disc']
-    const id = asked === undefined ? undefined : parse(Id, asked)
-    const [row] = id === undefined ? [] : await readShelfRows(db, inArray(discs.id, [id]))
-    if (id !== undefined && !row) throw missing(id)
-    const load = row ? trueGrams(row.disc) : null
-    const stream = new PassThrough()
-    const start = Date.now()
-    const tick = () => {
-      const since = (Date.now() - start) / 1000
-      stream.write(`data: ${JSON.stringify(scale.read(load, since))}\n\n`)
-      if (since * 1000 > LONGEST_READ_MS) stream.end()
-    }
-    const timer = setInterval(tick, READ_EVERY_MS)
-    stream.on('close', () => clearInterval(timer))
-    ctx.req.on('close', () => stream.destroy())
-    ctx.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
-    ctx.compress = false
-    ctx.body = stream
-    tick()
-  })
-  router.put('/api/devices/scale/tare', (ctx) => {
-    scale.tare()
     ctx.body = { ok: true }
   })
 }

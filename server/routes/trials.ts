@@ -5,11 +5,10 @@ import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { Day, Id } from '../../contract/shelf.ts'
-import { Place, Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
+import { Place, Session, Throw, Thrower, Trial, WindLog } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { Preferences } from '../../contract/preferences.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
-import { simulatedForecast } from '../devices/forecast.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { importThrows } from '../store/importThrows.ts'
@@ -22,16 +21,17 @@ import {
   readThrowers,
   readTrial,
   readTrials,
+  readWindLogs,
   writePlace,
   writeSession,
   writeThrow,
   writeThrower,
   writeTrial,
+  writeWindLog,
 } from '../store/trials.ts'
 import type { Ctx } from './router.ts'
 import { rowAt } from './shelf.ts'
 
-const ForecastQuery = z.object({ place: z.string().trim().min(1).max(120), day: Day })
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 export function trialRoutes(router: Router, db: Database): void {
@@ -58,6 +58,14 @@ export function trialRoutes(router: Router, db: Database): void {
     await writeSession(db, row)
     ctx.body = row
   })
+  router.get('/api/sessions/:id/wind', async (ctx: Ctx) => {
+    ctx.body = await readWindLogs(db, parse(Id, ctx.params['id']))
+  })
+  router.put('/api/wind-logs/:id', async (ctx: Ctx) => {
+    const row = rowAt(WindLog, ctx)
+    await writeWindLog(db, row)
+    ctx.body = row
+  })
   router.get('/api/places', async (ctx) => {
     ctx.body = await readPlaces(db)
   })
@@ -65,10 +73,6 @@ export function trialRoutes(router: Router, db: Database): void {
     const row = rowAt(Place, ctx)
     await writePlace(db, row)
     ctx.body = row
-  })
-  router.get('/api/devices/forecast', (ctx) => {
-    const { place, day } = parse(ForecastQuery, { ...ctx.query })
-    ctx.body = { name: simulatedForecast.name, hours: simulatedForecast.day(place, day) }
   })
   router.get('/api/trials/:id/session.ics', async (ctx: Ctx) => {
     const { trial } = await trialAt(ctx)

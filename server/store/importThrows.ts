@@ -222,6 +222,7 @@ function planImport(
         hangS: t.hangS ?? null,
         apexM: t.apexM ?? null,
         groundM: t.groundM ?? null,
+        path: null,
         counts: t.counts,
         whyNot: t.whyNot ?? null,
         notes: { ...t.notes },

@@ -26,7 +26,7 @@ import { PHOTO_KINDS, PHOTO_LIMIT } from '../../contract/photo.ts'
 import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { PublishedNumbers } from '../../contract/shelf.ts'
 import { HANDS, STROKES } from '../../contract/trials.ts'
-import type { ArmBudget, Plan } from '../../contract/trials.ts'
+import type { ArmBudget, Plan, ThrowPath } from '../../contract/trials.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 
 /** A point in time, ISO 8601 in UTC on this side whatever PostgreSQL prints. */
@@ -340,6 +340,25 @@ export const sessions = pgTable(
   ],
 )
 
+export const windLogs = pgTable(
+  'wind_logs',
+  {
+    id: uuid('id').primaryKey(),
+    sessionId: uuid('session_id')
+      .notNull()
+      .references(() => sessions.id),
+    startedAt: instant('started_at').notNull(),
+    endedAt: instant('ended_at').notNull(),
+    alongMps: doublePrecision('along_mps').array().notNull(),
+    acrossMps: doublePrecision('across_mps').array().notNull(),
+    createdAt,
+  },
+  (t) => [
+    index('wind_logs_of_session').on(t.sessionId, t.startedAt),
+    check('wind_logs_even', sql`cardinality(${t.alongMps}) = cardinality(${t.acrossMps})`),
+  ],
+)
+
 const seen = {
   releaseSpeedMps: doublePrecision('release_speed_mps'),
   hyzerCalledDeg: doublePrecision('hyzer_called_deg'),
@@ -381,6 +400,7 @@ export const throws = pgTable(
     whyNot: text('why_not'),
     notes: jsonb('notes').$type<Record<string, string>>().notNull().default({}),
     takenBackAt: instant('taken_back_at'),
+    path: jsonb('path').$type<ThrowPath>(),
     version: integer('version').notNull().default(1),
     createdAt,
   },

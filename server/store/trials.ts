@@ -10,11 +10,12 @@ import type {
   Trial,
   TrialFile,
   TrialSummary,
+  WindLog,
 } from '../../contract/trials.ts'
 import { Refusal } from '../middleware/problems.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { places, sessions, throwers, throws, trialDiscs, trials } from './schema.ts'
+import { places, sessions, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
 
 export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
   db
@@ -34,6 +35,16 @@ export const readSessions = (db: Queryable): Promise<Session[]> =>
 
 export const writeSession = (db: Queryable, row: Session) =>
   db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
+
+export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[]> =>
+  db
+    .select(wireColumns(windLogs))
+    .from(windLogs)
+    .where(eq(windLogs.sessionId, sessionId))
+    .orderBy(asc(windLogs.startedAt))
+
+export const writeWindLog = (db: Queryable, row: WindLog) =>
+  db.insert(windLogs).values(row).onConflictDoUpdate({ target: windLogs.id, set: row })
 
 export const readPlaces = (db: Queryable): Promise<Place[]> =>
   db

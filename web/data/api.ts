@@ -43,6 +43,15 @@ export const write = async <T>(path: string, body: unknown, signal?: AbortSignal
     })
   ).json()) as T
 
+export const ask = async <T>(path: string, body: unknown): Promise<T> =>
+  (await (
+    await answered(path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+  ).json()) as T
+
 export const sendCsv = async <T>(path: string, csv: string): Promise<T> =>
   (await (
     await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv })

@@ -28,6 +28,7 @@ async function settle({ path }: Waiting, body: Row): Promise<void> {
     await changed<readonly Row[]>(`/api/${kind}`, into)
   }
   if (kind === 'throws' || kind === 'trials') void mutate('/api/trials')
+  if (kind === 'throws') void mutate((key) => typeof key === 'string' && key.startsWith('/api/arm-days'))
 }
 
 export const outbox = new Queue({

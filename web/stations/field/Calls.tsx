@@ -15,10 +15,13 @@ interface CallsProps {
   readonly seen: Seen
   readonly onSeen: (change: Partial<Seen>) => void
   readonly onAngle: (by: number) => void
+  /** The stopwatch runs from release to first contact. */
+  readonly timing: boolean
+  readonly onTime: () => void
 }
 
 /** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
-export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
+export function Calls({ asked, seen, onSeen, onAngle, timing, onTime }: CallsProps) {
   const units = useUnits()
   const said = (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
   const note = (key: string, value: string) => {
@@ -78,6 +81,17 @@ export function Calls({ asked, seen, onSeen, onAngle }: CallsProps) {
           </Chip>
         ))}
       </Group>
+      <button
+        type="button"
+        aria-pressed={timing}
+        onClick={onTime}
+        className={clsx(
+          'flex min-h-9 w-full items-center justify-between gap-2 rounded-lg border px-2.5 max-md:min-h-11',
+          timing ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge hover:bg-tint',
+        )}
+      >
+        {timing ? 'Stop at first contact' : 'Time it: start at release'} <Key onDark={timing}>S</Key>
+      </button>
       <div className="grid grid-cols-3 gap-1.5">
         <FigureInput label="Hang time" unit="s" value={seen.hangS} onChange={(hangS) => onSeen({ hangS })} />
         <FigureInput

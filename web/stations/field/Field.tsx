@@ -1,5 +1,5 @@
 import clsx from 'clsx'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, useSearchParams } from 'react-router'
 import { format } from 'date-fns'
@@ -8,9 +8,12 @@ import { fadeSide } from '../../../core/flight/hand.ts'
 import { statements } from '../../../core/judge/statements.ts'
 import { remainingThrows } from '../../../core/plan/order.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
+import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
+import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
-import { useTrial } from '../../data/hooks.ts'
+import { ask } from '../../data/api.ts'
+import { usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -18,7 +21,6 @@ import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
-import { FigureInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
@@ -30,6 +32,11 @@ import { FieldStrip } from './FieldStrip.tsx'
 import { LastThrow } from './LastThrow.tsx'
 import { NextCard, UpNext } from './NextCard.tsx'
 import { useForecast, usePathTo, useTelling } from './useForecast.ts'
+import { Notices } from './Notices.tsx'
+import { RunLine } from './RunLine.tsx'
+import { TypedLanding } from './TypedLanding.tsx'
+import { useLiveWind } from './useLiveWind.ts'
+import type { Facing } from './useLiveWind.ts'
 import { useWakeLock } from './useWakeLock.ts'
 import { WindAir } from './WindAir.tsx'
 
@@ -87,6 +94,7 @@ function startOf(view: TrialView, edited: Throw | undefined, session: Session): 
     sessionId: session.id,
     windAlongMps: last?.sessionId === session.id ? last.windAlongMps : null,
     windAcrossMps: last?.sessionId === session.id ? last.windAcrossMps : null,
+    windSdMps: null,
   }
 }
 
@@ -118,6 +126,16 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const [skipped, setSkipped] = useState(0)
   /** On a phone the landing is tapped; its figures are typed only when asked for. */
   const [typing, setTyping] = useState(false)
+  /** Which way the thrower faces; the anemometer knows only the aim line. */
+  const [facing, setFacing] = useState<Facing>(() => ((standing.windAlongMps ?? -1) > 0 ? 'back' : 'out'))
+  const [listening, setListening] = useState(false)
+  /** When the stopwatch was started, ms; and when a landing was first put down. */
+  const [startedAt, setStartedAt] = useState<number>()
+  const [timing, setTiming] = useState(false)
+  const landedAt = useRef<number>(undefined)
+  const places = usePlaces()
+  const bearing = places.find((p) => p.name === session.place)?.bearingDeg ?? 0
+  const live = useLiveWind(listening, session.id, session.place, bearing, facing)
   useWakeLock()
 
   const names = useMemo(() => trialNames(view.discs), [view.discs])
@@ -199,14 +217,30 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const disc = view.discs[at]
   const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
   const fade = fadeSide(thrower.hand, standing.stroke)
-  const line = disc && draftLine(disc, thrower, session, meant, standing, seen)
+  // what is expected follows the wind as it blows, in half metres a second, so that it does not tremble
+  const half = (v: number) => Math.round(2 * v) / 2
+  const blowing: Standing =
+    listening && live.now
+      ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
+      : standing
+  const line = disc && draftLine(disc, thrower, session, meant, blowing, seen)
 
-  const see = (change: Partial<Seen>) => setSeen((s) => ({ ...s, ...change }))
+  const see = (change: Partial<Seen>) => {
+    if (change.landing && !seen.landing) landedAt.current = Date.now()
+    setSeen((s) => ({ ...s, ...change }))
+  }
   const stand = (change: Partial<Standing>) => setStanding((s) => ({ ...s, ...change }))
 
   const keep = async () => {
+    const released = startedAt ?? (landedAt.current ?? Date.now()) - NOTICED_AFTER_MS
+    const wind = listening ? live.of(released, seen.hangS) : undefined
+    const logged = wind && {
+      windAlongMps: tenth(wind.alongMps),
+      windAcrossMps: tenth(wind.acrossMps),
+      windSdMps: tenth(wind.sdMps),
+    }
     const warm = warmingUp && seen.counts ? { counts: false, whyNot: WARM_UP } : {}
-    const read = toThrow(trial.id, meant, standing, { ...seen, ...warm }, thrower, edited)
+    const read = toThrow(trial.id, meant, { ...standing, ...logged }, { ...seen, ...warm }, thrower, edited)
     if (!read.ok) return sayWrong(read.why)
     if (!view.sessions.some((s) => s.id === session.id))
       await outbox.put(`/api/sessions/${session.id}`, session)
@@ -219,6 +253,48 @@ function Logging({ view, rating, edited }: LoggingProps) {
     setSeen(NOTHING_SEEN)
     setAsked({})
     setSkipped(0)
+    setStartedAt(undefined)
+    setTiming(false)
+    landedAt.current = undefined
+  }
+  const time = () => {
+    const now = Date.now()
+    if (!timing) {
+      setStartedAt(now)
+      setTiming(true)
+      return
+    }
+    setTiming(false)
+    const [least, most] = SHEET_RANGE.hangS
+    see({ hangS: tenth(Math.min(most, Math.max(least, (now - startedAt!) / 1000))) })
+  }
+  const letVolunteerThrow = async () => {
+    try {
+      const [alongMps, acrossMps] = listening
+        ? [live.now?.alongMps ?? null, live.now?.acrossMps ?? null]
+        : [standing.windAlongMps, standing.windAcrossMps]
+      const thrown = await ask<VolunteerReport>('/api/devices/volunteer', {
+        discId: meant.discId,
+        throwerId: thrower.id,
+        stroke: standing.stroke,
+        hyzerDeg: meant.hyzerDeg,
+        power: standing.power,
+        windAlongMps: alongMps,
+        windAcrossMps: acrossMps,
+        temperatureC: session.temperatureC,
+        altitudeM: session.altitudeM,
+      })
+      see({
+        landing: { carryM: thrown.carryM, rightM: thrown.rightM },
+        mid: null,
+        hangS: thrown.hangS,
+        hyzerCalledDeg: thrown.hyzerCalledDeg,
+        path: thrown.path,
+        notes: { ...seen.notes, thrown_by: 'simulated volunteer' },
+      })
+    } catch (e) {
+      sayWrong((e as Error).message)
+    }
   }
   const takeBack = async () => {
     const last = view.throws[view.throws.length - 1]
@@ -230,12 +306,14 @@ function Logging({ view, rating, edited }: LoggingProps) {
       run: () => void outbox.put(`/api/throws/${row.id}`, { ...row, takenBackAt: null } as Throw),
     })
   }
-  const turnRound = () =>
+  const turnRound = () => {
+    setFacing((f) => (f === 'out' ? 'back' : 'out'))
     setStanding((s) => ({
       ...s,
       windAlongMps: s.windAlongMps === null ? null : -s.windAlongMps,
       windAcrossMps: s.windAcrossMps === null ? null : -s.windAcrossMps,
     }))
+  }
   const setTelling = (on: boolean) => {
     setAsked({})
     setSkipped(0)
@@ -250,6 +328,8 @@ function Logging({ view, rating, edited }: LoggingProps) {
   useHotkeys('enter', (e) => !onControl(e) && void keep())
   useHotkeys('u', () => void takeBack())
   useHotkeys('w', turnRound)
+  useHotkeys('s', time)
+  useHotkeys('v', () => void letVolunteerThrow())
   useHotkeys('m', () => setTelling(!telling))
   useHotkeys('n', () => {
     setAsked({})
@@ -270,15 +350,16 @@ function Logging({ view, rating, edited }: LoggingProps) {
       </Empty>
     )
   const thrown = view.throws.length
+  const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
   const heading = edited
     ? `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
     : warmingUp
-      ? `Warm-up, ${warmUps.length} to go; it does not count · ${legWords(standing.windAlongMps)}`
-      : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(standing.windAlongMps)}`
+      ? `Warm-up, ${warmUps.length} to go; it does not count · ${legWords(blowing.windAlongMps)}`
+      : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(blowing.windAlongMps)}`
   const { landing } = seen
   return (
     <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
-      <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_minmax(0,1fr)]">
+      <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_auto_minmax(0,1fr)]">
         <NextCard
           discs={view.discs}
           name={name}
@@ -291,6 +372,17 @@ function Logging({ view, rating, edited }: LoggingProps) {
           onMeant={(c) => setAsked((a) => ({ ...a, ...c }))}
           onStanding={stand}
         />
+        {!edited && (
+          <RunLine
+            view={view}
+            thrower={thrower}
+            left={planned}
+            onAgain={
+              lastThrown && (() => setAsked({ discId: lastThrown.discId, hyzerDeg: lastThrown.hyzerDeg }))
+            }
+            onVolunteer={() => void letVolunteerThrow()}
+          />
+        )}
         {!edited && (
           <UpNext
             discs={view.discs}
@@ -331,10 +423,24 @@ function Logging({ view, rating, edited }: LoggingProps) {
           session={session}
           onStanding={stand}
           onTurn={turnRound}
+          listening={listening}
+          onListening={setListening}
+          live={live}
           onSession={(s) => {
             setSession(s)
             void outbox.put(`/api/sessions/${s.id}`, s)
           }}
+        />
+        <Notices
+          view={view}
+          name={name}
+          session={session}
+          wind={listening ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }}
+          turnDue={
+            !edited && planned[0] !== undefined && planned[0].leg !== facing && lastThrown !== undefined
+          }
+          onTurn={turnRound}
+          onAgain={(t) => setAsked({ discId: t.discId, hyzerDeg: t.hyzerDeg })}
         />
         <Standings view={view} rating={rating} name={name} landed={landing !== null} />
       </div>
@@ -344,9 +450,16 @@ function Logging({ view, rating, edited }: LoggingProps) {
           <h2 className="sr-only">Call the throw</h2>
           <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
             <div className={typing ? '' : 'max-md:hidden'}>
-              <TypedLanding landing={landing} onLanding={(l) => see({ landing: l })} />
+              <TypedLanding landing={landing} last={lastThrown} onLanding={(l) => see({ landing: l })} />
             </div>
-            <Calls asked={meant.hyzerDeg} seen={seen} onSeen={see} onAngle={angle} />
+            <Calls
+              asked={meant.hyzerDeg}
+              seen={seen}
+              onSeen={see}
+              onAngle={angle}
+              timing={timing}
+              onTime={time}
+            />
           </div>
           <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:pb-[max(0.75rem,env(safe-area-inset-bottom))]">
             {edited ? (
@@ -399,6 +512,10 @@ function warmUpsLeft(
   return plan.warmUps.slice(own.filter((t) => t.whyNot === WARM_UP).length)
 }
 
+/** A landing is put down about this long after the release. */
+const NOTICED_AFTER_MS = 6000
+const tenth = (v: number) => Math.round(10 * v) / 10
+
 const legWords = (along: number | null) =>
   along === null || along === 0 ? 'wind not noted' : along < 0 ? 'into the wind' : 'with the wind'
 
@@ -421,49 +538,6 @@ function StripCard({ view, rating: { reading }, line, fade, meant, seen, see, at
       {...{ view, reading, forecast, path, fade, meant, seen, see, at }}
       sign={fade === 'right' ? 1 : -1}
     />
-  )
-}
-
-/** The landing as figures, for those who measured it. */
-function TypedLanding({
-  landing,
-  onLanding,
-}: {
-  landing: Seen['landing']
-  onLanding: (l: Seen['landing']) => void
-}) {
-  const units = useUnits()
-  const side = landing && (landing.rightM > 0 ? 1 : -1)
-  return (
-    <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-1.5">
-      <FigureInput
-        label="Landed, down"
-        unit={units.length.unit}
-        value={landing && units.length.to(landing.carryM)}
-        onChange={(v) =>
-          onLanding(v === null ? null : { carryM: units.length.from(v), rightM: landing?.rightM ?? 0 })
-        }
-      />
-      <FigureInput
-        label="off the line"
-        unit={units.length.unit}
-        value={landing && Math.abs(units.length.to(landing.rightM))}
-        onChange={(v) =>
-          landing && onLanding({ ...landing, rightM: (side ?? -1) * Math.abs(units.length.from(v ?? 0)) })
-        }
-      />
-      <select
-        aria-label="Side of the line"
-        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
-        value={side ?? -1}
-        onChange={(e) =>
-          landing && onLanding({ ...landing, rightM: Number(e.target.value) * Math.abs(landing.rightM) })
-        }
-      >
-        <option value={-1}>left</option>
-        <option value={1}>right</option>
-      </select>
-    </div>
   )
 }
 

@@ -12,6 +12,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import type { Standing } from './draft.ts'
+import type { LiveWind } from './useLiveWind.ts'
 
 const METHOD_WORDS: Record<Session['method'], string> = {
   eye: 'by eye, ± 1 m',
@@ -26,10 +27,23 @@ interface WindAirProps {
   readonly onStanding: (change: Partial<Standing>) => void
   readonly onSession: (session: Session) => void
   readonly onTurn: () => void
+  /** Whether the anemometer is listened to, and what it says. */
+  readonly listening: boolean
+  readonly onListening: (on: boolean) => void
+  readonly live: LiveWind
 }
 
 /** Wind at release and the air of the outing. Head and tail are named; nobody has to think in signs. */
-export function WindAir({ standing, session, onStanding, onSession, onTurn }: WindAirProps) {
+export function WindAir({
+  standing,
+  session,
+  onStanding,
+  onSession,
+  onTurn,
+  listening,
+  onListening,
+  live,
+}: WindAirProps) {
   const units = useUnits()
   const [editing, setEditing] = useState(false)
   const box = 'min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
@@ -45,7 +59,13 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
           className="w-24"
           unit={units.speed.unit}
           value={value === null ? null : Math.abs(units.speed.to(value))}
-          onChange={(v) => onStanding({ [key]: v === null ? null : sign * units.speed.from(Math.abs(v)) })}
+          onChange={(v) =>
+            onStanding({
+              [key]: v === null ? null : sign * units.speed.from(Math.abs(v)),
+              // what somebody types is not what was logged
+              windSdMps: null,
+            })
+          }
         />
         <select
           aria-label={`${label}, from`}
@@ -65,8 +85,17 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
       label="Wind and air"
     >
       <Wind size={18} aria-hidden className="text-quiet" />
-      {wind('windAlongMps', 'Wind along', 'head', 'tail')}
-      {wind('windAcrossMps', 'Wind across', 'from right', 'from left')}
+      {listening ? (
+        <LiveReading live={live} />
+      ) : (
+        <>
+          {wind('windAlongMps', 'Wind along', 'head', 'tail')}
+          {wind('windAcrossMps', 'Wind across', 'from right', 'from left')}
+        </>
+      )}
+      <Button aria-pressed={listening} onClick={() => onListening(!listening)}>
+        {listening ? 'By hand' : 'Live'}
+      </Button>
       <Button onClick={onTurn} keyHint="W">
         Turn
       </Button>
@@ -89,6 +118,37 @@ export function WindAir({ standing, session, onStanding, onSession, onTurn }: Wi
       </button>
       {editing && <SessionDialog session={session} onClose={() => setEditing(false)} onKeep={onSession} />}
     </Card>
+  )
+}
+
+const [SPARK_WIDTH, SPARK_HEIGHT] = [72, 30]
+
+/** What the anemometer says now, and the wind along of the last two minutes. */
+function LiveReading({ live: { now, recent, lost } }: { live: LiveWind }) {
+  const units = useUnits()
+  if (lost) return <span className="text-accent">The anemometer does not answer; note the wind by hand.</span>
+  if (!now) return <span className="text-quiet">Listening to the anemometer …</span>
+  const [low, high] = [Math.min(0, ...recent), Math.max(0, ...recent)]
+  const y = (v: number) => 2 + (SPARK_HEIGHT - 4) * (1 - (v - low) / Math.max(0.5, high - low))
+  const x = (i: number) => (SPARK_WIDTH * i) / Math.max(1, recent.length - 1)
+  const along = units.speed.show(Math.abs(now.alongMps))
+  const across = units.speed.show(Math.abs(now.acrossMps))
+  return (
+    <span className="flex items-center gap-3" data-testid="live-wind">
+      <span className="figure whitespace-nowrap">
+        {along} <span className="font-sans font-normal">{now.alongMps < 0 ? 'head' : 'tail'}</span>, {across}{' '}
+        <span className="font-sans font-normal">{now.acrossMps > 0 ? 'from left' : 'from right'}</span>
+      </span>
+      <svg width={SPARK_WIDTH} height={SPARK_HEIGHT} aria-hidden className="max-md:hidden">
+        <line x1="0" x2={SPARK_WIDTH} y1={y(0)} y2={y(0)} style={{ stroke: 'var(--rule)' }} />
+        <polyline
+          points={recent.map((v, i) => `${x(i)},${y(v)}`).join(' ')}
+          fill="none"
+          strokeWidth="1.5"
+          style={{ stroke: 'var(--water)' }}
+        />
+      </svg>
+    </span>
   )
 }
 

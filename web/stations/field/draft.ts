@@ -1,6 +1,6 @@
 import { v7 as newId } from 'uuid'
 import { Throw } from '../../../contract/trials.ts'
-import type { Session, Thrower } from '../../../contract/trials.ts'
+import type { Session, Thrower, ThrowPath } from '../../../contract/trials.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
 import { gramsOf } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -13,6 +13,8 @@ export interface Standing {
   readonly sessionId: string
   readonly windAlongMps: number | null
   readonly windAcrossMps: number | null
+  /** How far gusts may have taken it from that, where they were logged. */
+  readonly windSdMps: number | null
 }
 
 /** What is seen of one throw; everything starts as “not observed”. */
@@ -26,6 +28,8 @@ export interface Seen {
   readonly hangS: number | null
   readonly apexM: number | null
   readonly groundM: number | null
+  /** The flight as a camera recorded it. */
+  readonly path: ThrowPath | null
   readonly counts: boolean
   readonly whyNot: string | null
   /** Things said of the throw that the numbers do not use yet: how it came out, what it did in the air. */
@@ -42,6 +46,7 @@ export const NOTHING_SEEN: Seen = {
   hangS: null,
   apexM: null,
   groundM: null,
+  path: null,
   counts: true,
   whyNot: null,
   notes: {},
@@ -73,6 +78,7 @@ export const seenOf = (t: Throw): Seen => ({
   hangS: t.hangS,
   apexM: t.apexM,
   groundM: t.groundM,
+  path: t.path,
   counts: t.counts,
   whyNot: t.whyNot,
   notes: t.notes,
@@ -85,6 +91,7 @@ export const standingOf = (t: Throw): Standing => ({
   sessionId: t.sessionId,
   windAlongMps: t.windAlongMps,
   windAcrossMps: t.windAcrossMps,
+  windSdMps: t.windSdMps,
 })
 
 export interface Meant {
@@ -110,11 +117,6 @@ export function toThrow(
     ...standing,
     label: old?.label ?? null,
     thrownAt: old?.thrownAt ?? new Date().toISOString(),
-    // what gusts were logged belongs to the wind that was noted with them
-    windSdMps:
-      old?.windAlongMps === standing.windAlongMps && old?.windAcrossMps === standing.windAcrossMps
-        ? old.windSdMps
-        : null,
     hand: old && old.throwerId === thrower.id ? old.hand : thrower.hand,
     ...rest,
     whyNot: seen.counts ? null : seen.whyNot,
@@ -178,6 +180,7 @@ export function draftLine(
     launchCalledDeg: seen.launchCalledDeg,
     windAlongMps: standing.windAlongMps,
     windAcrossMps: standing.windAcrossMps,
+    windSdMps: standing.windSdMps,
     temperatureC: session?.temperatureC,
     altitudeM: session?.altitudeM,
     carryM: seen.landing?.carryM ?? 1,
@@ -186,6 +189,12 @@ export function draftLine(
     midRightM: seen.mid?.rightM,
     hangS: seen.hangS,
     apexM: seen.apexM,
+    path: seen.path && {
+      timeS: seen.path.timeS,
+      downM: seen.path.downM,
+      veerM: seen.path.rightM,
+      upM: seen.path.upM,
+    },
     counts: seen.counts,
   }
   return Object.fromEntries(

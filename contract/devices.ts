@@ -1,0 +1,21 @@
+import type { ThrowPath } from './trials.ts'
+
+/** What an anemometer beside the tee shows, in the frame of the aim line on the way out. */
+export interface WindReport {
+  /** ISO 8601. */
+  readonly at: string
+  readonly speedMps: number
+  readonly fromDeg: number
+  readonly alongMps: number
+  readonly acrossMps: number
+}
+
+/** What was seen of a throw that a volunteer made. */
+export interface VolunteerReport {
+  readonly range: { readonly distanceM: number; readonly bearingDeg: number }
+  readonly carryM: number
+  readonly rightM: number
+  readonly hangS: number
+  readonly hyzerCalledDeg: number
+  readonly path: ThrowPath
+}

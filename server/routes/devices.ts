@@ -1,0 +1,119 @@
+import { PassThrough } from 'node:stream'
+import type Router from '@koa/router'
+import { inArray } from 'drizzle-orm'
+import { z } from 'zod'
+import { alongAim } from '../../core/plan/window.ts'
+import { gramsOf, shelved } from '../../contract/sheet.ts'
+import { Day, Id } from '../../contract/shelf.ts'
+import { Throw } from '../../contract/trials.ts'
+import type { VolunteerReport, WindReport } from '../../contract/devices.ts'
+import type { Anemometer } from '../devices/anemometer.ts'
+import type { Forecast } from '../devices/forecast.ts'
+import type { Scale } from '../devices/scale.ts'
+import { trueGrams } from '../devices/trueGrams.ts'
+import type { Asked, VolunteerThrow } from '../devices/volunteer.ts'
+import { parse, Refusal } from '../middleware/problems.ts'
+import type { Database } from '../store/database.ts'
+import { discs } from '../store/schema.ts'
+import { readShelfRows } from '../store/shelfPage.ts'
+import { readThrowers } from '../store/trials.ts'
+import type { Ctx } from './router.ts'
+
+/** What stands beside the tee: stand-ins, or the real ones behind the same interfaces. */
+export interface Devices {
+  readonly scale: Scale
+  readonly forecast: Forecast
+  readonly anemometer: Anemometer
+  readonly volunteer: (asked: Asked) => VolunteerThrow
+}
+
+const SCALE_EVERY_MS = 200
+const WIND_EVERY_MS = 1000
+/** A stream that somebody forgot is let go. */
+const LONGEST_MS = 3 * 3_600_000
+
+const Place = z.string().trim().min(1).max(120)
+const ForecastQuery = z.object({ place: Place, day: Day })
+const WindQuery = z.object({ place: Place, bearing: z.coerce.number().min(0).max(360).default(0) })
+const AskedThrow = z.object({
+  discId: Id,
+  throwerId: Id,
+  stroke: Throw.shape.stroke,
+  hyzerDeg: Throw.shape.hyzerDeg,
+  power: Throw.shape.power,
+  windAlongMps: Throw.shape.windAlongMps,
+  windAcrossMps: Throw.shape.windAcrossMps,
+  temperatureC: z.number().min(-40).max(55).nullable(),
+  altitudeM: z.number().min(-450).max(6000).nullable(),
+})
+
+/** Server-sent events for as long as somebody looks at them. */
+function stream(ctx: Ctx, everyMs: number, read: (sinceS: number) => unknown): void {
+  const out = new PassThrough()
+  const start = Date.now()
+  const tick = () => {
+    const since = Date.now() - start
+    out.write(`data: ${JSON.stringify(read(since / 1000))}\n\n`)
+    if (since > LONGEST_MS) out.end()
+  }
+  const timer = setInterval(tick, everyMs)
+  out.on('close', () => clearInterval(timer))
+  ctx.req.on('close', () => out.destroy())
+  ctx.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
+  ctx.compress = false
+  ctx.body = out
+  tick()
+}
+
+export function deviceRoutes(router: Router, db: Database, devices: Devices): void {
+  const { scale, forecast, anemometer } = devices
+  const rowOf = async (id: string) => {
+    const [row] = await readShelfRows(db, inArray(discs.id, [id]))
+    if (!row) throw new Refusal(404, 'Not found', `There is no disc ${id}.`)
+    return row
+  }
+
+  router.get('/api/devices/scale', async (ctx) => {
+    const asked = ctx.query['disc']
+    const load = asked === undefined ? null : trueGrams((await rowOf(parse(Id, asked))).disc)
+    stream(ctx, SCALE_EVERY_MS, (since) => scale.read(load, since))
+  })
+  router.put('/api/devices/scale/tare', (ctx) => {
+    scale.tare()
+    ctx.body = { ok: true }
+  })
+  router.get('/api/devices/forecast', (ctx) => {
+    const { place, day } = parse(ForecastQuery, { ...ctx.query })
+    ctx.body = { name: forecast.name, hours: forecast.day(place, day) }
+  })
+  router.get('/api/devices/anemometer', (ctx) => {
+    const { place, bearing } = parse(WindQuery, { ...ctx.query })
+    stream(ctx, WIND_EVERY_MS, (): WindReport => {
+      const at = new Date()
+      const wind = anemometer.read(place, at)
+      return { at: at.toISOString(), ...wind, ...alongAim(wind.speedMps, wind.fromDeg, bearing) }
+    })
+  })
+  router.post('/api/devices/volunteer', async (ctx: Ctx) => {
+    const asked = parse(AskedThrow, ctx.request.body)
+    const row = await rowOf(asked.discId)
+    const thrower = (await readThrowers(db)).find((t) => t.id === asked.throwerId)
+    if (!thrower) throw new Refusal(404, 'Not found', `There is no thrower ${asked.throwerId}.`)
+    const seen = devices.volunteer({
+      ...asked,
+      code: row.disc.code,
+      published: shelved(row).inForce.numbers,
+      grams: gramsOf(row.disc),
+      thrower: thrower.name,
+      hand: thrower.hand,
+      fullMps: asked.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps,
+    })
+    const { distanceM, bearingDeg } = seen.range
+    const bearing = (bearingDeg * Math.PI) / 180
+    ctx.body = {
+      ...seen,
+      carryM: Math.round(10 * distanceM * Math.cos(bearing)) / 10,
+      rightM: Math.round(10 * distanceM * Math.sin(bearing)) / 10,
+    } satisfies VolunteerReport
+  })
+}

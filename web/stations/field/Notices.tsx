@@ -1,0 +1,68 @@
+import type { Session, Throw } from '../../../contract/trials.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { angleWords } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+
+/** A wind that moved by so much between two throws spoils a comparison by eye, m/s. */
+const SPOILS = 2
+const COLD_C = 5
+const HOT_C = 28
+
+interface NoticesProps {
+  readonly view: TrialView
+  readonly name: (code: string) => string
+  readonly session: Session
+  readonly wind: { readonly alongMps: number | null; readonly acrossMps: number | null } | undefined
+  readonly turnDue: boolean
+  readonly onTurn: () => void
+  readonly onAgain: (t: Throw) => void
+}
+
+/** What has changed since the last throw and matters to the next: the leg, the wind. */
+export function Notices({ view, name, session, wind, turnDue, onTurn, onAgain }: NoticesProps) {
+  const units = useUnits()
+  const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
+  const moved =
+    !turnDue && last?.windAlongMps != null && wind?.alongMps != null
+      ? Math.hypot(wind.alongMps - last.windAlongMps, (wind.acrossMps ?? 0) - (last.windAcrossMps ?? 0))
+      : 0
+  const box =
+    'flex flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-edge bg-card px-4 py-2 max-md:order-2 max-md:mx-3'
+  const code = view.discs.find((d) => d.disc.id === last?.discId)?.disc.code ?? ''
+  const { temperatureC } = session
+  return (
+    <>
+      {turnDue && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>End of the leg.</strong> Walk to the discs and throw on from there, the other way.
+          </span>
+          <Button keyHint="W" onClick={onTurn}>
+            Turned round
+          </Button>
+        </div>
+      )}
+      {moved > SPOILS && last && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>The wind has moved by {units.speed.show(moved)}</strong> since {name(code)} was thrown. It
+            is taken out, but less surely than if both had met the same wind.
+          </span>
+          <Button onClick={() => onAgain(last)}>
+            Throw {name(code)} {angleWords(last.hyzerDeg)} again
+          </Button>
+        </div>
+      )}
+      {temperatureC !== null &&
+        (temperatureC < COLD_C || temperatureC > HOT_C) &&
+        view.throws.length === 0 && (
+          <p className={`${box} text-note`}>
+            {temperatureC < COLD_C
+              ? 'Cold: warm up longer; stiff discs rebound far from trees.'
+              : 'Heat: water, shade, pauses; stop when you feel unwell.'}
+          </p>
+        )}
+    </>
+  )
+}

@@ -1,0 +1,143 @@
+import { useState } from 'react'
+import type { Throw } from '../../../contract/trials.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { aside } from '../../data/units.ts'
+import { Choice } from '../../parts/Choice.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import type { Seen } from './draft.ts'
+
+type Landing = NonNullable<Seen['landing']>
+
+interface TypedLandingProps {
+  readonly landing: Seen['landing']
+  /** The throw before, which discs are often measured from. */
+  readonly last: Throw | undefined
+  readonly onLanding: (l: Seen['landing']) => void
+}
+
+/** The landing as figures: from the tee, or from where the last disc lies. */
+export function TypedLanding({ landing, last, onLanding }: TypedLandingProps) {
+  const [from, setFrom] = useState<'tee' | 'last'>('tee')
+  const origin: Landing = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
+  const units = useUnits()
+  return (
+    <div className="space-y-1.5">
+      {last && (
+        <div className="flex flex-wrap items-center justify-between gap-2">
+          <Choice
+            label="Measured from"
+            value={from}
+            options={[
+              { value: 'tee', label: 'from the tee' },
+              { value: 'last', label: 'from the last disc' },
+            ]}
+            onChange={setFrom}
+          />
+          {from === 'last' && (
+            <span className="text-note text-quiet">
+              it lies at {units.length.show(last.carryM)}, {aside(units, last.rightM)}
+            </span>
+          )}
+        </div>
+      )}
+      {from === 'last' && last ? (
+        <div className="grid grid-cols-2 gap-1.5">
+          <Offset
+            label="along"
+            words={['short', 'long']}
+            value={landing && landing.carryM - origin.carryM}
+            onChange={(v) =>
+              onLanding({ carryM: origin.carryM + v, rightM: landing?.rightM ?? origin.rightM })
+            }
+          />
+          <Offset
+            label="aside"
+            words={['left', 'right']}
+            value={landing && landing.rightM - origin.rightM}
+            onChange={(v) =>
+              onLanding({ carryM: landing?.carryM ?? origin.carryM, rightM: origin.rightM + v })
+            }
+          />
+        </div>
+      ) : (
+        <FromTee landing={landing} onLanding={onLanding} />
+      )}
+    </div>
+  )
+}
+
+/** A distance one way or the other. */
+function Offset({
+  label,
+  words: [minus, plus],
+  value,
+  onChange,
+}: {
+  label: string
+  words: readonly [string, string]
+  value: number | null
+  onChange: (value: number) => void
+}) {
+  const units = useUnits()
+  const [side, setSide] = useState<1 | -1>(-1)
+  const sign = value === null || value === 0 ? side : value > 0 ? 1 : -1
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-end gap-1">
+      <FigureInput
+        label={`From the last disc, ${label}`}
+        unit={units.length.unit}
+        value={value === null ? null : Math.abs(units.length.to(value))}
+        onChange={(v) => onChange(sign * units.length.from(Math.abs(v ?? 0)))}
+      />
+      <select
+        aria-label={`Which way ${label}`}
+        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+        value={sign}
+        onChange={(e) => {
+          const next = Number(e.target.value) as 1 | -1
+          setSide(next)
+          if (value !== null) onChange(next * Math.abs(value))
+        }}
+      >
+        <option value={-1}>{minus}</option>
+        <option value={1}>{plus}</option>
+      </select>
+    </div>
+  )
+}
+
+function FromTee({ landing, onLanding }: Pick<TypedLandingProps, 'landing' | 'onLanding'>) {
+  const units = useUnits()
+  const side = landing && (landing.rightM > 0 ? 1 : -1)
+  return (
+    <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-1.5">
+      <FigureInput
+        label="Landed, down"
+        unit={units.length.unit}
+        value={landing && units.length.to(landing.carryM)}
+        onChange={(v) =>
+          onLanding(v === null ? null : { carryM: units.length.from(v), rightM: landing?.rightM ?? 0 })
+        }
+      />
+      <FigureInput
+        label="off the line"
+        unit={units.length.unit}
+        value={landing && Math.abs(units.length.to(landing.rightM))}
+        onChange={(v) =>
+          landing && onLanding({ ...landing, rightM: (side ?? -1) * Math.abs(units.length.from(v ?? 0)) })
+        }
+      />
+      <select
+        aria-label="Side of the line"
+        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+        value={side ?? -1}
+        onChange={(e) =>
+          landing && onLanding({ ...landing, rightM: Number(e.target.value) * Math.abs(landing.rightM) })
+        }
+      >
+        <option value={-1}>left</option>
+        <option value={1}>right</option>
+      </select>
+    </div>
+  )
+}

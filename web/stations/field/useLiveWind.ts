@@ -1,0 +1,90 @@
+import { useEffect, useRef, useState } from 'react'
+import { v7 as newId } from 'uuid'
+import type { WindReport } from '../../../contract/devices.ts'
+import type { WindLog } from '../../../contract/trials.ts'
+import { windOf } from '../../../core/rating/windLog.ts'
+import type { WindReading } from '../../../core/rating/windLog.ts'
+import { outbox } from '../../data/outbox.ts'
+
+/** Which way the thrower faces: out along the aim line, or back. */
+export type Facing = 'out' | 'back'
+
+/** Readings that are kept at hand, and that make one entry of the session's log. */
+const AT_HAND = 900
+const IN_AN_ENTRY = 60
+
+export interface LiveWind {
+  /** The newest reading as the thrower faces; undefined until there is one. */
+  readonly now: { readonly alongMps: number; readonly acrossMps: number } | undefined
+  /** The last two minutes of wind along, oldest first. */
+  readonly recent: readonly number[]
+  readonly lost: boolean
+  /** The wind of a throw that was released then, from the log. */
+  readonly of: (releasedMs: number, hangS: number | null) => ReturnType<typeof windOf>
+}
+
+const RECENT = 120
+
+/** The anemometer beside the tee, while it is listened to; the session keeps what it said. */
+export function useLiveWind(
+  on: boolean,
+  sessionId: string,
+  place: string,
+  bearingDeg: number,
+  facing: Facing,
+): LiveWind {
+  const log = useRef<WindReading[]>([])
+  const entry = useRef<WindReport[]>([])
+  const [last, setLast] = useState<{ report: WindReport; recent: readonly number[] }>()
+  const [lost, setLost] = useState(false)
+  useEffect(() => {
+    if (!on) return
+    log.current = []
+    entry.current = []
+    const query = new URLSearchParams({ place, bearing: String(bearingDeg) })
+    const source = new EventSource(`/api/devices/anemometer?${query}`)
+    const keep = () => {
+      const said = entry.current
+      entry.current = []
+      if (said.length < 2) return
+      const row: WindLog = {
+        id: newId(),
+        sessionId,
+        startedAt: said[0]!.at,
+        endedAt: said.at(-1)!.at,
+        alongMps: said.map((r) => Math.round(100 * r.alongMps) / 100),
+        acrossMps: said.map((r) => Math.round(100 * r.acrossMps) / 100),
+      }
+      void outbox.put(`/api/wind-logs/${row.id}`, row)
+    }
+    source.onmessage = (e) => {
+      const report = JSON.parse(e.data as string) as WindReport
+      log.current.push({
+        atS: Date.parse(report.at) / 1000,
+        alongMps: report.alongMps,
+        acrossMps: report.acrossMps,
+      })
+      log.current = log.current.slice(-AT_HAND)
+      entry.current.push(report)
+      if (entry.current.length >= IN_AN_ENTRY) keep()
+      setLost(false)
+      setLast({ report, recent: log.current.slice(-RECENT).map((r) => r.alongMps) })
+    }
+    source.onerror = () => setLost(true)
+    return () => {
+      source.close()
+      keep()
+      setLast(undefined)
+    }
+  }, [on, sessionId, place, bearingDeg])
+  const sign = facing === 'out' ? 1 : -1
+  return {
+    now: last && { alongMps: sign * last.report.alongMps, acrossMps: sign * last.report.acrossMps },
+    recent: last?.recent.map((v) => sign * v) ?? [],
+    lost,
+    of: (releasedMs, hangS) => {
+      const wind = windOf(log.current, releasedMs / 1000, hangS ?? undefined)
+      return wind && { ...wind, alongMps: sign * wind.alongMps, acrossMps: sign * wind.acrossMps }
+    },
+  }
+}
