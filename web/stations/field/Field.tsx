@@ -8,6 +8,7 @@ import { fadeSide } from '../../../core/flight/hand.ts'
 import { statements } from '../../../core/judge/statements.ts'
 import { remainingThrows } from '../../../core/plan/order.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
+import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
@@ -233,7 +234,9 @@ function Logging({ view, rating, edited }: LoggingProps) {
 
   const keep = async () => {
     const released = startedAt ?? (landedAt.current ?? Date.now()) - NOTICED_AFTER_MS
-    const wind = listening ? live.of(released, seen.hangS) : undefined
+    // nothing was heard while it flew: what blows now is the best there is
+    const blows = live.now && { ...live.now, sdMps: LOGGED_WIND_SD }
+    const wind = listening ? (live.of(released, seen.hangS) ?? blows) : undefined
     const logged = wind && {
       windAlongMps: tenth(wind.alongMps),
       windAcrossMps: tenth(wind.acrossMps),
@@ -284,6 +287,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
       })
+      setStartedAt(Date.now() - 1000 * thrown.hangS)
       see({
         landing: { carryM: thrown.carryM, rightM: thrown.rightM },
         mid: null,
