@@ -221,6 +221,49 @@ export const Throw = z
     error: 'must lie short of the landing',
   })
 
+export const GAMES = ['ground', 'approach', 'putting', 'holes'] as const
+export const MISSES = ['short', 'left', 'right', 'high'] as const
+export const PUTT_STYLES = ['spin', 'push', 'turbo', 'straddle'] as const
+
+/** A throw of the short game, or a hole: which columns it has depends on the game. */
+export const ShortThrow = z
+  .object({
+    id: Id,
+    trialId: Id,
+    sessionId: Id,
+    discId: Id,
+    throwerId: Id,
+    thrownAt: Instant,
+    game: z.enum(GAMES, { error: `must be one of ${GAMES.join(', ')}` }),
+    /** To the mark of an approach, or the target of a putt. */
+    distanceM: within([0.5, 200], ' m').nullable(),
+    effort: sheet('power').nullable(),
+    /** Past the mark, or short of it where negative. */
+    pastM: within([-100, 100], ' m').nullable(),
+    rightM: within([-100, 100], ' m').nullable(),
+    /** From first contact to rest. */
+    skipM: within([0, 150], ' m').nullable(),
+    made: z.boolean().nullable(),
+    miss: z.enum(MISSES).nullable(),
+    style: z.enum(PUTT_STYLES).nullable(),
+    hole: z.int('must be a whole number').min(1).max(36, 'must be at most 36').nullable(),
+    strokes: z.int('must be a whole number').min(1).max(30, 'must be at most 30').nullable(),
+    /** From the target after the throw from the tee. */
+    lieM: within([0, 300], ' m').nullable(),
+    takenBackAt: Instant.nullable(),
+  })
+  .superRefine((t, ctx) => {
+    const needs = {
+      ground: ['skipM'],
+      approach: ['distanceM', 'pastM'],
+      putting: ['distanceM', 'made'],
+      holes: ['hole', 'strokes'],
+    } as const
+    for (const key of needs[t.game])
+      if (t[key] === null)
+        ctx.addIssue({ code: 'custom', path: [key], message: `must be given for ${t.game}` })
+  })
+
 /** A trial with all that was thrown for it. */
 export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(Throw) })
 
@@ -257,6 +300,7 @@ export interface ArmDay {
 }
 
 export type Plan = z.infer<typeof Plan>
+export type ShortThrow = z.infer<typeof ShortThrow>
 export type WindLog = z.infer<typeof WindLog>
 export type ThrowPath = z.infer<typeof ThrowPath>
 export type Place = z.infer<typeof Place>

@@ -21,6 +21,7 @@ const TABLES = [
   schema.wearNotes,
   schema.places,
   schema.throws,
+  schema.shortThrows,
   schema.windLogs,
   schema.trialDiscs,
   schema.trials,

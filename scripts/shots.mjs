@@ -143,6 +143,42 @@ const PICTURES = {
       await land(page)
     },
   ],
+  'ground-play': [
+    DESK,
+    async (page) => {
+      await toTrial(page, PLASTICS, 'Read it')
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await page.getByRole('link', { name: 'Field', exact: true }).click()
+      await page.getByRole('link', { name: 'Ground play and short game' }).click()
+      const disc = page.getByRole('group', { name: 'Disc' })
+      for (const [who, skips] of [
+        ['Slate', [9, 10.5, 8, 11]],
+        ['Amber', [7.5, 9, 6, 8]],
+        ['Tallow', [3, 2, 4.5, 3.5]],
+      ])
+        for (const [i, skip] of skips.entries()) {
+          await disc.getByRole('button', { name: who }).click()
+          await page.getByLabel('From first contact to rest').fill(String(skip))
+          await page.keyboard.press('Enter')
+          await page
+            .getByRole('listitem')
+            .filter({ hasText: who })
+            .filter({ hasText: `${i + 1}×` })
+            .waitFor()
+        }
+    },
+  ],
+  'offline-phone': [
+    PHONE,
+    async (page) => {
+      await theme(page, 'Sun')
+      await toField(page)
+      await page.route('**/api/throws/**', (route) => route.abort())
+      await land(page)
+      await page.getByRole('button', { name: 'Keep throw' }).click()
+      await page.getByRole('button', { name: /waiting/ }).waitFor()
+    },
+  ],
   readout: [
     DESK,
     async (page) => {

@@ -5,7 +5,7 @@ import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { Day, Id } from '../../contract/shelf.ts'
-import { Place, Session, Throw, Thrower, Trial, WindLog } from '../../contract/trials.ts'
+import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { Preferences } from '../../contract/preferences.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
@@ -18,12 +18,14 @@ import {
   readArmDays,
   readPlaces,
   readSessions,
+  readShortThrows,
   readThrowers,
   readTrial,
   readTrials,
   readWindLogs,
   writePlace,
   writeSession,
+  writeShortThrow,
   writeThrow,
   writeThrower,
   writeTrial,
@@ -64,6 +66,14 @@ export function trialRoutes(router: Router, db: Database): void {
   router.put('/api/wind-logs/:id', async (ctx: Ctx) => {
     const row = rowAt(WindLog, ctx)
     await writeWindLog(db, row)
+    ctx.body = row
+  })
+  router.get('/api/trials/:id/short', async (ctx: Ctx) => {
+    ctx.body = await readShortThrows(db, parse(Id, ctx.params['id']))
+  })
+  router.put('/api/short-throws/:id', async (ctx: Ctx) => {
+    const row = rowAt(ShortThrow, ctx)
+    await writeShortThrow(db, row)
     ctx.body = row
   })
   router.get('/api/places', async (ctx) => {

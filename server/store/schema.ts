@@ -25,7 +25,8 @@ import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import { PHOTO_KINDS, PHOTO_LIMIT } from '../../contract/photo.ts'
 import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { PublishedNumbers } from '../../contract/shelf.ts'
-import { HANDS, STROKES } from '../../contract/trials.ts'
+import { GAMES, HANDS, STROKES } from '../../contract/trials.ts'
+import type { MISSES, PUTT_STYLES } from '../../contract/trials.ts'
 import type { ArmBudget, Plan, ThrowPath } from '../../contract/trials.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 
@@ -428,6 +429,55 @@ export const throws = pgTable(
 function columnName(key: string): string {
   return key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
 }
+
+export const shortThrows = pgTable(
+  'short_throws',
+  {
+    id: uuid('id').primaryKey(),
+    trialId: uuid('trial_id').notNull(),
+    sessionId: uuid('session_id')
+      .notNull()
+      .references(() => sessions.id),
+    discId: uuid('disc_id').notNull(),
+    throwerId: uuid('thrower_id')
+      .notNull()
+      .references(() => throwers.id),
+    thrownAt: instant('thrown_at').notNull(),
+    game: text('game').$type<(typeof GAMES)[number]>().notNull(),
+    distanceM: doublePrecision('distance_m'),
+    effort: doublePrecision('effort'),
+    pastM: doublePrecision('past_m'),
+    rightM: doublePrecision('right_m'),
+    skipM: doublePrecision('skip_m'),
+    made: boolean('made'),
+    miss: text('miss').$type<(typeof MISSES)[number]>(),
+    style: text('style').$type<(typeof PUTT_STYLES)[number]>(),
+    hole: integer('hole'),
+    strokes: integer('strokes'),
+    lieM: doublePrecision('lie_m'),
+    takenBackAt: instant('taken_back_at'),
+    createdAt,
+  },
+  (t) => [
+    foreignKey({
+      columns: [t.trialId, t.discId],
+      foreignColumns: [trialDiscs.trialId, trialDiscs.discId],
+      name: 'short_throws_disc_of_trial',
+    }),
+    index('short_throws_of_trial').on(t.trialId, t.thrownAt),
+    check('short_throws_game', oneOf(t.game, GAMES)),
+    check(
+      'short_throws_whole',
+      sql`case ${t.game} when 'ground' then ${t.skipM} is not null
+        when 'approach' then ${t.distanceM} is not null and ${t.pastM} is not null
+        when 'putting' then ${t.distanceM} is not null and ${t.made} is not null
+        else ${t.hole} is not null and ${t.strokes} is not null end`,
+    ),
+    check('short_throws_skip', between(t.skipM, [0, 150])),
+    check('short_throws_distance', between(t.distanceM, [0.5, 200])),
+    check('short_throws_strokes', between(t.strokes, [1, 30])),
+  ],
+)
 
 export const preferences = pgTable(
   'preferences',

@@ -5,6 +5,7 @@ import type {
   ArmDay,
   Place,
   Session,
+  ShortThrow,
   Throw,
   Thrower,
   Trial,
@@ -15,7 +16,7 @@ import type {
 import { Refusal } from '../middleware/problems.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { places, sessions, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
+import { places, sessions, shortThrows, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
 
 export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
   db
@@ -45,6 +46,17 @@ export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[
 
 export const writeWindLog = (db: Queryable, row: WindLog) =>
   db.insert(windLogs).values(row).onConflictDoUpdate({ target: windLogs.id, set: row })
+
+/** Throws of the short game of a trial, oldest first; taken back ones are not among them. */
+export const readShortThrows = (db: Queryable, trialId: string): Promise<ShortThrow[]> =>
+  db
+    .select(wireColumns(shortThrows))
+    .from(shortThrows)
+    .where(and(eq(shortThrows.trialId, trialId), isNull(shortThrows.takenBackAt)))
+    .orderBy(asc(shortThrows.thrownAt))
+
+export const writeShortThrow = (db: Queryable, row: ShortThrow) =>
+  db.insert(shortThrows).values(row).onConflictDoUpdate({ target: shortThrows.id, set: row })
 
 export const readPlaces = (db: Queryable): Promise<Place[]> =>
   db

@@ -1,7 +1,16 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
 import type { Shelf } from '../../contract/shelf.ts'
-import type { Place, Session, Throw, Thrower, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type {
+  Place,
+  Session,
+  ShortThrow,
+  Throw,
+  Thrower,
+  Trial,
+  TrialFile,
+  TrialSummary,
+} from '../../contract/trials.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
@@ -46,6 +55,23 @@ export function usePlaces(): readonly Place[] {
   return useMemo(
     () => overlaid(data ?? [], waiting, (w) => w.path.startsWith('/api/places/')),
     [data, waiting],
+  )
+}
+
+/** Throws of the short game of a trial, oldest first. */
+export function useShortThrows(trialId: string): readonly ShortThrow[] {
+  const { data } = useSWR<ShortThrow[]>(`/api/trials/${trialId}/short`, read)
+  const waiting = useWaiting()
+  return useMemo(
+    () =>
+      overlaid(
+        data ?? [],
+        waiting,
+        (w) => w.path.startsWith('/api/short-throws/') && (w.body as Partial<ShortThrow>).trialId === trialId,
+      )
+        .filter((t) => t.takenBackAt === null)
+        .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt)),
+    [data, waiting, trialId],
   )
 }
 

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
-import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
+import type { ShortThrow, Throw, Trial, TrialFile } from '../../contract/trials.ts'
 import { ApiProblem, write } from './api.ts'
 import { Queue } from './queue.ts'
 import type { Refused, Row, Waiting } from './queue.ts'
@@ -20,6 +20,8 @@ async function settle({ path }: Waiting, body: Row): Promise<void> {
   if (kind === 'throws') {
     const row = body as Throw
     await changed<TrialFile>(`/api/trials/${row.trialId}`, (f) => f && { ...f, throws: into(f.throws)! })
+  } else if (kind === 'short-throws') {
+    await changed<readonly Row[]>(`/api/trials/${(body as unknown as ShortThrow).trialId}/short`, into)
   } else if (kind === 'trials') {
     await changed<TrialFile>(path, (f) => f && { ...f, trial: body as unknown as Trial })
   } else if (kind === 'preferences') {

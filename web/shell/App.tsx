@@ -12,6 +12,7 @@ const DiscPage = lazy(() => import('../stations/shelf/DiscPage.tsx'))
 const Field = lazy(() => import('../stations/field/Field.tsx'))
 const Plan = lazy(() => import('../stations/plan/Plan.tsx'))
 const SheetEntry = lazy(() => import('../stations/plan/SheetEntry.tsx'))
+const ShortGame = lazy(() => import('../stations/short/ShortGame.tsx'))
 const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
 const Import = lazy(() => import('../stations/readout/Import.tsx'))
 const Settings = lazy(() => import('../stations/settings/Settings.tsx'))
@@ -40,7 +41,7 @@ function ToTrial({ station }: { station: 'plan' | 'field' | 'readout' }) {
 function OfTrial({
   station: Station,
 }: {
-  station: typeof Plan | typeof SheetEntry | typeof Field | typeof Readout | typeof Import
+  station: typeof Plan | typeof SheetEntry | typeof ShortGame | typeof Field | typeof Readout | typeof Import
 }) {
   const { trialId } = useParams()
   return <Station key={trialId} trialId={trialId!} />
@@ -90,6 +91,7 @@ const router = createBrowserRouter([
       { path: 'readout', element: <ToTrial station="readout" /> },
       { path: 'trials/:trialId/plan', element: <OfTrial station={Plan} /> },
       { path: 'trials/:trialId/sheet', element: <OfTrial station={SheetEntry} /> },
+      { path: 'trials/:trialId/short', element: <OfTrial station={ShortGame} /> },
       { path: 'trials/:trialId/field', element: <OfTrial station={Field} /> },
       { path: 'trials/:trialId/readout', element: <OfTrial station={Readout} /> },
       { path: 'trials/:trialId/import', element: <OfTrial station={Import} /> },

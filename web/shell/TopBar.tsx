@@ -50,7 +50,10 @@ export function TopBar() {
       ? pathname === '/'
       : name === 'Shelf'
         ? pathname.startsWith('/shelf')
-        : pathname.endsWith(`/${name.toLowerCase()}`) || (name === 'Readout' && pathname.endsWith('/import'))
+        : pathname.endsWith(`/${name.toLowerCase()}`) ||
+          (name === 'Readout' && pathname.endsWith('/import')) ||
+          (name === 'Field' && pathname.endsWith('/short')) ||
+          (name === 'Plan' && pathname.endsWith('/sheet'))
   return (
     <header className="sticky top-0 z-30 bg-spruce print:hidden text-on-spruce">
       <div className="mx-auto flex h-13 max-w-[1600px] items-stretch gap-1 px-2 md:px-5">

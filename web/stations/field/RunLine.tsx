@@ -1,5 +1,6 @@
 import { format, subDays } from 'date-fns'
 import { Bot, RotateCcw } from 'lucide-react'
+import { Link } from 'react-router'
 import useSWR from 'swr'
 import { armLeft, USUAL_LIMITS } from '../../../core/plan/armLoad.ts'
 import type { ArmDay, Plan, Thrower } from '../../../contract/trials.ts'
@@ -63,6 +64,12 @@ export function RunLine({ view, thrower, left, onAgain, onVolunteer }: RunLinePr
           <Bot size={16} aria-hidden /> Volunteer
         </button>
       </div>
+      <Link
+        to={`/trials/${view.trial.id}/short`}
+        className="mt-2 flex min-h-9 items-center text-note underline underline-offset-4 max-md:mt-0"
+      >
+        Ground play and short game
+      </Link>
     </Card>
   )
 }

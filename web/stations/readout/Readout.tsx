@@ -22,6 +22,7 @@ import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import { Expected } from './Expected.tsx'
+import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
 
 const BUTTON_LINK =
@@ -305,6 +306,7 @@ export default function Readout({ trialId }: { trialId: string }) {
           </table>
         </Card>
         <Expected view={view} outcome={reading.outcome} name={name} />
+        <ShortGames view={view} name={name} />
       </div>
 
       <div className="grid min-w-0 content-start gap-3">

@@ -1,0 +1,32 @@
+import { Link } from 'react-router'
+import { GAMES } from '../../../contract/trials.ts'
+import { ShortSummary } from '../../charts/ShortSummary.tsx'
+import { useShortThrows } from '../../data/hooks.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { Card } from '../../parts/Card.tsx'
+
+const TITLES = {
+  ground: 'On the ground',
+  approach: 'Approaches',
+  putting: 'Putting',
+  holes: 'Holes',
+} as const
+
+/** What was logged of the short game, a card a game. */
+export function ShortGames({ view, name }: { view: TrialView; name: (code: string) => string }) {
+  const throws = useShortThrows(view.trial.id)
+  return GAMES.filter((g) => throws.some((t) => t.game === g)).map((game) => (
+    <Card key={game} className="p-4" label={TITLES[game]}>
+      <div className="flex items-baseline gap-3">
+        <h2 className="mr-auto text-lead">{TITLES[game]}</h2>
+        <Link
+          to={`/trials/${view.trial.id}/short?game=${game}`}
+          className="text-note underline underline-offset-4"
+        >
+          Log more
+        </Link>
+      </div>
+      <ShortSummary game={game} throws={throws} discs={view.discs} name={name} />
+    </Card>
+  ))
+}
