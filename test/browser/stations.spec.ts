@@ -147,6 +147,8 @@ test.describe('on a phone', () => {
 
 for (const theme of ['day', 'dusk', 'sun'] as const) {
   test(`no station has an accessibility violation in the ${theme} theme`, async ({ page }) => {
+    // a dozen screens, each looked over whole
+    test.setTimeout(240_000)
     await page.goto('/settings')
     await page.getByRole('radio', { name: theme[0]!.toUpperCase() + theme.slice(1) }).click()
     const check = async (what: string) => {
@@ -169,6 +171,14 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
     await expect(page.getByRole('heading', { name: 'Flies most like' })).toBeVisible()
     await expect(page.getByRole('img', { name: /Rims to scale/ })).toBeVisible()
     await check('disc')
+    await page.getByRole('button', { name: 'Inspect again' }).click()
+    await expect(page.getByRole('dialog').getByRole('img', { name: /Rims to scale/ })).toBeVisible()
+    await check('inspection')
+    await page.keyboard.press('Escape')
+    await page.getByRole('link', { name: 'Start a trial' }).click()
+    await expect(page.getByRole('list', { name: 'Chosen' })).toContainText('HS-021')
+    await check('start of a trial')
+    await page.keyboard.press('Escape')
     await openHalfDone(page, 'Throw on')
     await page.keyboard.press('ArrowRight')
     await expect(page.getByText('drag the bend')).toBeVisible()
@@ -179,5 +189,23 @@ for (const theme of ['day', 'dusk', 'sun'] as const) {
     await page.getByRole('link', { name: 'Readout', exact: true }).click()
     await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
     await check('readout')
+    await page.getByRole('link', { name: 'Bench', exact: true }).click()
+    await page
+      .getByRole('region', { name: 'Tarnwick in four plastics' })
+      .getByRole('link', { name: 'Read it' })
+      .click()
+    await expect(page.getByRole('region', { name: 'What you expected' })).toContainText(
+      'came out as expected',
+    )
+    await page.getByRole('link', { name: 'Field', exact: true }).click()
+    await page.getByRole('link', { name: 'Ground play and short game' }).click()
+    for (const game of ['Ground play', 'Approach', 'Putting', 'Holes']) {
+      await page.getByRole('radio', { name: game }).click()
+      await expect(page.getByRole('heading', { name: game })).toBeVisible()
+      await check(game)
+    }
+    await page.goto(page.url().replace(/short.*/, 'sheet'))
+    await expect(page.getByRole('region', { name: 'The sheet' })).toBeVisible()
+    await check('sheet')
   })
 }

@@ -114,10 +114,12 @@ function WaitingBadge() {
         <button
           type="button"
           onClick={() => setShown(true)}
+          aria-label={refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
           className="flex items-center gap-1.5 rounded-full bg-accent-dark px-3 py-1 text-note font-bold text-[#1d2a2c]"
         >
           <CloudUpload size={16} aria-hidden />
-          {refused.length > 0 ? `${refused.length} not taken` : `${count} waiting`}
+          {refused.length > 0 ? refused.length : count}
+          <span className="max-sm:hidden">{refused.length > 0 ? 'not taken' : 'waiting'}</span>
         </button>
       </Delayed>
       {shown && (

@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { format, subDays } from 'date-fns'
 import { Bot, RotateCcw } from 'lucide-react'
 import { Link } from 'react-router'
@@ -33,9 +34,12 @@ export function RunLine({ view, thrower, left, onAgain, onVolunteer }: RunLinePr
   const done = own.find((d) => d.day === today)?.throws ?? 0
   const minutes = Math.round(left.length * pace(view.throws.map((t) => Date.parse(t.thrownAt))))
   const button =
-    'flex min-h-9 flex-1 items-center justify-center gap-1.5 rounded-lg border border-edge px-2 hover:bg-tint disabled:opacity-45 max-md:min-h-11'
+    'flex min-h-9 flex-1 items-center justify-center gap-1.5 rounded-lg border border-edge px-1.5 text-note hover:bg-tint disabled:opacity-45 max-md:min-h-11'
   return (
-    <Card className="p-3 max-md:rounded-none max-md:border-x-0 max-md:py-2" label="The run">
+    <Card
+      className="p-3 max-md:flex max-md:items-center max-md:justify-between max-md:gap-3 max-md:rounded-none max-md:border-x-0 max-md:py-1.5"
+      label="The run"
+    >
       <p className="text-note">
         {left.length > 0 && (
           <>
@@ -51,25 +55,27 @@ export function RunLine({ view, thrower, left, onAgain, onVolunteer }: RunLinePr
             : `${room.fullPower} at full power left.`}
         </span>
       </p>
-      <div className="mt-2 flex gap-1.5 max-md:hidden">
-        <button type="button" className={button} disabled={!onAgain} onClick={onAgain}>
+      <div className="mt-2 flex gap-1.5 max-md:mt-0">
+        <button type="button" className={clsx(button, 'max-md:hidden')} disabled={!onAgain} onClick={onAgain}>
           <RotateCcw size={15} aria-hidden /> Again
         </button>
         <button
           type="button"
-          className={button}
+          className={clsx(button, 'max-md:hidden')}
           title="A simulated thrower throws it; range finder, stopwatch and camera see it"
           onClick={onVolunteer}
         >
           <Bot size={16} aria-hidden /> Volunteer
         </button>
+        <Link
+          to={`/trials/${view.trial.id}/short`}
+          className={button}
+          title="Ground play, approaches, putting and holes"
+          aria-label="Ground play and short game"
+        >
+          Short
+        </Link>
       </div>
-      <Link
-        to={`/trials/${view.trial.id}/short`}
-        className="mt-2 flex min-h-9 items-center text-note underline underline-offset-4 max-md:mt-0"
-      >
-        Ground play and short game
-      </Link>
     </Card>
   )
 }

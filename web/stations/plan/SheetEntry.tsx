@@ -288,17 +288,20 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
           </tbody>
         </table>
         {planned.length === 0 && <p className="py-3 text-quiet">Every throw of the plan is made.</p>}
-        <ul className="mt-2" role="alert">
-          {planned.flatMap((t, line) =>
-            rows[line]?.wrong === undefined
-              ? []
-              : [
-                  <li key={line} className="font-medium text-accent">
-                    Throw {t.i + 1}: {rows[line].wrong}
-                  </li>,
-                ],
-          )}
-        </ul>
+        <div role="alert">
+          {' '}
+          <ul className="mt-2">
+            {planned.flatMap((t, line) =>
+              rows[line]?.wrong === undefined
+                ? []
+                : [
+                    <li key={line} className="font-medium text-accent">
+                      Throw {t.i + 1}: {rows[line].wrong}
+                    </li>,
+                  ],
+            )}
+          </ul>
+        </div>
         <div className="mt-3 flex items-center gap-3">
           <p role="status" className="text-quiet">
             {kept} of {planned.length} throws kept
