@@ -45,13 +45,14 @@ test('with the network gone the field opens, logs, edits and undoes; on return e
   }
   await page.keyboard.press('u')
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
-  await expect(page.getByRole('button', { name: '3 waiting' })).toBeVisible()
+  // two throws and what was taken back; the outing too where it is the first of the day
+  await expect(page.getByRole('button', { name: /[34] waiting/ })).toBeVisible()
   // the numbers go on moving without a server
   await expect(page.getByTestId('last-throw')).toContainText(`Throw ${before},`)
 
   // the page dies and opens again at another station
   await page.goto('/')
-  await expect(page.getByRole('button', { name: '3 waiting' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /[34] waiting/ })).toBeVisible()
   await openHalfDone(page, 'Throw on')
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
 

