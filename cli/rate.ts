@@ -2,16 +2,18 @@ import { existsSync, readFileSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { parseArgs } from 'node:util'
 import { readPathCsv } from '../core/formats/pathCsv.ts'
+import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetThrow } from '../core/formats/sheet.ts'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../core/formats/csvCells.ts'
+import { armReport, armText } from '../core/formats/armReport.ts'
 import { rateReport, rateTable } from '../core/formats/rateReport.ts'
 import { fit } from '../core/rating/fit.ts'
 import { crewOfTwo } from './crew.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
-const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER]'
+const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER] [--arm MPS]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -51,20 +53,31 @@ function withPaths(throws: readonly SheetThrow[], folder: string): SheetThrow[] 
   return joined
 }
 
-function asked(): { file: string; json: boolean; paths: string | undefined } {
+/** Release speeds that somebody could have, m/s. */
+const [SLOWEST, FASTEST] = SHEET_RANGE.fullSpeedMps
+
+function asked(): { file: string; json: boolean; paths: string | undefined; arm: number | undefined } {
   try {
     const { values, positionals } = parseArgs({
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, paths: { type: 'string' } },
+      options: {
+        json: { type: 'boolean', default: false },
+        paths: { type: 'string' },
+        arm: { type: 'string' },
+      },
     })
-    if (positionals.length === 1) return { file: positionals[0]!, json: values.json, paths: values.paths }
+    const arm = values.arm === undefined ? undefined : Number(values.arm)
+    if (positionals.length === 1)
+      return { file: positionals[0]!, json: values.json, paths: values.paths, arm }
   } catch {
     // the usage says it all
   }
   return refuse([USAGE])
 }
 
-const { file, json, paths } = asked()
+const { file, json, paths, arm } = asked()
+if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
+  refuse([`--arm must be a release speed between ${SLOWEST} and ${FASTEST} m/s.`])
 const csv = readThrowsCsv(read(file))
 if (!csv.ok) refuse(csv.problems.map(where))
 const evidence = evidenceOf(paths === undefined ? csv.throws : withPaths(csv.throws, paths))
@@ -73,5 +86,11 @@ const MANY = 1500
 const two = evidence.throws.length >= MANY ? await crewOfTwo() : undefined
 const state = fit(evidence, two ? { crew: two.crew } : {})
 await two?.end()
-const report = rateReport(state, outcomeOf(state))
-process.stdout.write(`${json ? JSON.stringify(report) : rateTable(report)}\n`)
+const outcome = outcomeOf(state)
+const report = rateReport(state, outcome)
+const forArm = arm === undefined ? undefined : armReport(state, outcome, arm)
+process.stdout.write(
+  json
+    ? `${JSON.stringify(forArm ? { ...report, at_speed: forArm } : report)}\n`
+    : `${[rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`,
+)

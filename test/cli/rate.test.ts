@@ -4,6 +4,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { expect } from 'chai'
+import type { ArmReport } from '../../core/formats/armReport.ts'
 import type { RateReport } from '../../core/formats/rateReport.ts'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
@@ -50,6 +51,28 @@ describe('rate', () => {
     const done = rate([HEADER, ...ROWS].join('\n'))
     expect(done.status).equal(0)
     expect(done.stdout).match(/A is more stable than B, \d\d %/)
+  })
+
+  it('says what each disc is for an arm of some speed, and refuses a speed nobody has', () => {
+    const csv = [HEADER, ...ROWS].join('\n')
+    const done = rate(csv, '--json', '--arm', '20')
+    const { at_speed: at } = JSON.parse(done.stdout) as { at_speed: ArmReport }
+    expect(at.speed_mps).equal(20)
+    const [a, b] = at.discs as [ArmReport['discs'][number], ArmReport['discs'][number]]
+    expect([a.disc, b.disc]).deep.equal(['A', 'B'])
+    // a slower arm sees less turn and relatively more fade than the disc’s own numbers
+    const { discs } = JSON.parse(rate(csv, '--json').stdout) as RateReport
+    expect(b.seems.turn).greaterThan(discs[1]!.observed.turn)
+    expect(a.likest).deep.equal([
+      { disc: 'B', distance_m: b.likest[0]!.distance_m, overlaps: a.likest[0]!.overlaps },
+    ])
+    expect(a.likest[0]!.overlaps).equal(a.likest[0]!.distance_m < a.spread_m)
+    expect(rate(csv, '--arm', '20').stdout).match(
+      /Thrown at 20 m\/s:[^]*A seems .*stands up to flat: .*flies most like B/,
+    )
+    const refused = rate(csv, '--arm', '300')
+    expect(refused.status).equal(2)
+    expect(refused.stderr).match(/between 8 and 45 m\/s/)
   })
 
   it('compares plastics and says where the spread lies when the file names molds', () => {
