@@ -41,39 +41,22 @@ const LEGENDRE: readonly (readonly [node: number, weight: number])[] = [
 /** Beyond this half square of its standardised difference a pair is in order for certain. */
 const CERTAIN = 12
 
-/** Owen's T function for h ≥ 0 and 0 ≤ a ≤ 1, times 2π. */
-function owen(h: number, a: number): number {
-  const half = a / 2
-  const by = (-h * h) / 2
-  let s = 0
-  for (const [node, weight] of LEGENDRE) {
-    const [low, high] = [1 + (half * (1 - node)) ** 2, 1 + (half * (1 + node)) ** 2]
-    s += weight * (Math.exp(by * low) / low + Math.exp(by * high) / high)
-  }
-  return half * s
-}
-
 /**
  * Probability that a pair ends in the wrong order: the mean moves as throws come in while the spread shrinks, and the
  * truth lies on the other side of zero than the mean that comes out.
  *
  * Two normals of equal standardised mean disagree in sign with probability 2·T(h, a), Owen's T function at
- * h = |value|/√now, a = √(after/(now − after)); beyond a = 1 by T(h, a) = ½(Φ(h) + Φ(ah)) − Φ(h)·Φ(ah) − T(ah, 1/a).
- *
- * Source: D. B. Owen, Tables for computing bivariate normal probabilities, 1956.
+ * h = |value|/√now, a = √(after/(now − after)); integrated over the angle atan a.
  */
 function wrongOrder(value: number, now: number, after: number): number {
   if (after <= 0 || now <= 0) return 0
-  const h = Math.abs(value) / Math.sqrt(now)
-  if ((h * h) / 2 > CERTAIN) return 0
-  const left = now - after
-  if (left >= after) return owen(h, Math.sqrt(after / left)) / Math.PI
-  const below = normalCdf(-h)
-  // nothing moves any more: the order that is likelier now is the one that comes out
-  if (left <= 0) return below
-  const a = Math.sqrt(after / left)
-  const further = normalCdf(-a * h)
-  return below + further - 2 * below * further - owen(a * h, 1 / a) / Math.PI
+  const h = (value * value) / now / 2
+  if (h > CERTAIN) return 0
+  const half = Math.atan2(Math.sqrt(after), Math.sqrt(Math.max(0, now - after))) / 2
+  let s = 0
+  for (const [node, weight] of LEGENDRE)
+    for (const x of [node, -node]) s += weight * Math.exp(-h / Math.cos(half * (1 + x)) ** 2)
+  return (half * s) / Math.PI
 }
 
 /** Chance that throws which bring the variance from `now` to `after` settle the order of a pair. */
@@ -89,20 +72,8 @@ interface Question {
   readonly now: Float64Array
 }
 
-/** Expected share of pairs in the wrong order; Infinity once it cannot be less than what was found before. */
-function wrongOf(
-  { contrasts, now }: Question,
-  after: Float64Array,
-  found = Number.POSITIVE_INFINITY,
-): number {
-  const most = found * contrasts.length
-  let sum = 0
-  for (let i = 0; i < contrasts.length; i++) {
-    sum += wrongOrder(contrasts[i]!.value, now[i]!, after[i]!)
-    if (sum > most) return Number.POSITIVE_INFINITY
-  }
-  return sum / contrasts.length
-}
+const wrongOf = ({ contrasts, now }: Question, after: Float64Array) =>
+  contrasts.reduce((s, c, i) => s + wrongOrder(c.value, now[i]!, after[i]!), 0) / contrasts.length
 
 /** Place of the candidate that leaves the fewest pairs in the wrong order. */
 function bestOf(question: Question, belief: Belief, infos: readonly Information[]) {
@@ -110,7 +81,7 @@ function bestOf(question: Question, belief: Belief, infos: readonly Information[
   let best = 0
   let least = Number.POSITIVE_INFINITY
   infos.forEach((info, i) => {
-    const wrong = wrongOf(question, variancesWith(belief, info, reach), least)
+    const wrong = wrongOf(question, variancesWith(belief, info, reach))
     if (wrong < least - 1e-12) [best, least] = [i, wrong]
   })
   return { best, wrong: least }
