@@ -41,22 +41,39 @@ const LEGENDRE: readonly (readonly [node: number, weight: number])[] = [
 /** Beyond this half square of its standardised difference a pair is in order for certain. */
 const CERTAIN = 12
 
+/** Owen's T function for h ≥ 0 and 0 ≤ a ≤ 1, times 2π. */
+function owen(h: number, a: number): number {
+  const half = a / 2
+  const by = (-h * h) / 2
+  let s = 0
+  for (const [node, weight] of LEGENDRE) {
+    const [low, high] = [1 + (half * (1 - node)) ** 2, 1 + (half * (1 + node)) ** 2]
+    s += weight * (Math.exp(by * low) / low + Math.exp(by * high) / high)
+  }
+  return half * s
+}
+
 /**
  * Probability that a pair ends in the wrong order: the mean moves as throws come in while the spread shrinks, and the
  * truth lies on the other side of zero than the mean that comes out.
  *
  * Two normals of equal standardised mean disagree in sign with probability 2·T(h, a), Owen's T function at
- * h = |value|/√now, a = √(after/(now − after)); integrated over the angle atan a.
+ * h = |value|/√now, a = √(after/(now − after)); beyond a = 1 by T(h, a) = ½(Φ(h) + Φ(ah)) − Φ(h)·Φ(ah) − T(ah, 1/a).
+ *
+ * Source: D. B. Owen, Tables for computing bivariate normal probabilities, 1956.
  */
 function wrongOrder(value: number, now: number, after: number): number {
   if (after <= 0 || now <= 0) return 0
-  const h = (value * value) / now / 2
-  if (h > CERTAIN) return 0
-  const half = Math.atan2(Math.sqrt(after), Math.sqrt(Math.max(0, now - after))) / 2
-  let s = 0
-  for (const [node, weight] of LEGENDRE)
-    for (const x of [node, -node]) s += weight * Math.exp(-h / Math.cos(half * (1 + x)) ** 2)
-  return (half * s) / Math.PI
+  const h = Math.abs(value) / Math.sqrt(now)
+  if ((h * h) / 2 > CERTAIN) return 0
+  const left = now - after
+  if (left >= after) return owen(h, Math.sqrt(after / left)) / Math.PI
+  const below = normalCdf(-h)
+  // nothing moves any more: the order that is likelier now is the one that comes out
+  if (left <= 0) return below
+  const a = Math.sqrt(after / left)
+  const further = normalCdf(-a * h)
+  return below + further - 2 * below * further - owen(a * h, 1 / a) / Math.PI
 }
 
 /** Chance that throws which bring the variance from `now` to `after` settle the order of a pair. */
@@ -70,41 +87,66 @@ export function chanceSettled(value: number, now: number, after: number): number
 interface Question {
   readonly contrasts: readonly Contrast[]
   readonly now: Float64Array
+  /** Probability that each pair is in the wrong order as things stand. */
+  readonly open: readonly number[]
 }
 
+function questionOf(state: FitState, start: Belief, pairs: readonly (readonly [string, string])[]): Question {
+  const contrasts = pairs.map(([a, b]) => contrastOf(state, start, a, b))
+  const now = variancesOf(start, contrasts)
+  return { contrasts, now, open: contrasts.map((c, i) => wrongOrder(c.value, now[i]!, now[i]!)) }
+}
+
+/** Expected share of pairs in the wrong order. */
 const wrongOf = ({ contrasts, now }: Question, after: Float64Array) =>
   contrasts.reduce((s, c, i) => s + wrongOrder(c.value, now[i]!, after[i]!), 0) / contrasts.length
 
-/** Place of the candidate that leaves the fewest pairs in the wrong order. */
+/**
+ * What narrowing a pair is worth beside settling it. One throw hardly ever turns an order round, so that the share of wrong
+ * orders alone is level for small sets, and rounding would choose; what is left of each pair’s variance, weighed by how open
+ * the pair is, tells the throws apart that lead there.
+ */
+const PATIENCE = 0.01
+
+/** Wrong orders expected, and a little for what is left of the variance of open pairs. */
+const scoreOf = (question: Question, after: Float64Array) =>
+  wrongOf(question, after) +
+  (PATIENCE / question.contrasts.length) *
+    question.open.reduce(
+      (s, open, i) => s + (question.now[i]! > 0 ? (open * after[i]!) / question.now[i]! : 0),
+      0,
+    )
+
+/** Place of the candidate that is worth most. */
 function bestOf(question: Question, belief: Belief, infos: readonly Information[]) {
   const reach = reachOf(belief, question.contrasts)
   let best = 0
   let least = Number.POSITIVE_INFINITY
   infos.forEach((info, i) => {
-    const wrong = wrongOf(question, variancesWith(belief, info, reach))
-    if (wrong < least - 1e-12) [best, least] = [i, wrong]
+    const score = scoreOf(question, variancesWith(belief, info, reach))
+    if (score < least - 1e-12) [best, least] = [i, score]
   })
-  return { best, wrong: least }
+  return { best, score: least }
 }
 
 /** A set of throws by place among the candidates, and what it would leave. */
 interface Chosen {
   readonly places: readonly number[]
   readonly belief: Belief
-  readonly wrong: number
+  readonly score: number
 }
 
 function greedy(question: Question, start: Belief, infos: readonly Information[], budget: number): Chosen {
   const places: number[] = []
   let belief = start
-  let wrong = 1
+  let score = Number.POSITIVE_INFINITY
   for (let i = 0; i < budget; i++) {
     const found = bestOf(question, belief, infos)
     places.push(found.best)
     belief = withThrow(belief, infos[found.best]!)
-    wrong = found.wrong
+    score = found.score
   }
-  return { places, belief, wrong }
+  return { places, belief, score }
 }
 
 function chosenOf(
@@ -114,7 +156,7 @@ function chosenOf(
   places: readonly number[],
 ): Chosen {
   const belief = places.reduce((b, i) => withThrow(b, infos[i]!), start)
-  return { places, belief, wrong: wrongOf(question, variancesOf(belief, question.contrasts)) }
+  return { places, belief, score: scoreOf(question, variancesOf(belief, question.contrasts)) }
 }
 
 /** Rounds of exchanges at most. */
@@ -122,27 +164,27 @@ const ROUNDS = 3
 
 function exchanged(question: Question, infos: readonly Information[], from: Chosen): Chosen {
   const places = [...from.places]
-  let { belief, wrong } = from
+  let { belief, score } = from
   for (let round = 0, helped = true; helped && round < ROUNDS; round++) {
     helped = false
     for (let i = 0; i < places.length; i++) {
       const without = withThrow(belief, infos[places[i]!]!, -1)
       const found = bestOf(question, without, infos)
-      if (found.wrong >= wrong - 1e-9) continue
+      if (found.score >= score - 1e-9) continue
       places[i] = found.best
       belief = withThrow(without, infos[found.best]!)
-      wrong = found.wrong
+      score = found.score
       helped = true
     }
   }
-  return { places, belief, wrong }
+  return { places, belief, score }
 }
 
 const variancesOf = (belief: Belief, contrasts: readonly Contrast[]) =>
   Float64Array.from(contrasts, (c) => varianceOf(belief, c))
 
 /**
- * The most telling throws for a budget: by expected wrong orders, from a greedy choice or the even plan, whichever is
+ * The most telling throws for a budget: by expected wrong orders and what is left of open pairs, from a greedy choice or the even plan, whichever is
  * better, bettered by exchanges of single throws while one helps. Candidates may be thrown any number of times.
  *
  * @param pairs the pairs of discs the question is about
@@ -158,25 +200,26 @@ export function tellingThrows(
   arms: readonly Arm[] = [],
 ): TellingPlan {
   const start = beliefOf(state, arms)
-  const contrasts = pairs.map(([a, b]) => contrastOf(state, start, a, b))
-  const question: Question = { contrasts, now: variancesOf(start, contrasts) }
+  const question = questionOf(state, start, pairs)
+  const { contrasts } = question
   const infos = candidates.map((c) => informationOf(state, start, c, arms))
   const wrongNow = contrasts.length === 0 ? 0 : wrongOf(question, question.now)
-  let best: Chosen = { places: [], belief: start, wrong: wrongNow }
+  let best: Chosen = { places: [], belief: start, score: Number.POSITIVE_INFINITY }
   if (candidates.length > 0 && contrasts.length > 0 && budget > 0) {
     const even = Array.from({ length: budget }, (_, i) => i % candidates.length)
     const starts = [greedy(question, start, infos, budget), chosenOf(question, start, infos, even)]
     best = exchanged(
       question,
       infos,
-      starts.reduce((x, y) => (y.wrong < x.wrong ? y : x)),
+      starts.reduce((x, y) => (y.score < x.score ? y : x)),
     )
   }
+  const after = variancesOf(best.belief, contrasts)
   return {
     throws: best.places.map((i) => candidates[i]!),
     wrongNow,
-    wrongAfter: best.wrong,
-    pairs: pairsOf(question, variancesOf(best.belief, contrasts)),
+    wrongAfter: contrasts.length === 0 ? wrongNow : wrongOf(question, after),
+    pairs: pairsOf(question, after),
   }
 }
 
@@ -197,10 +240,9 @@ export function worthOf(
   arms: readonly Arm[] = [],
 ): TellingPlan {
   const start = beliefOf(state, arms)
-  const contrasts = pairs.map(([a, b]) => contrastOf(state, start, a, b))
-  const question: Question = { contrasts, now: variancesOf(start, contrasts) }
+  const question = questionOf(state, start, pairs)
   const belief = throws.reduce((b, c) => withThrow(b, informationOf(state, start, c, arms)), start)
-  const after = variancesOf(belief, contrasts)
+  const after = variancesOf(belief, question.contrasts)
   return {
     throws,
     wrongNow: wrongOf(question, question.now),

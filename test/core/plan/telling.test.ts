@@ -144,6 +144,31 @@ describe('telling throws', () => {
     expect(tellingThrows(state, pairs, [], 5).throws).deep.equal([])
   })
 
+  it('name for one pair the throw that narrows it most, even where one throw turns no order round', () => {
+    for (const [seed, throws] of [
+      [0.21, 12],
+      [0.34, 72],
+      [0.55, 72],
+      [0.86, 144],
+    ] as const) {
+      const state = fit(session(seed, 4, throws).evidence)
+      const ids = state.evidence.discs.map((d) => d.id)
+      const all = cells(ids)
+      const start = beliefOf(state)
+      for (const [i, a] of ids.entries())
+        for (const b of ids.slice(i + 1)) {
+          const contrast = contrastOf(state, start, a, b)
+          const left = (c: Candidate) =>
+            varianceOf(withThrow(start, informationOf(state, start, c)), contrast)
+          const least = Math.min(...all.map(left))
+          const [named] = tellingThrows(state, [[a, b]], all, 1).throws
+          // a pair that is certain has nothing to narrow: any throw is as good
+          if (Math.abs(contrast.value) / Math.sqrt(varianceOf(start, contrast)) < 3.5)
+            expect(left(named!), `${seed} ${a} ${b}`).closeTo(least, 1e-6 * least + 1e-9)
+        }
+    }
+  })
+
   it('settle pairs with fewer throws than an even plan, in simulated sessions', () => {
     const LIMIT = 36
     const used = { telling: 0, even: 0 }
