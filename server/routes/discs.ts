@@ -28,7 +28,7 @@ import { readShelfPage, readShelfRows } from '../store/shelfPage.ts'
 import { readShelf, writeDisc } from '../store/shelf.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
 import type { Ctx } from './router.ts'
-import { rowAt } from './shelf.ts'
+import { rowAt, rowsOf } from './rows.ts'
 
 const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
 
@@ -50,6 +50,7 @@ function proposedOf(row: ShelfRow): ProposedDisc {
 }
 
 export function discRoutes(router: Router, db: Database, rater: ShelfRater): void {
+  const put = rowsOf(router)
   const idAt = (ctx: Ctx) => parse(Id, ctx.params['id'])
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
 
@@ -140,16 +141,8 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater): voi
       return row ? [{ row, inspection }] : []
     })
   })
-  router.put('/api/inspections/:id', async (ctx: Ctx) => {
-    const row = rowAt(Inspection, ctx)
-    await writeInspection(db, row)
-    ctx.body = row
-  })
-  router.put('/api/wear-notes/:id', async (ctx: Ctx) => {
-    const row = rowAt(WearNote, ctx)
-    await writeWearNote(db, row)
-    ctx.body = row
-  })
+  put('inspections', Inspection, (row) => writeInspection(db, row))
+  put('wear-notes', WearNote, (row) => writeWearNote(db, row))
 
   router.get('/api/discs/:id/photo', async (ctx: Ctx) => {
     const id = idAt(ctx)

@@ -1,7 +1,6 @@
 import type Router from '@koa/router'
-import type { z } from 'zod'
 import { Disc, DiscEntry, Maker, Mold, Plastic, Run } from '../../contract/shelf.ts'
-import { parse, Refusal } from '../middleware/problems.ts'
+import { parse } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import {
   readShelf,
@@ -13,31 +12,10 @@ import {
   writeRun,
 } from '../store/shelf.ts'
 import type { Ctx } from './router.ts'
-
-/** Parses a row and checks that it is the one the address names. */
-export function rowAt<T extends { id: string }>(schema: z.ZodType<T>, ctx: Ctx): T {
-  const row = parse(schema, ctx.request.body)
-  if (row.id !== ctx.params['id'])
-    throw new Refusal(
-      422,
-      'Some fields are not right',
-      `id is ${row.id}, but the address names ${ctx.params['id']}.`,
-      [{ path: 'id', message: 'must be the id the address names' }],
-    )
-  return row
-}
+import { rowsOf } from './rows.ts'
 
 export function shelfRoutes(router: Router, db: Database): void {
-  const put = <T extends { id: string }>(
-    path: string,
-    schema: z.ZodType<T>,
-    write: (row: T) => PromiseLike<unknown>,
-  ) =>
-    router.put(`/api/${path}/:id`, async (ctx: Ctx) => {
-      const row = rowAt(schema, ctx)
-      await write(row)
-      ctx.body = row
-    })
+  const put = rowsOf(router)
   router.get('/api/shelf', async (ctx) => {
     ctx.body = await readShelf(db)
   })

@@ -32,11 +32,12 @@ import {
   writeWindLog,
 } from '../store/trials.ts'
 import type { Ctx } from './router.ts'
-import { rowAt } from './shelf.ts'
+import { rowAt, rowsOf } from './rows.ts'
 
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 export function trialRoutes(router: Router, db: Database): void {
+  const put = rowsOf(router)
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
     const id = parse(Id, ctx.params['id'])
     const file = await readTrial(db, id)
@@ -47,43 +48,23 @@ export function trialRoutes(router: Router, db: Database): void {
   router.get('/api/throwers', async (ctx) => {
     ctx.body = await readThrowers(db)
   })
-  router.put('/api/throwers/:id', async (ctx: Ctx) => {
-    const row = rowAt(Thrower, ctx)
-    await writeThrower(db, row)
-    ctx.body = row
-  })
+  put('throwers', Thrower, (row) => writeThrower(db, row))
   router.get('/api/sessions', async (ctx) => {
     ctx.body = await readSessions(db)
   })
-  router.put('/api/sessions/:id', async (ctx: Ctx) => {
-    const row = rowAt(Session, ctx)
-    await writeSession(db, row)
-    ctx.body = row
-  })
+  put('sessions', Session, (row) => writeSession(db, row))
   router.get('/api/sessions/:id/wind', async (ctx: Ctx) => {
     ctx.body = await readWindLogs(db, parse(Id, ctx.params['id']))
   })
-  router.put('/api/wind-logs/:id', async (ctx: Ctx) => {
-    const row = rowAt(WindLog, ctx)
-    await writeWindLog(db, row)
-    ctx.body = row
-  })
+  put('wind-logs', WindLog, (row) => writeWindLog(db, row))
   router.get('/api/trials/:id/short', async (ctx: Ctx) => {
     ctx.body = await readShortThrows(db, parse(Id, ctx.params['id']))
   })
-  router.put('/api/short-throws/:id', async (ctx: Ctx) => {
-    const row = rowAt(ShortThrow, ctx)
-    await writeShortThrow(db, row)
-    ctx.body = row
-  })
+  put('short-throws', ShortThrow, (row) => writeShortThrow(db, row))
   router.get('/api/places', async (ctx) => {
     ctx.body = await readPlaces(db)
   })
-  router.put('/api/places/:id', async (ctx: Ctx) => {
-    const row = rowAt(Place, ctx)
-    await writePlace(db, row)
-    ctx.body = row
-  })
+  put('places', Place, (row) => writePlace(db, row))
   router.get('/api/trials/:id/session.ics', async (ctx: Ctx) => {
     const { trial } = await trialAt(ctx)
     const { plan } = trial
@@ -118,11 +99,7 @@ export function trialRoutes(router: Router, db: Database): void {
   router.get('/api/trials/:id', async (ctx: Ctx) => {
     ctx.body = await trialAt(ctx)
   })
-  router.put('/api/trials/:id', async (ctx: Ctx) => {
-    const row = rowAt(Trial, ctx)
-    await writeTrial(db, row)
-    ctx.body = row
-  })
+  put('trials', Trial, (row) => writeTrial(db, row))
   router.put('/api/throws/:id', async (ctx: Ctx) => {
     ctx.body = await writeThrow(db, rowAt(Throw, ctx))
   })
@@ -167,9 +144,5 @@ export function trialRoutes(router: Router, db: Database): void {
   router.get('/api/preferences/:id', async (ctx: Ctx) => {
     ctx.body = await readPreferences(db, parse(Id, ctx.params['id']))
   })
-  router.put('/api/preferences/:id', async (ctx: Ctx) => {
-    const row = rowAt(Preferences, ctx)
-    await writePreferences(db, row)
-    ctx.body = row
-  })
+  put('preferences', Preferences, (row) => writePreferences(db, row))
 }
