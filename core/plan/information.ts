@@ -221,11 +221,11 @@ export function reachOf(belief: Belief, contrasts: readonly Contrast[]): Reach {
 
 const own = new Float64Array(MOST_ROWS * BEARS_ON)
 const inner = new Float64Array(MOST_ROWS * MOST_ROWS)
-const felt = new Float64Array(MOST_ROWS)
+const felt = new Float64Array(BEARS_ON)
 
 /**
  * Variances of contrasts once a throw was made, without making it: what is left after the throw's rows, whitened by
- * I + B·Σ·Bᵀ = L·Lᵀ, have taken |L⁻¹·B·(Σ·contrast)|² away.
+ * I + B·Σ·Bᵀ = L·Lᵀ, have taken |(L⁻¹·B)·(Σ·contrast)|² away.
  */
 export function variancesWith(belief: Belief, info: Information, reach: Reach): Float64Array {
   const { size, covariance } = belief
@@ -244,17 +244,20 @@ export function variancesWith(belief: Belief, info: Information, reach: Reach): 
       inner[r * n + c] = s
     }
   factorise(inner, n)
-  return reach.now.map((now, c) => {
+  own.set(bearing)
+  for (let k = 0; k < BEARS_ON; k++) forward(inner, n, own, k, BEARS_ON)
+  const left = new Float64Array(reach.now.length)
+  for (let c = 0; c < left.length; c++) {
+    for (let k = 0; k < BEARS_ON; k++) felt[k] = reach.rows[c * size + places[k]!]!
+    let less = 0
     for (let r = 0; r < n; r++) {
       let s = 0
-      for (let k = 0; k < BEARS_ON; k++) s += bearing[r * BEARS_ON + k]! * reach.rows[c * size + places[k]!]!
-      felt[r] = s
+      for (let k = 0; k < BEARS_ON; k++) s += own[r * BEARS_ON + k]! * felt[k]!
+      less += s * s
     }
-    forward(inner, n, felt)
-    let less = 0
-    for (let r = 0; r < n; r++) less += felt[r]! ** 2
-    return Math.max(0, now - less)
-  })
+    left[c] = Math.max(0, reach.now[c]! - less)
+  }
+  return left
 }
 
 /**

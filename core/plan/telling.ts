@@ -29,52 +29,61 @@ export interface TellingPlan {
   }[]
 }
 
-/** Twelve-point Gauss–Legendre quadrature on [−1, 1]: half of its symmetric nodes and weights. */
+/** Three-point Gauss–Legendre quadrature on [−1, 1]. */
 const LEGENDRE: readonly (readonly [node: number, weight: number])[] = [
-  [0.125233408511469, 0.249147045813403],
-  [0.36783149899818, 0.233492536538355],
-  [0.587317954286617, 0.203167426723066],
-  [0.769902674194305, 0.160078328543346],
-  [0.904117256370475, 0.106939325995318],
-  [0.981560634246719, 0.0471753363865118],
+  [-Math.sqrt(0.6), 5 / 9],
+  [0, 8 / 9],
+  [Math.sqrt(0.6), 5 / 9],
 ]
-/** Beyond this half square of its standardised difference a pair is in order for certain. */
-const CERTAIN = 12
-
-/** Owen's T function for h ≥ 0 and 0 ≤ a ≤ 1, times 2π. */
-function owen(h: number, a: number): number {
-  const half = a / 2
-  const by = (-h * h) / 2
-  let s = 0
-  for (const [node, weight] of LEGENDRE) {
-    const [low, high] = [1 + (half * (1 - node)) ** 2, 1 + (half * (1 + node)) ** 2]
-    s += weight * (Math.exp(by * low) / low + Math.exp(by * high) / high)
-  }
-  return half * s
-}
+/** Steps of the table of wrong orders between nothing left of a variance and all of it. */
+const STEPS = 64
+const STEP = Math.PI / 2 / STEPS
 
 /**
- * Probability that a pair ends in the wrong order: the mean moves as throws come in while the spread shrinks, and the
- * truth lies on the other side of zero than the mean that comes out.
+ * Probability that a pair ends in the wrong order, for every share of its variance that may be left: the mean moves as
+ * throws come in while the spread shrinks, and the truth lies on the other side of zero than the mean that comes out.
  *
- * Two normals of equal standardised mean disagree in sign with probability 2·T(h, a), Owen's T function at
- * h = |value|/√now, a = √(after/(now − after)); beyond a = 1 by T(h, a) = ½(Φ(h) + Φ(ah)) − Φ(h)·Φ(ah) − T(ah, 1/a).
+ * Two normals of equal standardised mean disagree in sign with probability 2·T(h, tan θ), Owen's T function at
+ * h = |value|/√now, sin² θ = after/now; that is 1/π · ∫₀^θ exp(−h²/(2·cos² φ)) dφ, tabulated in θ with its slope.
  *
  * Source: D. B. Owen, Tables for computing bivariate normal probabilities, 1956.
  */
-function wrongOrder(value: number, now: number, after: number): number {
-  if (after <= 0 || now <= 0) return 0
-  const h = Math.abs(value) / Math.sqrt(now)
-  if ((h * h) / 2 > CERTAIN) return 0
-  const left = now - after
-  if (left >= after) return owen(h, Math.sqrt(after / left)) / Math.PI
-  const below = normalCdf(-h)
-  // nothing moves any more: the order that is likelier now is the one that comes out
-  if (left <= 0) return below
-  const a = Math.sqrt(after / left)
-  const further = normalCdf(-a * h)
-  return below + further - 2 * below * further - owen(a * h, 1 / a) / Math.PI
+interface WrongOrders {
+  readonly values: Float64Array
+  /** Change of the value over a step at each place of the table. */
+  readonly slopes: Float64Array
 }
+
+function wrongOrdersOf(value: number, now: number): WrongOrders {
+  const [values, slopes] = [new Float64Array(STEPS + 1), new Float64Array(STEPS + 1)]
+  const fall = now > 0 ? (value * value) / now / 2 : Number.POSITIVE_INFINITY
+  const density = (angle: number) => Math.exp(-fall / Math.cos(angle) ** 2) / Math.PI
+  for (let i = 0; i <= STEPS; i++) {
+    slopes[i] = density(i * STEP) * STEP
+    if (i === 0) continue
+    let s = 0
+    for (const [node, weight] of LEGENDRE) s += weight * density((i - 0.5 + node / 2) * STEP)
+    values[i] = values[i - 1]! + (s * STEP) / 2
+  }
+  return { values, slopes }
+}
+
+/** The table at a share of the variance, by the cubic that has its values and slopes. */
+function wrongAt({ values, slopes }: WrongOrders, share: number): number {
+  if (!(share > 0)) return 0
+  if (share >= 1) return values[STEPS]!
+  const at = Math.asin(Math.sqrt(share)) / STEP
+  const i = Math.min(STEPS - 1, Math.floor(at))
+  const [t, rise] = [at - i, values[i + 1]! - values[i]!]
+  const [from, to] = [slopes[i]! - rise, rise - slopes[i + 1]!]
+  return values[i]! + t * (rise + (1 - t) * (from * (1 - t) + to * t))
+}
+
+const shareLeft = (now: number, after: number) => (now > 0 ? after / now : 0)
+
+/** Probability that a pair ends in the wrong order once throws have brought its variance from `now` to `after`. */
+export const wrongOrder = (value: number, now: number, after: number): number =>
+  wrongAt(wrongOrdersOf(value, now), shareLeft(now, after))
 
 /** Chance that throws which bring the variance from `now` to `after` settle the order of a pair. */
 export function chanceSettled(value: number, now: number, after: number): number {
@@ -87,19 +96,22 @@ export function chanceSettled(value: number, now: number, after: number): number
 interface Question {
   readonly contrasts: readonly Contrast[]
   readonly now: Float64Array
-  /** Probability that each pair is in the wrong order as things stand. */
-  readonly open: readonly number[]
+  /** Probability that each pair is in the wrong order, by what is left of its variance. */
+  readonly wrong: readonly WrongOrders[]
 }
 
 function questionOf(state: FitState, start: Belief, pairs: readonly (readonly [string, string])[]): Question {
   const contrasts = pairs.map(([a, b]) => contrastOf(state, start, a, b))
   const now = variancesOf(start, contrasts)
-  return { contrasts, now, open: contrasts.map((c, i) => wrongOrder(c.value, now[i]!, now[i]!)) }
+  return { contrasts, now, wrong: contrasts.map((c, i) => wrongOrdersOf(c.value, now[i]!)) }
 }
 
 /** Expected share of pairs in the wrong order. */
-const wrongOf = ({ contrasts, now }: Question, after: Float64Array) =>
-  contrasts.reduce((s, c, i) => s + wrongOrder(c.value, now[i]!, after[i]!), 0) / contrasts.length
+function wrongOf({ now, wrong }: Question, after: Float64Array): number {
+  let sum = 0
+  for (let i = 0; i < now.length; i++) sum += wrongAt(wrong[i]!, shareLeft(now[i]!, after[i]!))
+  return sum / now.length
+}
 
 /**
  * What narrowing a pair is worth beside settling it. One throw hardly ever turns an order round, so that the share of wrong
@@ -109,13 +121,14 @@ const wrongOf = ({ contrasts, now }: Question, after: Float64Array) =>
 const PATIENCE = 0.01
 
 /** Wrong orders expected, and a little for what is left of the variance of open pairs. */
-const scoreOf = (question: Question, after: Float64Array) =>
-  wrongOf(question, after) +
-  (PATIENCE / question.contrasts.length) *
-    question.open.reduce(
-      (s, open, i) => s + (question.now[i]! > 0 ? (open * after[i]!) / question.now[i]! : 0),
-      0,
-    )
+function scoreOf({ now, wrong }: Question, after: Float64Array): number {
+  let sum = 0
+  for (let i = 0; i < now.length; i++) {
+    const share = shareLeft(now[i]!, after[i]!)
+    sum += wrongAt(wrong[i]!, share) + PATIENCE * wrong[i]!.values[STEPS]! * share
+  }
+  return sum / now.length
+}
 
 /** Place of the candidate that is worth most. */
 function bestOf(question: Question, belief: Belief, infos: readonly Information[]) {
@@ -165,12 +178,19 @@ const ROUNDS = 3
 function exchanged(question: Question, infos: readonly Information[], from: Chosen): Chosen {
   const places = [...from.places]
   let { belief, score } = from
+  // throws that nothing bettered, since the last exchange: another of the same kind needs no second look
+  const kept = new Set<number>()
   for (let round = 0, helped = true; helped && round < ROUNDS; round++) {
     helped = false
     for (let i = 0; i < places.length; i++) {
+      if (kept.has(places[i]!)) continue
       const without = withThrow(belief, infos[places[i]!]!, -1)
       const found = bestOf(question, without, infos)
-      if (found.score >= score - 1e-9) continue
+      if (found.score >= score - 1e-9) {
+        kept.add(places[i]!)
+        continue
+      }
+      kept.clear()
       places[i] = found.best
       belief = withThrow(without, infos[found.best]!)
       score = found.score

@@ -14,7 +14,7 @@ import {
   withThrow,
 } from '../../../core/plan/information.ts'
 import type { Candidate } from '../../../core/plan/information.ts'
-import { chanceSettled, tellingThrows, worthOf } from '../../../core/plan/telling.ts'
+import { chanceSettled, tellingThrows, worthOf, wrongOrder } from '../../../core/plan/telling.ts'
 import type { ThrowEvidence } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
@@ -237,6 +237,28 @@ describe('resolution and what would settle a pair', () => {
     expect(flat.throws).least(near.throws)
     expect(settling(state, 'a', 'c', kinds).throws).equal(0)
     expect(settling(state, 'a', 'twin', kinds)).deep.include({ throws: Number.POSITIVE_INFINITY })
+  })
+
+  it('gives the chance that a pair ends in the wrong order as often as it does', () => {
+    const normal = randomNormal.source(randomLcg(0.6))()
+    for (const [value, now, after] of [
+      [0.4, 0.5, 0.12],
+      [-0.9, 0.6, 0.5],
+      [0.2, 1.5, 0.001],
+    ] as const) {
+      let wrong = 0
+      for (let i = 0; i < 40_000; i++) {
+        const mean = value + Math.sqrt(now - after) * normal()
+        if (mean * (mean + Math.sqrt(after) * normal()) < 0) wrong++
+      }
+      expect(wrongOrder(value, now, after)).closeTo(wrong / 40_000, 0.008)
+    }
+    // nothing learnt: as sure as now; all learnt: never wrong; a coin tossed again: θ/π, sin²θ the share left
+    expect(wrongOrder(0.7, 0.49, 0.49)).closeTo(0.15865525, 1e-7)
+    expect(wrongOrder(0.7, 0.49, 0)).equal(0)
+    expect(wrongOrder(0, 1, 0.25)).closeTo(1 / 6, 1e-9)
+    expect(wrongOrder(9, 0.1, 0.05)).closeTo(0, 1e-12)
+    expect(wrongOrder(0, 0, 0)).equal(0)
   })
 
   it('gives the chance that throws settle a pair as often as they do', () => {
