@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { readPathCsv } from '../core/formats/pathCsv.ts'
+import { PATH_FILES, readPathFile } from '../core/formats/pathFile.ts'
 import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetThrow } from '../core/formats/sheet.ts'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
@@ -13,7 +13,7 @@ import { crewOfTwo } from './crew.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
-const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER] [--arm MPS]'
+const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -37,14 +37,23 @@ function read(file: string): string {
 const where = ({ row, column, message }: CsvProblem) =>
   `${[row && `row ${row}`, column && `column ${column}`].filter(Boolean).join(', ') || 'file'}: ${message}`
 
-/** Throws with the paths recorded of them: FOLDER holds a file named after the throw, `17.csv`, where there is one. */
-function withPaths(throws: readonly SheetThrow[], folder: string): SheetThrow[] {
+/**
+ * Throws with the paths recorded of them: FOLDER holds a file named after the throw, `17.csv`, `17.gpx` or `17.geojson`, where
+ * there is one.
+ */
+function withPaths(
+  throws: readonly SheetThrow[],
+  folder: string,
+  bearingDeg: number | undefined,
+): SheetThrow[] {
   if (!existsSync(from(folder))) refuse([`${folder} is not there; --paths names a folder of recorded paths.`])
   const problems: string[] = []
   const joined = throws.map((t) => {
-    const file = path.join(folder, `${path.basename(t.throw)}.csv`)
-    if (!existsSync(from(file))) return t
-    const recorded = readPathCsv(read(file))
+    const file = PATH_FILES.map((ending) => path.join(folder, path.basename(t.throw) + ending)).find((f) =>
+      existsSync(from(f)),
+    )
+    if (file === undefined) return t
+    const recorded = readPathFile(file, read(file), bearingDeg)
     if (recorded.ok) return { ...t, path: recorded.path }
     problems.push(...recorded.problems.map((p) => `${file}, ${where(p)}`))
     return t
@@ -56,7 +65,15 @@ function withPaths(throws: readonly SheetThrow[], folder: string): SheetThrow[] 
 /** Release speeds that somebody could have, m/s. */
 const [SLOWEST, FASTEST] = SHEET_RANGE.fullSpeedMps
 
-function asked(): { file: string; json: boolean; paths: string | undefined; arm: number | undefined } {
+interface Asked {
+  readonly file: string
+  readonly json: boolean
+  readonly paths: string | undefined
+  readonly arm: number | undefined
+  readonly bearing: number | undefined
+}
+
+function asked(): Asked {
   try {
     const { values, positionals } = parseArgs({
       allowPositionals: true,
@@ -64,23 +81,32 @@ function asked(): { file: string; json: boolean; paths: string | undefined; arm:
         json: { type: 'boolean', default: false },
         paths: { type: 'string' },
         arm: { type: 'string' },
+        bearing: { type: 'string' },
       },
     })
-    const arm = values.arm === undefined ? undefined : Number(values.arm)
+    const number = (v: string | undefined) => (v === undefined ? undefined : Number(v))
     if (positionals.length === 1)
-      return { file: positionals[0]!, json: values.json, paths: values.paths, arm }
+      return {
+        file: positionals[0]!,
+        json: values.json,
+        paths: values.paths,
+        arm: number(values.arm),
+        bearing: number(values.bearing),
+      }
   } catch {
     // the usage says it all
   }
   return refuse([USAGE])
 }
 
-const { file, json, paths, arm } = asked()
+const { file, json, paths, arm, bearing } = asked()
 if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
   refuse([`--arm must be a release speed between ${SLOWEST} and ${FASTEST} m/s.`])
+if (bearing !== undefined && !(bearing >= 0 && bearing <= 360))
+  refuse(['--bearing must be a compass bearing between 0 and 360°.'])
 const csv = readThrowsCsv(read(file))
 if (!csv.ok) refuse(csv.problems.map(where))
-const evidence = evidenceOf(paths === undefined ? csv.throws : withPaths(csv.throws, paths))
+const evidence = evidenceOf(paths === undefined ? csv.throws : withPaths(csv.throws, paths, bearing))
 /** From here on a second thread is worth its start. */
 const MANY = 1500
 const two = evidence.throws.length >= MANY ? await crewOfTwo() : undefined

@@ -7,17 +7,17 @@ export type PathRead =
   | { readonly ok: false; readonly problems: readonly CsvProblem[] }
 
 const COLUMNS = ['t_s', 'down_m', 'right_m', 'up_m'] as const
-type Column = (typeof COLUMNS)[number]
-const NEEDED: readonly Column[] = ['down_m', 'right_m']
+export type PathColumn = (typeof COLUMNS)[number]
+const NEEDED: readonly PathColumn[] = ['down_m', 'right_m']
 /** A flight is not further away, nor longer in the air. */
-const RANGE: Record<Column, readonly [number, number]> = {
+const RANGE: Record<PathColumn, readonly [number, number]> = {
   t_s: [-1, 30],
   down_m: [-20, 320],
   right_m: [-160, 160],
   up_m: [-20, 80],
 }
-const MOST_POINTS = 10_000
-const MOST_PROBLEMS = 50
+export const MOST_POINTS = 10_000
+export const MOST_PROBLEMS = 50
 
 /**
  * Reads a recorded path from CSV: a point a row under `t_s, down_m, right_m, up_m`, seconds since release and metres from
@@ -36,22 +36,38 @@ export function readPathCsv(csv: string): PathRead {
   if (rows.length > MOST_POINTS)
     report(null, null, `The path has ${rows.length} points; at most ${MOST_POINTS} are read.`)
   if (problems.list.length > 0) return { ok: false, problems: problems.told() }
-  const column = (name: Column): number[] | undefined => {
+  const column = (name: PathColumn): readonly number[] | undefined => {
     const at = header.indexOf(name)
-    if (at < 0) return undefined
+    return at < 0 ? undefined : rows.map((cells) => writtenNumber(cells[at] ?? '') ?? Number.NaN)
+  }
+  const written = (name: PathColumn, i: number) => short(rows[i]![header.indexOf(name)] ?? '')
+  const [timeS, downM, rightM, upM] = COLUMNS.map(column)
+  const columns = { t_s: timeS, down_m: downM!, right_m: rightM!, up_m: upM }
+  return checkedPath(columns, problems, (name, i, range) =>
+    report(i + 2, name, `${name} is “${written(name, i)}”; it must be a number ${range}.`),
+  )
+}
+
+/**
+ * A path out of columns that were read, if every value lies where a flight can be.
+ *
+ * @param outside says what is wrong with the value of a column in a row
+ */
+export function checkedPath(
+  columns: Readonly<Record<PathColumn, readonly number[] | undefined>> & {
+    readonly down_m: readonly number[]
+    readonly right_m: readonly number[]
+  },
+  problems: Problems,
+  outside: (column: PathColumn, row: number, range: string) => void,
+): PathRead {
+  for (const name of COLUMNS) {
     const [low, high] = RANGE[name]
-    return rows.map((cells, i) => {
-      const cell = cells[at] ?? ''
-      const value = writtenNumber(cell) ?? Number.NaN
-      if (!(value >= low && value <= high))
-        report(i + 2, name, `${name} is “${short(cell)}”; it must be a number from ${low} to ${high}.`)
-      return value
+    columns[name]?.forEach((value, i) => {
+      if (!(value >= low && value <= high)) outside(name, i, `from ${low} to ${high}`)
     })
   }
-  const [timeS, downM, veerM, upM] = COLUMNS.map(column)
   if (problems.list.length > 0) return { ok: false, problems: problems.told() }
-  return {
-    ok: true,
-    path: { downM: downM!, veerM: veerM!, ...(upM && { upM }), ...(timeS && { timeS }) },
-  }
+  const { t_s: timeS, down_m: downM, right_m: veerM, up_m: upM } = columns
+  return { ok: true, path: { downM, veerM, ...(upM && { upM }), ...(timeS && { timeS }) } }
 }

@@ -1,13 +1,24 @@
 import type { Air } from '../flight/air.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
-import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import type { FlightNumbers } from '../flight/disc.ts'
+import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import type { Release } from '../flight/release.ts'
 import { OF_HABIT } from '../rating/arrow.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { clampPoint } from '../rating/linear.ts'
+import { clampPoint, POINT } from '../rating/linear.ts'
 import { BEARS_ON, eliminate, makeTerm, placeTerm, updateLatents } from '../rating/throwTerm.ts'
 import type { PlanPoint } from './corrected.ts'
+
+/** A throw somebody is about to make. */
+export interface PlannedThrow {
+  readonly disc: string
+  readonly arm: string
+  readonly power: number
+  readonly hyzerRad: number
+  readonly air: Air
+}
 
 /** What the fit believes of an arm; the prior where it has not thrown. */
 export function armOf(state: FitState, id: string, arms: readonly Arm[]) {
@@ -30,24 +41,60 @@ export function discOf(state: FitState, id: string): { at: number; disc: RatedDi
   return { at, disc: state.evidence.discs[at]! }
 }
 
+/** The disc's numbers at a point. */
+export const numbersAt = (disc: RatedDisc, point: Float64Array): FlightNumbers => ({
+  speed: disc.published.speed,
+  glide: point[0]!,
+  turn: point[1]!,
+  fade: point[2]!,
+})
+
+/** The release at a point. */
+export function releaseAt(point: Float64Array): Release {
+  const speedMps = Math.exp(point[3]!)
+  return {
+    speedMps,
+    launchRad: point[4]!,
+    hyzerRad: point[5]!,
+    noseRad: point[6]!,
+    azimuthRad: point[7]!,
+    spinRadps: SPIN_PER_MPS * speedMps,
+    heightM: RELEASE_HEIGHT,
+    wobble: 0,
+  }
+}
+
+/** The point of a throw before it is made: numbers and habit as the fit has them, the release as it is meant. */
+export function pointMeant(
+  state: FitState,
+  planned: PlannedThrow,
+  arms: readonly Arm[] = [],
+): {
+  readonly disc: ReturnType<typeof discOf>
+  readonly arm: ReturnType<typeof armOf>
+  readonly point: Float64Array
+} {
+  const disc = discOf(state, planned.disc)
+  const arm = armOf(state, planned.arm, arms)
+  const point = new Float64Array(POINT)
+  point.set(state.numbers[disc.at]!)
+  point[3] = arm.lnFull + Math.log(planned.power) + arm.habit[0]!
+  point[4] = REFERENCE_LAUNCH + arm.habit[1]!
+  point[5] = planned.hyzerRad + arm.habit[2]!
+  point[6] = arm.habit[3]!
+  point[8] = planned.air.windAlongMps
+  point[9] = planned.air.windTowardFadeMps
+  return { disc, arm, point }
+}
+
 /** The plan of the flight at a point. */
 export function planOf(disc: RatedDisc, point: Float64Array, air: Air): PlanPoint[] {
-  const speedMps = Math.exp(point[3]!)
-  const path = tracePath(
-    { speed: disc.published.speed, glide: point[0]!, turn: point[1]!, fade: point[2]! },
-    disc.body,
-    {
-      speedMps,
-      launchRad: point[4]!,
-      hyzerRad: point[5]!,
-      noseRad: point[6]!,
-      azimuthRad: point[7]!,
-      spinRadps: SPIN_PER_MPS * speedMps,
-      heightM: RELEASE_HEIGHT,
-      wobble: 0,
-    },
-    { ...air, windAlongMps: point[8]!, windTowardFadeMps: point[9]!, shearExponent: 0 },
-  )
+  const path = tracePath(numbersAt(disc, point), disc.body, releaseAt(point), {
+    ...air,
+    windAlongMps: point[8]!,
+    windTowardFadeMps: point[9]!,
+    shearExponent: 0,
+  })
   return pathPoints(path, 40).map(({ x, y }) => ({ x, y }))
 }
 

@@ -1,21 +1,11 @@
-import type { Air } from '../flight/air.ts'
-import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import { discBorderCovariance, discCovariance, OF_HABIT } from '../rating/arrow.ts'
 import { HABIT_SD, THROW_SD } from '../rating/evidence.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
 import { linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
-import { armOf, discOf, planOf } from './asThrown.ts'
+import { planOf, pointMeant } from './asThrown.ts'
+import type { PlannedThrow } from './asThrown.ts'
 import type { PlanPoint } from './corrected.ts'
-
-/** A throw somebody is about to make. */
-export interface PlannedThrow {
-  readonly disc: string
-  readonly arm: string
-  readonly power: number
-  readonly hyzerRad: number
-  readonly air: Air
-}
 
 /** Where a planned throw is expected, in the frame of the throw. */
 export interface Forecast {
@@ -42,16 +32,11 @@ const SEEN_VARIANCE = 1
  * @throws RangeError when the disc is not part of the fit
  */
 export function forecastThrow(state: FitState, planned: PlannedThrow, arms: readonly Arm[] = []): Forecast {
-  const { at, disc } = discOf(state, planned.disc)
-  const arm = armOf(state, planned.arm, arms)
-  const point = new Float64Array(POINT)
-  point.set(state.numbers[at]!)
-  point[3] = arm.lnFull + Math.log(planned.power) + arm.habit[0]!
-  point[4] = REFERENCE_LAUNCH + arm.habit[1]!
-  point[5] = planned.hyzerRad + arm.habit[2]!
-  point[6] = arm.habit[3]!
-  point[8] = planned.air.windAlongMps
-  point[9] = planned.air.windTowardFadeMps
+  const {
+    disc: { at, disc },
+    arm,
+    point,
+  } = pointMeant(state, planned, arms)
   const seen = new Float64Array(SEEN)
   const jacobian = new Float64Array(SEEN * POINT)
   linearise(disc.published.speed, disc.body, planned.air.densityKgM3, point, 0, seen, jacobian)

@@ -8,7 +8,7 @@ import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { factorise, forward } from '../rating/cholesky.ts'
 import { BEARS_ON, eliminate, makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { armOf, discOf } from '../judge/asThrown.ts'
-import type { PlannedThrow } from '../judge/forecast.ts'
+import type { PlannedThrow } from '../judge/asThrown.ts'
 
 /** A throw that could be made, and what would be seen of it. */
 export interface Candidate extends PlannedThrow {

@@ -106,9 +106,15 @@ describe('rate', () => {
     }
     expect(sdOf('--paths', paths)).lessThan(without)
     fs.writeFileSync(path.join(paths, '2.csv'), 'down_m,right_m\n1,x\n2,0\n')
+    const track = { type: 'LineString', coordinates: [0, 5e-5, 2e-4, 5e-4, 8e-4].map((v) => [9, 50 + v]) }
+    fs.writeFileSync(path.join(paths, '6.geojson'), JSON.stringify(track))
     const bad = rate(csv, '--paths', paths)
+    expect(bad.stderr).match(/6\.geojson, file: A track on the earth needs the bearing/)
     expect(bad.status).equal(2)
     expect(bad.stderr).match(/2\.csv, row 2, column right_m/)
+    fs.rmSync(path.join(paths, '2.csv'))
+    expect(sdOf('--paths', paths, '--bearing', '0')).lessThan(without)
+    expect(rate(csv, '--paths', paths, '--bearing', '400').stderr).match(/between 0 and 360/)
     expect(rate(csv, '--paths', path.join(folder, 'nowhere')).stderr).match(/is not there/)
     expect(rate(csv, '--nonsense').stderr).match(/usage:/)
   })

@@ -30,8 +30,16 @@ export function useScale(): Scale {
 }
 
 export interface StripProps {
-  /** What there is to see, m: how far downrange, and to either side. */
-  readonly reach: { readonly down: number; readonly left: number; readonly right: number }
+  /**
+   * What there is to see, m: how far downrange, and to either side of the aim line. A strip that looks closer starts
+   * further downrange than the tee, and may leave out the line.
+   */
+  readonly reach: {
+    readonly from?: number
+    readonly down: number
+    readonly left: number
+    readonly right: number
+  }
   /** Which side is named the fade side; mixed hands leave it to fade and turn alone. */
   readonly fade: 'left' | 'right' | 'up'
   readonly stretch?: number
@@ -48,6 +56,8 @@ export interface StripProps {
 
 const PAD = { left: 14, right: 14, top: 8, bottom: 30 }
 const BAND_M = 10
+/** No closer than this, m downrange and across. */
+const CLOSEST = { down: 20, sides: 8 }
 /** A letter of a name is about this wide. */
 const LETTER_PX = 7.6
 
@@ -80,41 +90,46 @@ export function Strip({
   }, [])
 
   const wide = Math.max(50, width - PAD.left - PAD.right)
-  const sides = Math.max(8, reach.left + reach.right)
-  const needed = PAD.top + PAD.bottom + (1.15 * sides * stretch * (wide - room)) / Math.max(20, reach.down)
+  const { from: start = 0, left: high, right: low } = reach
+  const sides = Math.max(CLOSEST.sides, high + low)
+  const long = Math.max(CLOSEST.down, reach.down - start)
+  const needed = PAD.top + PAD.bottom + (1.15 * sides * stretch * (wide - room)) / long
   const height = onPoint ? most : Math.min(most, Math.max(118, Math.ceil(needed)))
 
-  const scale = useMemo<Scale & { fieldDown: number; low: number; high: number }>(() => {
+  const scale = useMemo<Scale & { start: number; fieldDown: number }>(() => {
     const h = Math.max(50, height - PAD.top - PAD.bottom)
     // the wanted field must fit both ways; what is left over shows more field
-    const along = Math.min((wide - room) / Math.max(20, reach.down), h / (sides * stretch))
+    const along = Math.min((wide - room) / long, h / (sides * stretch))
     const across = along * stretch
     const fieldDown = wide / along
-    const spare = h / across - sides
-    const high = reach.left + spare / 2
+    const from = start > 0 ? Math.max(0, start - (fieldDown - long) / 2) : 0
+    const top = high + (h / across - sides) / 2
     return {
       along,
       across,
       edge: PAD.left + wide,
       foot: PAD.top + h,
+      start: from,
       fieldDown,
-      high,
-      low: high - h / across,
-      x: (down) => PAD.left + down * along,
-      y: (left) => PAD.top + (high - left) * across,
-      spot: (px, py) => ({ down: (px - PAD.left) / along, left: high - (py - PAD.top) / across }),
+      x: (down) => PAD.left + (down - from) * along,
+      y: (left) => PAD.top + (top - left) * across,
+      spot: (px, py) => ({ down: from + (px - PAD.left) / along, left: top - (py - PAD.top) / across }),
     }
-  }, [wide, height, room, reach.down, reach.left, sides, stretch])
+  }, [wide, height, room, long, start, high, sides, stretch])
 
   const at = (e: PointerEvent<SVGSVGElement>): Spot => {
     const r = e.currentTarget.getBoundingClientRect()
     return scale.spot(e.clientX - r.left, e.clientY - r.top)
   }
-  const bands = Array.from({ length: Math.ceil(scale.fieldDown / BAND_M) }, (_, i) => i * BAND_M)
-  const marks = ticks(0, units.length.to(scale.fieldDown), Math.max(2, Math.floor(width / 110))).filter(
-    (t) => t >= 0,
-  )
-  const right = scale.x(scale.fieldDown)
+  const end = scale.start + scale.fieldDown
+  const firstBand = Math.floor(scale.start / BAND_M)
+  const bands = Array.from({ length: Math.ceil(end / BAND_M) - firstBand }, (_, i) => firstBand + i)
+  const marks = ticks(
+    units.length.to(scale.start),
+    units.length.to(end),
+    Math.max(2, Math.floor(width / 110)),
+  ).filter((t) => t >= 0)
+  const right = scale.x(end)
   const [upper, lower] = fade === 'right' ? ['turn', 'fade'] : ['fade', 'turn']
 
   return (
@@ -150,18 +165,18 @@ export function Strip({
             <rect x={PAD.left} y={PAD.top} width={right - PAD.left} height={height - PAD.top - PAD.bottom} />
           </clipPath>
           <g clipPath={`url(#${clip})`}>
-            {bands.map((b, i) => (
+            {bands.map((b) => (
               <rect
                 key={b}
-                x={scale.x(b)}
+                x={scale.x(b * BAND_M)}
                 width={BAND_M * scale.along + 0.5}
                 y={PAD.top}
                 height={height - PAD.top - PAD.bottom}
-                style={{ fill: i % 2 ? 'var(--mown-2)' : 'var(--mown)' }}
+                style={{ fill: b % 2 ? 'var(--mown-2)' : 'var(--mown)' }}
               />
             ))}
             <line
-              x1={scale.x(0)}
+              x1={PAD.left}
               x2={right}
               y1={scale.y(0)}
               y2={scale.y(0)}

@@ -1,4 +1,6 @@
+import clsx from 'clsx'
 import { useEffect, useRef, useState } from 'react'
+import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
@@ -6,6 +8,7 @@ import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
+import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
@@ -35,6 +38,11 @@ interface FieldStripProps {
   readonly at: number
 }
 
+/** Looking closer shows so many standard deviations around what is looked at, and at least so many metres. */
+const CLOSER = { sds: 2.2, least: 9 }
+/** Side is drawn so many times as large when it is stretched. */
+const STRETCHED = 2
+
 type Reach = StripProps['reach']
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.min(high, Math.max(low, v))
@@ -57,6 +65,10 @@ export function FieldStrip({
   const { landing, mid } = seen
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
   const awaited = useRef(false)
+  const [close, setClose] = useState(false)
+  const [stretched, setStretched] = useState(false)
+  useHotkeys('z', () => setClose((c) => !c))
+  useHotkeys('x', () => setStretched((c) => !c))
   const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
   // up on the strip is the thrower's left
   const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
@@ -121,11 +133,23 @@ export function FieldStrip({
     ...(forecast ? [forecast.carryM + 2 * Math.sqrt(forecast.covariance[0])] : [80]),
     ...earlier.map((t) => t.carryM),
   ]
-  const reachNow: Reach = {
+  const middle = landed ?? expected
+  const half = (variance: number | undefined) => Math.max(CLOSER.least, CLOSER.sds * Math.sqrt(variance ?? 0))
+  const closer = (m: Spot): Reach => {
+    const [along, across] = [half(forecast?.covariance[0]), half(forecast?.covariance[2])]
+    return {
+      from: Math.max(0, m.down - along),
+      down: m.down + along,
+      left: m.left + across,
+      right: across - m.left,
+    }
+  }
+  const whole: Reach = {
     down: 1.08 * Math.max(50, ...downs, landed ? landed.down : 0),
     left: Math.max(12, ...lefts) + 4,
     right: Math.max(12, ...lefts.map((l) => -l)) + 4,
   }
+  const reachNow = close && middle ? closer(middle) : whole
   const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
     if (phase === 'up') return setDrag(undefined)
     let what = drag?.what
@@ -149,6 +173,7 @@ export function FieldStrip({
       <Strip
         height={phone ? 290 : 346}
         fade={fade}
+        stretch={stretched ? STRETCHED : 1}
         reach={drag?.reach ?? reachNow}
         label={
           landing
@@ -202,12 +227,47 @@ export function FieldStrip({
           />
         )}
       </Strip>
+      <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
+        <Look on={close} onClick={() => setClose(!close)} keyHint="Z">
+          {close ? 'Closer' : 'Whole'}
+        </Look>
+        <Look on={stretched} onClick={() => setStretched(!stretched)} keyHint="X">
+          {stretched ? `Side × ${STRETCHED}` : 'True scale'}
+        </Look>
+      </div>
       {!landing && (
         <p className="pointer-events-none absolute inset-x-0 top-5 text-center text-note font-semibold max-md:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
         </p>
       )}
     </Card>
+  )
+}
+
+/** How the field is looked at: says what is shown now, and changes it. */
+function Look({
+  on,
+  onClick,
+  keyHint,
+  children,
+}: {
+  on: boolean
+  onClick: () => void
+  keyHint: string
+  children: ReactNode
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onClick}
+      className={clsx(
+        'flex min-h-8 items-center gap-1.5 rounded-lg border border-edge px-2 text-note max-md:min-h-11',
+        on ? 'bg-pick font-medium text-on-pick' : 'bg-card/90',
+      )}
+    >
+      {children} <Key onDark={on}>{keyHint}</Key>
+    </button>
   )
 }
 
