@@ -1,4 +1,5 @@
 import type { SheetThrow } from '../core/formats/sheet.ts'
+import type { RecordedPath } from '../core/rating/recorded.ts'
 import type { RatedDisc } from '../core/rating/evidence.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { numbersInForce } from '../core/shelf/numbersInForce.ts'
@@ -6,7 +7,7 @@ import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
 import { WEAR_STATES } from './shelf.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
-import type { Thrower, Trial, TrialFile } from './trials.ts'
+import type { Thrower, ThrowPath, Trial, TrialFile } from './trials.ts'
 
 /** A disc with everything above it. */
 export interface ShelvedDisc {
@@ -48,6 +49,14 @@ export function shelved(row: Pick<ShelvedDisc, 'disc' | 'maker' | 'mold' | 'plas
   }
   return { ...row, levels, inForce: numbersInForce(levels) }
 }
+
+/** A recorded path as a line of the sheet has it: what was not recorded is not there; sides to the thrower’s right. */
+export const recordedOf = ({ timeS, downM, rightM, upM }: ThrowPath): RecordedPath => ({
+  downM,
+  veerM: rightM,
+  ...(timeS.length > 0 && { timeS }),
+  ...(upM.length > 0 && { upM }),
+})
 
 /** Grams the fit uses: weighed, else marked, else the standard weight. */
 export const gramsOf = (d: Disc): number | null => d.weighedG ?? d.markedG
@@ -123,7 +132,7 @@ export function sheetOf(
         hangS: t.hangS,
         apexM: t.apexM,
         groundM: t.groundM,
-        path: t.path && { timeS: t.path.timeS, downM: t.path.downM, veerM: t.path.rightM, upM: t.path.upM },
+        path: t.path && recordedOf(t.path),
         counts: t.counts,
         whyNot: t.whyNot,
         method: session.method,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { MEASURING_METHODS } from '../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../core/formats/sheet.ts'
 import type { SheetNumber } from '../core/formats/sheet.ts'
-import { FIXED_ORDERS, LEGS } from '../core/plan/order.ts'
+import { FIXED_ORDERS, LEGS, PROTOCOLS } from '../core/plan/order.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { Claim, Day, Id, Name, within } from './shelf.ts'
 
@@ -70,7 +70,6 @@ export const Place = z.object({
 })
 
 export const CONVENTIONS = ['fresh', 'seasoned'] as const
-export const PROTOCOLS = ['same release', 'same line'] as const
 
 /** How a trial is to be thrown, and what was expected of it before. */
 export const Plan = z.object({
@@ -169,9 +168,17 @@ export const Session = z.object({
 /** A flight as it was recorded: seconds since release, metres downrange, right of and above the aim line. */
 const column = z.array(z.number()).max(1200, 'must be at most 1200 points')
 export const ThrowPath = z
-  .object({ timeS: column, downM: column, rightM: column, upM: column })
-  .refine((p) => [p.timeS, p.rightM, p.upM].every((c) => c.length === p.downM.length), {
-    error: 'must have as many times, sides and heights as distances',
+  .object({
+    /** None where times were not recorded. */
+    timeS: column,
+    downM: column,
+    rightM: column,
+    /** None where heights were not recorded. */
+    upM: column,
+  })
+  .refine((p) => p.rightM.length === p.downM.length, { error: 'must have as many sides as distances' })
+  .refine((p) => [p.timeS, p.upM].every((c) => c.length === 0 || c.length === p.downM.length), {
+    error: 'must have as many times and heights as distances, or none',
   })
 
 export const Throw = z

@@ -117,23 +117,30 @@ export interface KindOfThrow extends Cell {
   readonly power?: number | undefined
 }
 
+/** Every disc at the same release, or each at the angle that brings it back to the aim line. */
+export const PROTOCOLS = ['same release', 'same line'] as const
+export type Protocol = (typeof PROTOCOLS)[number]
+/** What stands for the angle in a plan whose throws each take the one that brings the disc back to the line. */
+export const LINE_DEG = 0
+
 /** Powers further apart than this are not the same throw. */
 const SAME_POWER = 0.12
 
-const alike = (a: KindOfThrow, b: KindOfThrow) =>
+const alike = (a: KindOfThrow, b: KindOfThrow, protocol: Protocol) =>
   a.disc === b.disc &&
-  a.hyzerDeg === b.hyzerDeg &&
+  (protocol === 'same line' || a.hyzerDeg === b.hyzerDeg) &&
   (a.stroke === undefined || b.stroke === undefined || a.stroke === b.stroke) &&
   (a.power === undefined || b.power === undefined || Math.abs(a.power - b.power) <= SAME_POWER)
 
-/** The throws of a plan still to be made: each throw made takes its like off, the earliest first. */
+/** The throws of a plan still to be made: each throw made takes its like off, the earliest first; on a line whatever its angle. */
 export function remainingThrows<T extends KindOfThrow>(
   planned: readonly T[],
   thrown: readonly KindOfThrow[],
+  protocol: Protocol = 'same release',
 ): T[] {
   const left = [...planned]
   for (const t of thrown) {
-    const at = left.findIndex((p) => alike(p, t))
+    const at = left.findIndex((p) => alike(p, t, protocol))
     if (at >= 0) left.splice(at, 1)
   }
   return left

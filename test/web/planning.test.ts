@@ -5,7 +5,9 @@ import type { Plan } from '../../contract/trials.ts'
 import {
   countsOf,
   evenCounts,
+  anglesFor,
   madeSoFar,
+  overAngles,
   proposed,
   reordered,
   stepped,
@@ -61,11 +63,26 @@ describe('a plan as it is edited', () => {
     expect(none.some((c) => c.disc === disc && c.hyzerDeg === 0)).equal(false)
   })
 
+  it('throws as many of each disc by the other protocol, on the line at no angle of its own', () => {
+    const counts = stepped(countsOf(plan, trial.discIds), trial.discIds[0]!, 0, 1)
+    const of = (list: typeof counts, disc: string) =>
+      list.filter((c) => c.disc === disc).reduce((s, c) => s + c.throws, 0)
+    const onLine = overAngles(counts, trial.discIds, anglesFor(plan, 'same line'))
+    for (const id of trial.discIds) expect(of(onLine, id)).equal(of(counts, id))
+    expect(new Set(onLine.map((c) => c.hyzerDeg)).size).equal(1)
+    const back = overAngles(onLine, trial.discIds, anglesFor(plan, 'same release'))
+    expect(new Set(back.map((c) => c.hyzerDeg)).size).greaterThan(1)
+    for (const id of trial.discIds) expect(of(back, id)).closeTo(of(counts, id), 1)
+    // throws made at whatever angle count toward it
+    const throws = demo.throws.filter((t) => t.trialId === trial.id)
+    expect(new Set(madeSoFar(throws, 'same line').map((m) => m.hyzerDeg))).deep.equal(new Set([0]))
+  })
+
   it('keeps what is made first, in its rounds, and orders the rest again', () => {
     const throws = demo.throws
       .filter((t) => t.trialId === trial.id)
       .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
-    const made = madeSoFar(throws)
+    const made = madeSoFar(throws, 'same release')
     expect(made.length).equal(throws.filter((t) => t.counts).length)
     for (const round of new Set(made.map((m) => m.round))) {
       const own = made.filter((m) => m.round === round)

@@ -10,6 +10,7 @@ import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
+import { lineAngles } from '../../core/judge/sameLine.ts'
 import { settling } from '../../core/judge/resolve.ts'
 import type { Kind, Settling } from '../../core/judge/resolve.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -95,6 +96,16 @@ const rating = {
   forecast(trial: string, planned: PlannedThrow, arms: readonly Arm[]): Forecast | undefined {
     const state = fits.get(trial)
     return state && forecastThrow(state, planned, arms)
+  },
+  /** The angles it takes for discs to finish on the aim line, thrown by an arm in some air. */
+  line(
+    trial: string,
+    discs: readonly string[],
+    planned: Pick<PlannedThrow, 'arm' | 'power' | 'air'>,
+    arms: readonly Arm[],
+  ): ReturnType<typeof lineAngles> | undefined {
+    const state = fits.get(trial)
+    return state && lineAngles(state, discs, planned, arms)
   },
   /** What would settle the neighbours on the ladder that are still open. */
   settle(trial: string): Settling[] {

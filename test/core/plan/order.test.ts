@@ -126,6 +126,13 @@ describe('the order of a plan', () => {
     expect(remainingThrows(order, [])).deep.equal(order)
     expect(remainingThrows(order, order.slice(0, 4))).deep.equal(order.slice(4))
     expect(remainingThrows(order, order)).deep.equal([])
+    // on the line a throw is the disc's, whatever angle it took
+    const { disc } = order[3]!
+    const took = { disc, hyzerDeg: 17 }
+    expect(remainingThrows(order, [took])).deep.equal(order)
+    const left = remainingThrows(order, [took], 'same line')
+    expect(order.length - left.length).equal(1)
+    expect(left.filter((t) => t.disc === disc).length).equal(order.filter((t) => t.disc === disc).length - 1)
     // one out of turn takes the earliest of its like off, and one nobody planned takes none
     const stray = { disc: 'other', hyzerDeg: 0 }
     expect(remainingThrows(order, [order[5]!, stray]).length).equal(order.length - 1)

@@ -6,8 +6,7 @@ import { format } from 'date-fns'
 import { v7 as newId } from 'uuid'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import { statements } from '../../../core/judge/statements.ts'
-import { remainingThrows } from '../../../core/plan/order.ts'
-import { nextThrows } from '../../../core/plan/nextThrow.ts'
+import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
@@ -27,16 +26,22 @@ import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { Calls } from './Calls.tsx'
 import { Cautions } from './Cautions.tsx'
-import { WARM_UP, draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WHY_NOT } from './draft.ts'
+import { draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WARM_UP, WHY_NOT } from './draft.ts'
 import type { Meant, Seen, Standing } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
 import { LastThrow } from './LastThrow.tsx'
 import { NextCard, UpNext } from './NextCard.tsx'
-import { useForecast, usePathTo, useTelling } from './useForecast.ts'
+import { PathFile } from './PathFile.tsx'
+import { useArms } from './useArms.ts'
+import { useForecast, useLineAngle, usePathTo, useTelling } from './useForecast.ts'
 import { Notices } from './Notices.tsx'
 import { RunLine } from './RunLine.tsx'
+import { TurnsDialog } from './TurnsDialog.tsx'
 import { TypedLanding } from './TypedLanding.tsx'
 import { useLiveWind } from './useLiveWind.ts'
+import { usePauses } from './usePauses.ts'
+import { useQueue } from './useQueue.ts'
+import { useTurns } from './useTurns.ts'
 import type { Facing } from './useLiveWind.ts'
 import { useWakeLock } from './useWakeLock.ts'
 import { WindAir } from './WindAir.tsx'
@@ -135,22 +140,21 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const [timing, setTiming] = useState(false)
   const landedAt = useRef<number>(undefined)
   const places = usePlaces()
-  const bearing = places.find((p) => p.name === session.place)?.bearingDeg ?? 0
-  const live = useLiveWind(listening, session.id, session.place, bearing, facing)
-  useWakeLock()
+  const place = places.find((p) => p.name === session.place)
+  const live = useLiveWind(listening, session.id, session.place, place?.bearingDeg ?? 0, facing)
+  const [choosing, setChoosing] = useState(false)
+  const pauses = usePauses(session.id)
+  const turns = useTurns(trial.id)
+  useWakeLock(pauses.since === undefined)
 
+  const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
+  const again = lastThrown && (() => setAsked({ discId: lastThrown.discId, hyzerDeg: lastThrown.hyzerDeg }))
+  const later = () => {
+    setAsked({})
+    setSkipped((k) => k + 1)
+  }
   const names = useMemo(() => trialNames(view.discs), [view.discs])
   const name = (code: string) => names.get(code) ?? code
-  const even = useMemo(
-    () =>
-      nextThrows(
-        trial.discIds,
-        trial.hyzerDegs,
-        view.throws.filter((t) => t.counts).map((t) => ({ disc: t.discId, hyzerDeg: t.hyzerDeg })),
-        Math.max(7, trial.discIds.length * trial.hyzerDegs.length),
-      ),
-    [trial, view.throws],
-  )
   const somebody = view.discs[0]
   const standingLine =
     somebody &&
@@ -170,33 +174,31 @@ function Logging({ view, rating, edited }: LoggingProps) {
     trial.hyzerDegs,
     rating.reading,
   )
-  /** What the plan still has to be thrown, in its order. */
-  const planned = useMemo(() => {
-    const { plan } = trial
-    if (!plan) return []
-    return remainingThrows(
-      plan.throws.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
-      view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
-    )
-  }, [trial, view.throws])
-  const warmUps = useMemo(
-    () => warmUpsLeft(trial.plan, view.throws, session.id),
-    [trial.plan, view.throws, session.id],
-  )
   const best = told?.flatMap(({ code, hyzerDeg }) => {
     const disc = view.discs.find((d) => d.disc.code === code)?.disc.id
     return disc === undefined ? [] : [{ disc, hyzerDeg }]
   })
-  const queue: readonly Proposed[] =
-    best && best.length > 0
-      ? best
-      : planned.length > 0
-        ? [...warmUps.map((disc) => ({ disc, hyzerDeg: 0, warmUp: true })), ...planned]
-        : even
-  const proposed = queue[skipped % queue.length]!
+  const queue = useQueue(view, session.id, best)
+  const proposed = queue.next[skipped % queue.next.length]!
+  const discId = asked.discId ?? proposed.disc
+  const at = view.discs.findIndex((d) => d.disc.id === discId)
+  const disc = view.discs[at]
+  const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
+  // what is expected follows the wind as it blows, in half metres a second, so that it does not tremble
+  const half = (v: number) => Math.round(2 * v) / 2
+  const blowing: Standing =
+    listening && live.now
+      ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
+      : standing
+  const lineFor = (hyzerDeg: number) =>
+    disc && draftLine(disc, thrower, session, { discId, hyzerDeg }, blowing, seen)
+  const sameLine = trial.plan?.protocol === 'same line'
+  const lineAngle = useLineAngle(trial.id, sameLine, lineFor(0), rating.reading)
   const meant: Meant = {
-    discId: asked.discId ?? proposed.disc,
-    hyzerDeg: asked.hyzerDeg ?? proposed.hyzerDeg,
+    discId,
+    hyzerDeg:
+      asked.hyzerDeg ??
+      (lineAngle?.found && proposed.warmUp !== true ? wholeDegrees(lineAngle.hyzerRad) : proposed.hyzerDeg),
   }
   const warmingUp = !edited && proposed.warmUp === true && meant.discId === proposed.disc
   // stroke, power and thrower follow the plan from throw to throw; within a throw they are the person’s to change
@@ -205,29 +207,28 @@ function Logging({ view, rating, edited }: LoggingProps) {
   if (!edited && followed !== step) {
     setFollowed(step)
     const { stroke, power, throwerId } = proposed
-    const known = view.throwers.some((t) => t.id === throwerId)
+    const turn = throwerId ?? (lastThrown && turns.after(lastThrown.throwerId))
+    const known = view.throwers.some((t) => t.id === turn)
     if (stroke !== undefined || power !== undefined || known)
       setStanding((s) => ({
         ...s,
         ...(stroke !== undefined && { stroke }),
         ...(power !== undefined && { power }),
-        ...(known && { throwerId: throwerId! }),
+        ...(known && { throwerId: turn! }),
       }))
   }
-  const at = view.discs.findIndex((d) => d.disc.id === meant.discId)
-  const disc = view.discs[at]
-  const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
   const fade = fadeSide(thrower.hand, standing.stroke)
-  // what is expected follows the wind as it blows, in half metres a second, so that it does not tremble
-  const half = (v: number) => Math.round(2 * v) / 2
-  const blowing: Standing =
-    listening && live.now
-      ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
-      : standing
-  const line = disc && draftLine(disc, thrower, session, meant, blowing, seen)
+  const line = lineFor(meant.hyzerDeg)
+  const arms = useArms(
+    turns.throwerIds.length > 1 ? view.throwers.filter((t) => turns.throwerIds.includes(t.id)) : [thrower],
+  )
 
   const see = (change: Partial<Seen>) => {
-    if (change.landing && !seen.landing) landedAt.current = Date.now()
+    if (change.landing && !seen.landing) {
+      landedAt.current = Date.now()
+      // what was asked of a throw that has landed no longer follows the wind
+      setAsked((a) => ({ ...a, hyzerDeg: a.hyzerDeg ?? meant.hyzerDeg }))
+    }
     setSeen((s) => ({ ...s, ...change }))
   }
   const stand = (change: Partial<Standing>) => setStanding((s) => ({ ...s, ...change }))
@@ -253,6 +254,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
       setParams({}, { replace: true })
       return
     }
+    pauses.goOn()
     setSeen(NOTHING_SEEN)
     setAsked({})
     setSkipped(0)
@@ -335,9 +337,12 @@ function Logging({ view, rating, edited }: LoggingProps) {
   useHotkeys('s', time)
   useHotkeys('v', () => void letVolunteerThrow())
   useHotkeys('m', () => setTelling(!telling))
-  useHotkeys('n', () => {
-    setAsked({})
-    setSkipped((k) => k + 1)
+  useHotkeys('n', later)
+  useHotkeys('a', () => again?.())
+  useHotkeys('p', () => (pauses.since === undefined ? pauses.pause() : pauses.goOn()))
+  useHotkeys('t', () => {
+    const ids = turns.throwerIds.length > 1 ? turns.throwerIds : view.throwers.map((t) => t.id)
+    stand({ throwerId: ids[(ids.indexOf(thrower.id) + 1) % ids.length]! })
   })
   useHotkeys('c', () =>
     setSeen((s) =>
@@ -354,11 +359,10 @@ function Logging({ view, rating, edited }: LoggingProps) {
       </Empty>
     )
   const thrown = view.throws.length
-  const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
   const heading = edited
     ? `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
     : warmingUp
-      ? `Warm-up, ${warmUps.length} to go; it does not count · ${legWords(blowing.windAlongMps)}`
+      ? `Warm-up, ${queue.warmUps.length} to go; it does not count · ${legWords(blowing.windAlongMps)}`
       : `Throw ${thrown + 1}${trial.plannedThrows > 0 ? ` of ${trial.plannedThrows}` : ''} · ${legWords(blowing.windAlongMps)}`
   const { landing } = seen
   return (
@@ -369,21 +373,26 @@ function Logging({ view, rating, edited }: LoggingProps) {
           name={name}
           throwers={view.throwers}
           angles={trial.hyzerDegs}
+          {...{ sameLine, lineAngle }}
           meant={meant}
           standing={standing}
           heading={heading}
           warmingUp={warmingUp}
+          turns={
+            turns.throwerIds.length > 1
+              ? turns.throwerIds.map((id) => view.throwers.find((t) => t.id === id)?.name.split(' ')[0] ?? '')
+              : []
+          }
+          onTurns={() => setChoosing(true)}
           onMeant={(c) => setAsked((a) => ({ ...a, ...c }))}
           onStanding={stand}
         />
         {!edited && (
           <RunLine
-            view={view}
-            thrower={thrower}
-            left={planned}
-            onAgain={
-              lastThrown && (() => setAsked({ discId: lastThrown.discId, hyzerDeg: lastThrown.hyzerDeg }))
-            }
+            left={queue.planned}
+            onAgain={again}
+            onLater={later}
+            {...{ view, arms, pauses }}
             onVolunteer={() => void letVolunteerThrow()}
           />
         )}
@@ -394,18 +403,27 @@ function Logging({ view, rating, edited }: LoggingProps) {
             cells={
               best
                 ? best.slice(1, 5)
-                : queue.filter((c) => c.disc !== meant.discId || c.hyzerDeg !== meant.hyzerDeg).slice(0, 4)
+                : queue.next
+                    .filter((c) => c.disc !== meant.discId || (!sameLine && c.hyzerDeg !== meant.hyzerDeg))
+                    .slice(0, 4)
             }
             telling={telling}
             onTelling={setTelling}
-            planned={planned.length > 0}
-            onPick={(c) => setAsked({ discId: c.disc, hyzerDeg: c.hyzerDeg })}
+            planned={queue.planned.length > 0}
+            sameLine={sameLine}
+            onPick={(c) => setAsked({ discId: c.disc, ...(!sameLine && { hyzerDeg: c.hyzerDeg }) })}
           />
         )}
       </div>
 
+      {choosing && <TurnsDialog throwers={view.throwers} turns={turns} onClose={() => setChoosing(false)} />}
       <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
-        <Cautions day={session.day} />
+        <Cautions
+          day={session.day}
+          temperatureC={session.temperatureC}
+          fresh={lastThrown === undefined}
+          arms={arms}
+        />
         <StripCard {...{ view, rating, line, fade, meant, seen, see, at }} />
         <div className="order-3 flex items-center justify-between gap-3 px-3 md:hidden">
           <p className="figure text-lead" data-testid="landed">
@@ -440,8 +458,13 @@ function Logging({ view, rating, edited }: LoggingProps) {
           name={name}
           session={session}
           wind={listening ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }}
+          pausedSince={pauses.since}
+          onGoOn={pauses.goOn}
           turnDue={
-            !edited && planned[0] !== undefined && planned[0].leg !== facing && lastThrown !== undefined
+            !edited &&
+            queue.planned[0] !== undefined &&
+            queue.planned[0].leg !== facing &&
+            lastThrown !== undefined
           }
           onTurn={turnRound}
           onAgain={(t) => setAsked({ discId: t.discId, hyzerDeg: t.hyzerDeg })}
@@ -463,6 +486,15 @@ function Logging({ view, rating, edited }: LoggingProps) {
               onAngle={angle}
               timing={timing}
               onTime={time}
+            />
+            <PathFile
+              path={seen.path}
+              bearingDeg={
+                place?.bearingDeg == null
+                  ? undefined
+                  : (place.bearingDeg + (facing === 'out' ? 0 : 180)) % 360
+              }
+              onSeen={see}
             />
           </div>
           <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:pb-[max(0.75rem,env(safe-area-inset-bottom))]">
@@ -493,27 +525,6 @@ function Logging({ view, rating, edited }: LoggingProps) {
       </div>
     </div>
   )
-}
-
-/** A throw that could be next. */
-interface Proposed {
-  readonly disc: string
-  readonly hyzerDeg: number
-  readonly stroke?: Throw['stroke']
-  readonly power?: number
-  readonly throwerId?: string | null
-  readonly warmUp?: boolean
-}
-
-/** Warm-up throws of a plan that this outing has not had; none once a throw of it counts. */
-function warmUpsLeft(
-  plan: TrialView['trial']['plan'],
-  throws: readonly Throw[],
-  sessionId: string,
-): readonly string[] {
-  const own = throws.filter((t) => t.sessionId === sessionId)
-  if (!plan || own.some((t) => t.counts)) return []
-  return plan.warmUps.slice(own.filter((t) => t.whyNot === WARM_UP).length)
 }
 
 /** A landing is put down about this long after the release. */

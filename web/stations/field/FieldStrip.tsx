@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { UnfoldVertical, ZoomIn } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -228,15 +229,20 @@ export function FieldStrip({
         )}
       </Strip>
       <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
-        <Look on={close} onClick={() => setClose(!close)} keyHint="Z">
-          {close ? 'Closer' : 'Whole'}
+        <Look on={close} onClick={() => setClose(!close)} keyHint="Z" label="Closer">
+          <ZoomIn size={16} aria-hidden />
         </Look>
-        <Look on={stretched} onClick={() => setStretched(!stretched)} keyHint="X">
-          {stretched ? `Side × ${STRETCHED}` : 'True scale'}
+        <Look
+          on={stretched}
+          onClick={() => setStretched(!stretched)}
+          keyHint="X"
+          label={`Side × ${STRETCHED}`}
+        >
+          <UnfoldVertical size={16} aria-hidden />
         </Look>
       </div>
       {!landing && (
-        <p className="pointer-events-none absolute inset-x-0 top-5 text-center text-note font-semibold max-md:hidden">
+        <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center text-note font-semibold max-md:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
         </p>
       )}
@@ -244,29 +250,32 @@ export function FieldStrip({
   )
 }
 
-/** How the field is looked at: says what is shown now, and changes it. */
+/** A way to look at the field, on or off; on a phone its icon alone. */
 function Look({
   on,
   onClick,
   keyHint,
+  label,
   children,
 }: {
   on: boolean
   onClick: () => void
   keyHint: string
+  label: string
   children: ReactNode
 }) {
   return (
     <button
       type="button"
       aria-pressed={on}
+      aria-label={label}
       onClick={onClick}
       className={clsx(
-        'flex min-h-8 items-center gap-1.5 rounded-lg border border-edge px-2 text-note max-md:min-h-11',
+        'flex min-h-8 items-center justify-center gap-1.5 rounded-lg border border-edge px-2 text-note max-md:size-11',
         on ? 'bg-pick font-medium text-on-pick' : 'bg-card/90',
       )}
     >
-      {children} <Key onDark={on}>{keyHint}</Key>
+      {children} <span className="max-md:hidden">{label}</span> <Key onDark={on}>{keyHint}</Key>
     </button>
   )
 }

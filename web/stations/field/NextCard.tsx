@@ -1,7 +1,11 @@
 import clsx from 'clsx'
+import { Users } from 'lucide-react'
 import { useState } from 'react'
 import { fadeSide } from '../../../core/flight/hand.ts'
+import { wholeDegrees } from '../../../core/judge/sameLine.ts'
+import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
+import { Z90 } from '../../../core/rating/normal.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import type { Throw, Thrower } from '../../../contract/trials.ts'
 import { angleWords } from '../../data/units.ts'
@@ -24,8 +28,14 @@ interface NextCardProps {
   readonly angles: readonly number[]
   readonly meant: Meant
   readonly standing: Standing
+  /** Every disc is thrown at the angle that brings it back to the line; what that is, once it is known. */
+  readonly sameLine: boolean
+  readonly lineAngle: LineAngle | undefined
   readonly heading: string
   readonly warmingUp: boolean
+  /** First names of whoever throws by turns. */
+  readonly turns: readonly string[]
+  readonly onTurns: () => void
   readonly onMeant: (change: Partial<Meant>) => void
   readonly onStanding: (change: Partial<Standing>) => void
 }
@@ -38,8 +48,12 @@ export function NextCard({
   angles,
   meant,
   standing,
+  sameLine,
+  lineAngle,
   heading,
   warmingUp,
+  turns,
+  onTurns,
   onMeant,
   onStanding,
 }: NextCardProps) {
@@ -50,7 +64,8 @@ export function NextCard({
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
   const select = 'min-h-9 w-full rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
-  const shownAngles = angles.includes(meant.hyzerDeg) ? angles : [...angles, meant.hyzerDeg]
+  const offered = sameLine ? LINE_ANGLES : angles
+  const shownAngles = offered.includes(meant.hyzerDeg) ? offered : [...offered, meant.hyzerDeg]
   return (
     <Card className="border-t-4 p-4 max-md:rounded-none max-md:border-x-0 max-md:p-3" label="Next throw">
       <div
@@ -88,8 +103,8 @@ export function NextCard({
           </span>
         </button>
       </div>
-      <div className="mt-2 border-t border-rule pt-2 max-md:hidden">
-        <p className="font-head text-lead font-semibold">
+      <div className="mt-2 flex items-center justify-between gap-2 border-t border-rule pt-2 max-md:hidden">
+        <p className="font-head text-lead leading-tight font-semibold">
           {angleWords(meant.hyzerDeg)}, {standing.stroke}
           {standing.power !== 1 && `, ${Math.round(100 * standing.power)} %`}
         </p>
@@ -97,9 +112,10 @@ export function NextCard({
           hyzerDeg={meant.hyzerDeg}
           fadeSide={fadeSide(thrower.hand, standing.stroke)}
           place={at}
-          width={170}
+          width={112}
         />
       </div>
+      {sameLine && !warmingUp && <ToTheLine angle={lineAngle} />}
       <div className={clsx('mt-2 grid grid-cols-2 gap-2', !changing && 'max-md:hidden')}>
         <select
           aria-label="Disc"
@@ -142,7 +158,7 @@ export function NextCard({
         </select>
         <select
           aria-label="Stroke"
-          className={clsx(select, 'col-span-2')}
+          className={select}
           value={standing.stroke}
           onChange={(e) => onStanding({ stroke: e.target.value as Throw['stroke'] })}
         >
@@ -151,7 +167,7 @@ export function NextCard({
         </select>
         <select
           aria-label="Thrower"
-          className={clsx(select, 'col-span-2')}
+          className={select}
           value={standing.throwerId}
           onChange={(e) => onStanding({ throwerId: e.target.value })}
         >
@@ -161,8 +177,39 @@ export function NextCard({
             </option>
           ))}
         </select>
+        {throwers.length > 1 && (
+          <button
+            type="button"
+            aria-pressed={turns.length > 1}
+            onClick={onTurns}
+            title="Who throws by turns; T is the next thrower"
+            className="col-span-2 flex min-h-9 items-center justify-between gap-2 rounded-lg border border-edge px-2 text-left text-note hover:bg-tint max-md:min-h-11"
+          >
+            <span className="flex min-w-0 items-center gap-2 truncate">
+              <Users size={15} aria-hidden />
+              {turns.length > 1 ? `${turns.join(' and ')}, in turn` : 'Throw by turns'}
+            </span>
+            <Key>T</Key>
+          </button>
+        )}
       </div>
     </Card>
+  )
+}
+
+/** Angles offered where each disc takes its own, the most hyzer first. */
+const LINE_ANGLES = Array.from({ length: 51 }, (_, i) => 30 - i)
+
+/** Why this angle: what brings the disc back to the line, and how surely. */
+function ToTheLine({ angle }: { angle: LineAngle | undefined }) {
+  return (
+    <p className="mt-1 text-note text-quiet" role="status" data-testid="to-the-line">
+      {angle === undefined
+        ? 'Working out the angle that brings it back to the line …'
+        : angle.found
+          ? `To finish on the line: ${angleWords(wholeDegrees(angle.hyzerRad))}, give or take ${Math.max(1, wholeDegrees(Z90 * angle.sdRad))}°.`
+          : `${angle.why} Throw what comes nearest.`}
+    </p>
   )
 }
 
@@ -176,15 +223,14 @@ interface UpNextProps {
   readonly onTelling: (on: boolean) => void
   /** The trial has a plan, and it has throws left. */
   readonly planned: boolean
+  readonly sameLine: boolean
 }
 
 /** What follows, as planned, thrown least first or most telling first; pick one to throw it now. */
-export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned }: UpNextProps) {
+export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned, sameLine }: UpNextProps) {
   return (
     <Card className="flex min-h-0 flex-col p-3 max-md:hidden" label="Up next">
-      <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">
-        Up next <Key>N</Key>
-      </div>
+      <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">Up next</div>
       <button
         type="button"
         aria-pressed={telling}
@@ -212,7 +258,9 @@ export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned
                   <span className="block truncate leading-tight font-semibold">
                     {discs[at] && name(discs[at].disc.code)}
                   </span>
-                  <span className="text-note text-quiet">{angleWords(c.hyzerDeg)}</span>
+                  <span className="text-note text-quiet">
+                    {sameLine ? 'back to the line' : angleWords(c.hyzerDeg)}
+                  </span>
                 </span>
               </button>
             </li>

@@ -1,3 +1,4 @@
+import { format } from 'date-fns'
 import type { Session, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -6,37 +7,59 @@ import { Button } from '../../parts/Button.tsx'
 
 /** A wind that moved by so much between two throws spoils a comparison by eye, m/s. */
 const SPOILS = 2
-const COLD_C = 5
-const HOT_C = 28
 
 interface NoticesProps {
   readonly view: TrialView
   readonly name: (code: string) => string
   readonly session: Session
   readonly wind: { readonly alongMps: number | null; readonly acrossMps: number | null } | undefined
+  /** Since when the run rests, ms. */
+  readonly pausedSince: number | undefined
+  readonly onGoOn: () => void
   readonly turnDue: boolean
   readonly onTurn: () => void
   readonly onAgain: (t: Throw) => void
 }
 
 /** What has changed since the last throw and matters to the next: the leg, the wind. */
-export function Notices({ view, name, session, wind, turnDue, onTurn, onAgain }: NoticesProps) {
+export function Notices({
+  view,
+  name,
+  session,
+  wind,
+  pausedSince,
+  onGoOn,
+  turnDue,
+  onTurn,
+  onAgain,
+}: NoticesProps) {
   const units = useUnits()
   const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
   const moved =
-    !turnDue && last?.windAlongMps != null && wind?.alongMps != null
+    !turnDue && pausedSince === undefined && last?.windAlongMps != null && wind?.alongMps != null
       ? Math.hypot(wind.alongMps - last.windAlongMps, (wind.acrossMps ?? 0) - (last.windAcrossMps ?? 0))
       : 0
   const box =
     'flex flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-edge bg-card px-4 py-2 max-md:order-2 max-md:mx-3'
   const code = view.discs.find((d) => d.disc.id === last?.discId)?.disc.code ?? ''
-  const { temperatureC } = session
   return (
     <>
+      {pausedSince !== undefined && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>Paused since {format(pausedSince, 'H:mm')}.</strong> The clock rests. Warm up again before
+            you throw at full power.
+          </span>
+          <Button keyHint="P" onClick={onGoOn}>
+            Go on
+          </Button>
+        </div>
+      )}
       {turnDue && (
         <div role="status" className={box}>
           <span className="min-w-40 flex-1">
-            <strong>End of the leg.</strong> Walk to the discs and throw on from there, the other way.
+            <strong>End of the leg.</strong> Walk to the discs and throw on from there, the other way, once
+            nobody is left where these came from.
           </span>
           <Button keyHint="W" onClick={onTurn}>
             Turned round
@@ -54,15 +77,6 @@ export function Notices({ view, name, session, wind, turnDue, onTurn, onAgain }:
           </Button>
         </div>
       )}
-      {temperatureC !== null &&
-        (temperatureC < COLD_C || temperatureC > HOT_C) &&
-        view.throws.length === 0 && (
-          <p className={`${box} text-note`}>
-            {temperatureC < COLD_C
-              ? 'Cold: warm up longer; stiff discs rebound far from trees.'
-              : 'Heat: water, shade, pauses; stop when you feel unwell.'}
-          </p>
-        )}
     </>
   )
 }

@@ -2,7 +2,7 @@ import { v7 as newId } from 'uuid'
 import { Throw } from '../../../contract/trials.ts'
 import type { Session, Thrower, ThrowPath } from '../../../contract/trials.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
-import { gramsOf } from '../../../contract/sheet.ts'
+import { gramsOf, recordedOf } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 
 /** What holds from throw to throw until somebody changes it. */
@@ -189,12 +189,7 @@ export function draftLine(
     midRightM: seen.mid?.rightM,
     hangS: seen.hangS,
     apexM: seen.apexM,
-    path: seen.path && {
-      timeS: seen.path.timeS,
-      downM: seen.path.downM,
-      veerM: seen.path.rightM,
-      upM: seen.path.upM,
-    },
+    path: seen.path && recordedOf(seen.path),
     counts: seen.counts,
   }
   return Object.fromEntries(

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
+import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
 import { armId, throwEvidence } from '../../../core/rating/fromSheet.ts'
 import type { Arm } from '../../../core/rating/evidence.ts'
@@ -12,6 +13,20 @@ const armsOf = (line: SheetThrow): Arm[] => [
   { id: armId(line), ...(line.fullSpeedMps !== undefined && { fullSpeedMps: line.fullSpeedMps }) },
 ]
 
+/** Everything of a line that a forecast depends on. */
+const forecastKey = (line: SheetThrow, withAngle = true) =>
+  JSON.stringify([
+    line.disc,
+    line.thrower,
+    line.stroke,
+    line.power,
+    withAngle && line.hyzerDeg,
+    line.windAlongMps,
+    line.windAcrossMps,
+    line.temperatureC,
+    line.altitudeM,
+  ])
+
 /** Where the throw that is meant should land; follows the newest reading. */
 export function useForecast(
   trial: string,
@@ -20,17 +35,7 @@ export function useForecast(
 ): Forecast | undefined {
   const [forecast, setForecast] = useState<Forecast>()
   const { disc, power } = throwEvidence(line)
-  const key = JSON.stringify([
-    line.disc,
-    line.thrower,
-    line.stroke,
-    line.power,
-    line.hyzerDeg,
-    line.windAlongMps,
-    line.windAcrossMps,
-    line.temperatureC,
-    line.altitudeM,
-  ])
+  const key = forecastKey(line)
   useEffect(() => {
     if (!reading) return
     let current = true
@@ -78,6 +83,30 @@ export function usePathTo(trial: string, line: SheetThrow | undefined, reading: 
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [trial, key, reading])
   return line ? path : undefined
+}
+
+/** The angle to mean for a disc to finish on the aim line, where a trial asks for it; follows the newest reading. */
+export function useLineAngle(
+  trial: string,
+  wanted: boolean,
+  line: SheetThrow | undefined,
+  reading: Reading | undefined,
+): LineAngle | undefined {
+  const [found, setFound] = useState<LineAngle>()
+  const key = line && forecastKey(line, false)
+  useEffect(() => {
+    if (!wanted || !line || !reading) return
+    let current = true
+    const { arm, power, air, disc } = throwEvidence(line)
+    void ratingWorker()
+      .line(trial, [disc], { arm, power, air }, armsOf(line))
+      .then((told) => current && setFound(told?.angles[0]))
+    return () => {
+      current = false
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [trial, wanted, key, reading])
+  return wanted && found?.disc === line?.disc ? found : undefined
 }
 
 /** How many telling throws are named ahead. */

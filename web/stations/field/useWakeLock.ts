@@ -1,9 +1,9 @@
 import { useEffect } from 'react'
 
-/** Keeps the screen on while somebody logs throws; browsers that cannot leave it be. */
-export function useWakeLock(): void {
+/** Keeps the screen on while somebody logs throws, not while they pause; browsers that cannot leave it be. */
+export function useWakeLock(on: boolean): void {
   useEffect(() => {
-    if (!('wakeLock' in navigator)) return
+    if (!on || !('wakeLock' in navigator)) return
     let lock: WakeLockSentinel | undefined
     let gone = false
     const hold = async () => {
@@ -23,5 +23,5 @@ export function useWakeLock(): void {
       document.removeEventListener('visibilitychange', seen)
       void lock?.release()
     }
-  }, [])
+  }, [on])
 }

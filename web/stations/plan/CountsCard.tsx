@@ -1,12 +1,13 @@
 import { Minus, Plus } from 'lucide-react'
 import type { CellCount } from '../../../core/plan/order.ts'
-import type { Trial } from '../../../contract/trials.ts'
-import { angleWords } from '../../data/units.ts'
+import type { Plan, Trial } from '../../../contract/trials.ts'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
+import { meantWords } from './RunOrder.tsx'
 
 interface CountsCardProps {
   readonly trial: Trial
+  readonly plan: Plan
   readonly counts: readonly CellCount[]
   readonly nameOf: (id: string) => string
   readonly placeOf: (id: string) => number
@@ -14,7 +15,7 @@ interface CountsCardProps {
 }
 
 /** How often each disc is thrown at each angle. */
-export function CountsCard({ trial, counts, nameOf, placeOf, onStep }: CountsCardProps) {
+export function CountsCard({ trial, plan, counts, nameOf, placeOf, onStep }: CountsCardProps) {
   const sum = (disc: string, hyzerDeg?: number) =>
     counts
       .filter((c) => c.disc === disc && (hyzerDeg === undefined || c.hyzerDeg === hyzerDeg))
@@ -28,7 +29,7 @@ export function CountsCard({ trial, counts, nameOf, placeOf, onStep }: CountsCar
             <th className="text-left font-normal">disc</th>
             {trial.hyzerDegs.map((deg) => (
               <th key={deg} className="font-normal">
-                {angleWords(deg)}
+                {meantWords(plan, deg)}
               </th>
             ))}
             <th className="text-right font-normal">in all</th>
@@ -46,7 +47,7 @@ export function CountsCard({ trial, counts, nameOf, placeOf, onStep }: CountsCar
               {trial.hyzerDegs.map((deg) => (
                 <td key={deg}>
                   <Count
-                    what={`${nameOf(id)}, ${angleWords(deg)}`}
+                    what={`${nameOf(id)}, ${meantWords(plan, deg)}`}
                     value={sum(id, deg)}
                     onStep={(by) => onStep(id, deg, by)}
                   />

@@ -29,9 +29,11 @@ import { Telling } from './Telling.tsx'
 import { WhenWhere } from './WhenWhere.tsx'
 import { Expectation } from './Expectation.tsx'
 import {
+  anglesFor,
   countsOf,
   evenCounts,
   madeSoFar,
+  overAngles,
   proposed,
   questionOf,
   reordered,
@@ -63,7 +65,8 @@ function Planning({ view }: { view: TrialView }) {
   const units = useUnits()
   const names = useMemo(() => trialNames(discs), [discs])
   const byId = useMemo(() => new Map(discs.map((d) => [d.disc.id, d])), [discs])
-  const made = useMemo(() => madeSoFar(view.throws), [view.throws])
+  const protocol = trial.plan?.protocol ?? 'same release'
+  const made = useMemo(() => madeSoFar(view.throws, protocol), [view.throws, protocol])
   // the same trial proposes the same order, until somebody shuffles
   const seed = Number.parseInt(trial.id.slice(-5), 16)
   const [params] = useSearchParams()
@@ -87,9 +90,10 @@ function Planning({ view }: { view: TrialView }) {
   )
   const untold = locked && (trial.plan === null || trial.plan.expected.length === 0)
 
-  const keep = (next: Plan) => {
+  const keep = (next: Plan, change: Partial<Trial> = {}) => {
     const row: Trial = {
       ...trial,
+      ...change,
       plan: untold ? { ...next, expected: [] } : next,
       plannedThrows: next.throws.length,
     }
@@ -102,11 +106,12 @@ function Planning({ view }: { view: TrialView }) {
     const left = new Set(
       remainingThrows(
         plan.throws.map((t, i) => ({ ...t, disc: t.discId, power: t.power ?? plan.power, i })),
-        view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
+        made.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
+        plan.protocol,
       ).map((t) => t.i),
     )
     return new Set(plan.throws.flatMap((_, i) => (left.has(i) ? [] : [i])))
-  }, [plan.throws, plan.power, view.throws])
+  }, [plan.throws, plan.power, plan.protocol, made])
   const carries = useMemo(
     () => new Map(discs.map((d) => [d.disc.id, expectedCarry(d, thrower?.backhandMps ?? null, plan.power)])),
     [discs, thrower, plan.power],
@@ -133,6 +138,18 @@ function Planning({ view }: { view: TrialView }) {
     }
     keep(reordered(next, counts, discs, made, trial.controlDiscId))
   }
+  /** Another protocol throws other angles: as many throws of each disc as before. */
+  const throwBy = (next: Plan['protocol']) => {
+    const hyzerDegs = [...anglesFor(plan, next)]
+    const again = reordered(
+      { ...plan, protocol: next },
+      overAngles(counts, trial.discIds, hyzerDegs),
+      discs,
+      madeSoFar(view.throws, next),
+      trial.controlDiscId,
+    )
+    keep(again, { hyzerDegs })
+  }
   const asked = (plan.expected.length > 0 ? plan.expected : trial.discIds).filter(
     (id) => id !== trial.controlDiscId,
   )
@@ -141,7 +158,12 @@ function Planning({ view }: { view: TrialView }) {
     <>
       <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1fr)_21rem] print:hidden">
         <div className="grid content-start gap-3">
-          <QuestionCard plan={plan} onPlan={(change) => keep({ ...plan, ...change })} onKind={askAnew} />
+          <QuestionCard
+            plan={plan}
+            onPlan={(change) => keep({ ...plan, ...change })}
+            onProtocol={throwBy}
+            onKind={askAnew}
+          />
           <Card className="p-4" label="What do you expect?">
             <h2 className="text-lead">What do you expect?</h2>
             <p className="mb-2 text-note text-quiet">
@@ -270,7 +292,7 @@ function Planning({ view }: { view: TrialView }) {
           </Card>
           <Takes effort={effort} left={done.size > 0} throwers={view.throwers} day={dayOf(plan)} />
           <CountsCard
-            {...{ trial, counts, nameOf, placeOf }}
+            {...{ trial, plan, counts, nameOf, placeOf }}
             onStep={(disc, deg, by) => recount(stepped(counts, disc, deg, by))}
           />
           <WhenWhere

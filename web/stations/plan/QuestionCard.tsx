@@ -1,4 +1,5 @@
-import { CONVENTIONS, PROTOCOLS } from '../../../contract/trials.ts'
+import { PROTOCOLS } from '../../../core/plan/order.ts'
+import { CONVENTIONS } from '../../../contract/trials.ts'
 import type { Plan } from '../../../contract/trials.ts'
 import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
@@ -10,11 +11,12 @@ import { questionOf } from './planning.ts'
 interface QuestionCardProps {
   readonly plan: Plan
   readonly onPlan: (change: Partial<Plan>) => void
+  readonly onProtocol: (protocol: Plan['protocol']) => void
   readonly onKind: (kind: QuestionKind) => void
 }
 
 /** What the trial asks, and how its numbers and throws are read. */
-export function QuestionCard({ plan, onPlan, onKind }: QuestionCardProps) {
+export function QuestionCard({ plan, onPlan, onProtocol, onKind }: QuestionCardProps) {
   const question = questionOf(plan.kind)
   return (
     <Card className="space-y-2.5 p-4" label="Question">
@@ -45,8 +47,14 @@ export function QuestionCard({ plan, onPlan, onKind }: QuestionCardProps) {
         showLabel
         value={plan.protocol}
         options={PROTOCOLS.map((c) => ({ value: c, label: c }))}
-        onChange={(protocol) => onPlan({ protocol })}
+        onChange={onProtocol}
       />
+      {plan.protocol === 'same line' && (
+        <p className="text-note text-quiet">
+          Every disc at the angle that brings it back to the aim line. The Field says which and learns it; the
+          angle it took is the result.
+        </p>
+      )}
     </Card>
   )
 }

@@ -22,10 +22,14 @@ const LEG_WORDS = { out: 'out, into the wind', back: 'back, with it' } as const
 
 type Planned = Plan['throws'][number]
 
+/** The angle a plan means, in words. */
+export const meantWords = (plan: Plan, hyzerDeg: number): string =>
+  plan.protocol === 'same line' ? 'back to the line' : angleWords(hyzerDeg)
+
 /** What there is to say of a planned throw beyond its disc and angle. */
 export const throwWords = (t: Planned, plan: Plan): string =>
   [
-    angleWords(t.hyzerDeg),
+    meantWords(plan, t.hyzerDeg),
     t.stroke === 'forehand' && 'forehand',
     (t.power ?? plan.power) < 1 && `${Math.round(100 * (t.power ?? plan.power))} %`,
   ]

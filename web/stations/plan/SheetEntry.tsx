@@ -56,6 +56,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
     remainingThrows(
       plan.throws.map((t, i) => ({ ...t, disc: t.discId, power: t.power ?? plan.power, i })),
       view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
+      plan.protocol,
     ),
   )
   const [rows, setRows] = useState<Record<number, Row>>({})
@@ -108,7 +109,8 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
       hand: thrower.hand,
       stroke: t.stroke,
       power: t.power,
-      hyzerDeg: t.hyzerDeg,
+      // on the line the angle it took is what was meant
+      hyzerDeg: plan.protocol === 'same line' ? (called ?? t.hyzerDeg) : t.hyzerDeg,
       releaseSpeedMps: null,
       hyzerCalledDeg: called,
       noseCalledDeg: null,

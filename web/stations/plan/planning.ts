@@ -2,7 +2,7 @@ import { rollups } from 'd3'
 import type { Plan, Throw, Trial } from '../../../contract/trials.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { deal } from '../../../core/plan/deal.ts'
-import { LEGS, orderThrows } from '../../../core/plan/order.ts'
+import { LEGS, LINE_DEG, orderThrows } from '../../../core/plan/order.ts'
 import type { CellCount } from '../../../core/plan/order.ts'
 import { QUESTIONS } from '../../../core/plan/questions.ts'
 import type { QuestionKind, QuestionProposal } from '../../../core/plan/questions.ts'
@@ -48,8 +48,11 @@ export function evenCounts(
 
 type Planned = Plan['throws'][number]
 
-/** Throws already made that count, as the first rounds of a plan: another round begins where the leg turns or a disc comes again. */
-export function madeSoFar(throws: readonly Throw[]): Planned[] {
+/**
+ * Throws already made that count, as the first rounds of a plan: another round begins where the leg turns or a disc comes
+ * again.
+ */
+export function madeSoFar(throws: readonly Throw[], protocol: Plan['protocol']): Planned[] {
   const made: Planned[] = []
   for (const t of throws) {
     if (!t.counts) continue
@@ -58,7 +61,7 @@ export function madeSoFar(throws: readonly Throw[]): Planned[] {
     const same = last?.leg === leg && !made.some((m) => m.round === last.round && m.discId === t.discId)
     made.push({
       discId: t.discId,
-      hyzerDeg: t.hyzerDeg,
+      hyzerDeg: protocol === 'same line' ? LINE_DEG : t.hyzerDeg,
       stroke: t.stroke,
       power: t.power,
       throwerId: t.throwerId,
@@ -97,6 +100,22 @@ function fixedOrder(plan: Plan, discs: readonly ShelvedDisc[], controlDiscId: st
     case 'candidate last':
       return [...least.filter((id) => id !== candidate), ...(candidate === undefined ? [] : [candidate])]
   }
+}
+
+/** Angles a trial throws by a protocol: one that stands for every disc’s own, or those its question proposes. */
+export const anglesFor = (plan: Plan, protocol: Plan['protocol']): readonly number[] =>
+  protocol === 'same line' ? [LINE_DEG] : questionOf(plan.kind).hyzerDegs
+
+/** As many throws of each disc as before, over other angles. */
+export function overAngles(
+  counts: readonly CellCount[],
+  discIds: readonly string[],
+  hyzerDegs: readonly number[],
+): CellCount[] {
+  const perDisc = discIds.map((id) => counts.reduce((n, c) => n + (c.disc === id ? c.throws : 0), 0))
+  return discIds.flatMap((disc, d) =>
+    evenCounts([disc], hyzerDegs, Math.max(1, Math.round(perDisc[d]! / hyzerDegs.length))),
+  )
 }
 
 /** What a plan deals: its strokes, its powers, its throwers. */

@@ -64,6 +64,7 @@ export function usePlanWorth(
     const left = remainingThrows(
       plan.throws.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
       view.throws.filter((t) => t.counts).map((t) => ({ ...t, disc: t.discId })),
+      plan.protocol,
     ).filter((t) => codes.has(t.disc))
     const { strokes, powers, throwers } = dealOf(plan)
     const who = throwers.length > 0 ? throwers : [first.id]

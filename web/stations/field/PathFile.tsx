@@ -1,0 +1,85 @@
+import { useRef, useState } from 'react'
+import { Route, X } from 'lucide-react'
+import type { Problem } from '../../../contract/imports.ts'
+import type { ThrowPath } from '../../../contract/trials.ts'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { FileProblems } from '../../parts/FileReading.tsx'
+import type { Seen } from './draft.ts'
+
+const ENDINGS = '.csv,.gpx,.geojson,.json'
+/** A path is stored with at most so many points. */
+const MOST_STORED = 1200
+
+interface PathFileProps {
+  readonly path: ThrowPath | null
+  /** Compass bearing of the aim line as it is thrown now; undefined where the place has none. */
+  readonly bearingDeg: number | undefined
+  readonly onSeen: (change: Partial<Seen>) => void
+}
+
+/** A flight recorded by a tracker or a camera, from a file. Its end is the landing. */
+export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
+  const input = useRef<HTMLInputElement>(null)
+  const [wrong, setWrong] = useState<{ name: string; problem: Problem }>()
+  const take = async (file: File) => {
+    // readers of tracks are heavy and seldom wanted
+    const { readPathFile } = await import('../../../core/formats/pathFile.ts')
+    const read = readPathFile(file.name, await file.text(), bearingDeg)
+    if (!read.ok) {
+      const errors = read.problems.map((p) => ({ row: p.row, path: p.column ?? '', message: p.message }))
+      setWrong({
+        name: file.name,
+        problem: { title: 'Not read', status: 422, detail: 'nothing of it was taken.', errors },
+      })
+      return
+    }
+    const every = Math.ceil(read.path.downM.length / MOST_STORED)
+    const thin = (values: readonly number[] = []) => values.filter((_, i) => i % every === 0)
+    const { downM, veerM, timeS, upM } = read.path
+    const recorded = { timeS: thin(timeS), downM: thin(downM), rightM: thin(veerM), upM: thin(upM) }
+    onSeen({
+      path: recorded,
+      mid: null,
+      landing: { carryM: Math.max(0.1, downM.at(-1)!), rightM: veerM.at(-1)! },
+    })
+  }
+  return (
+    <div className="flex items-center gap-2">
+      <button
+        type="button"
+        onClick={() => input.current?.click()}
+        className="flex min-h-9 flex-1 items-center gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint max-md:min-h-11"
+      >
+        <Route size={16} aria-hidden />
+        {path ? `Recorded path, ${path.downM.length} points` : 'Recorded path from a file'}
+      </button>
+      {path && (
+        <button
+          type="button"
+          aria-label="Take the recorded path away"
+          className="grid size-9 place-items-center rounded-lg border border-edge hover:bg-tint max-md:size-11"
+          onClick={() => onSeen({ path: null })}
+        >
+          <X size={16} aria-hidden />
+        </button>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept={ENDINGS}
+        className="hidden"
+        aria-label="File of a recorded path"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void take(file)
+          e.target.value = ''
+        }}
+      />
+      {wrong && (
+        <Dialog open onClose={() => setWrong(undefined)} title="The path was not taken">
+          <FileProblems {...wrong} />
+        </Dialog>
+      )}
+    </div>
+  )
+}
