@@ -22,6 +22,7 @@ import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import { Expected } from './Expected.tsx'
+import { SameLine } from './SameLine.tsx'
 import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
 
@@ -305,6 +306,7 @@ export default function Readout({ trialId }: { trialId: string }) {
             </tbody>
           </table>
         </Card>
+        {trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
         <Expected view={view} outcome={reading.outcome} name={name} />
         <ShortGames view={view} name={name} />
       </div>

@@ -1,0 +1,121 @@
+import { useEffect, useState } from 'react'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import { onTheLine } from '../../../core/judge/sameLine.ts'
+import type { lineAngles } from '../../../core/judge/sameLine.ts'
+import { armId } from '../../../core/rating/fromSheet.ts'
+import { Z90 } from '../../../core/rating/normal.ts'
+import { IntervalRows } from '../../charts/IntervalRows.tsx'
+import type { TrialView } from '../../data/hooks.ts'
+import { angleWords, percent } from '../../data/units.ts'
+import { Card } from '../../parts/Card.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import { ratingWorker } from '../../workers/rating.ts'
+import type { Reading } from '../../workers/rating.worker.ts'
+
+interface SameLineProps {
+  readonly view: TrialView
+  readonly reading: Reading
+  readonly name: (code: string) => string
+  readonly place: (code: string) => number
+}
+
+type Told = ReturnType<typeof lineAngles>
+
+/** Whoever threw most of the throws that count, as an arm, with the power they mostly used. */
+function mainArm(view: TrialView) {
+  const tally = new Map<string, { arm: string; who: string; power: number; throws: number }>()
+  for (const t of view.throws) {
+    const thrower = view.throwers.find((x) => x.id === t.throwerId)
+    if (!t.counts || !thrower) continue
+    const key = `${t.throwerId} ${t.hand} ${t.stroke} ${t.power}`
+    const arm = armId({ thrower: thrower.name, hand: t.hand, stroke: t.stroke })
+    const who = `${thrower.name}, ${t.stroke}${t.power < 1 ? ` at ${percent(t.power)}` : ' at full power'}`
+    tally.set(key, { arm, who, power: t.power, throws: (tally.get(key)?.throws ?? 0) + 1 })
+  }
+  return [...tally.values()].sort((a, b) => b.throws - a.throws)[0]
+}
+
+/** The angle it took: how a trial that throws every disc to the same line compares them. */
+export function SameLine({ view, reading, name, place }: SameLineProps) {
+  const [told, setTold] = useState<Told>()
+  const codes = view.discs.map((d) => d.disc.code)
+  const main = mainArm(view)
+  const key = JSON.stringify([view.trial.id, codes, main])
+  useEffect(() => {
+    if (!main) return
+    let current = true
+    void ratingWorker()
+      .line(view.trial.id, codes, { arm: main.arm, power: main.power, air: STILL_AIR }, [])
+      .then((t) => current && setTold(t))
+    return () => {
+      current = false
+    }
+    // the key stands for what is asked
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, reading])
+  if (!main || !told) return null
+  const found = told.angles.flatMap((a) => (a.found ? [a] : [])).sort((a, b) => b.hyzerRad - a.hyzerRad)
+  const none = told.angles.flatMap((a) => (a.found ? [] : [a]))
+  const neighbours = found.slice(1).flatMap((b, i) => {
+    const a = found[i]!
+    return told.pairs.filter((p) => p.a === a.disc && p.b === b.disc)
+  })
+  return (
+    <Card className="p-4" label="The angle it took">
+      <h2 className="text-lead">The angle it took</h2>
+      <p className="mb-1 text-note text-quiet">To finish on the line: {main.who}, still air</p>
+      {found.length > 0 && (
+        <IntervalRows
+          rows={found.map((a) => {
+            const [deg, by] = [a.hyzerRad / DEGREE, (Z90 * a.sdRad) / DEGREE]
+            return {
+              id: a.disc,
+              name: name(a.disc),
+              hue: hueOf(place(a.disc)),
+              value: deg,
+              low: deg - by,
+              high: deg + by,
+              words: angleWords(Math.round(deg)),
+            }
+          })}
+          axis="degrees"
+          mark={(m) => `${Math.abs(m)}°`}
+          ends={['anhyzer', 'hyzer']}
+        />
+      )}
+      <ul className="mt-2">
+        {neighbours.map((p) => (
+          <li key={`${p.a} ${p.b}`} className="flex gap-3 border-t border-rule py-1">
+            <span className="figure w-12 shrink-0">{percent(p.pAMore)}</span>
+            <span>
+              {name(p.a)} needs {degreesMore(p.moreRad)} more hyzer than {name(p.b)}
+            </span>
+          </li>
+        ))}
+        {none.map((a) => (
+          <li key={a.disc} className="border-t border-rule py-1">
+            {name(a.disc)}: {a.why}
+          </li>
+        ))}
+        {codes.map((code) => {
+          const own = view.throws.filter((t) => t.counts && view.discs[place(code)]!.disc.id === t.discId)
+          const on = own
+            .filter((t) => onTheLine(t.carryM, t.rightM))
+            .map((t) => t.hyzerCalledDeg ?? t.hyzerDeg)
+          if (own.length === 0) return null
+          return (
+            <li key={code} className="border-t border-rule py-1 text-note text-quiet">
+              {name(code)}: {on.length} of {own.length} throws finished on the line
+              {on.length > 0 && `, at ${angleWords(Math.max(...on))}`}
+              {on.length > 1 && Math.max(...on) !== Math.min(...on) && ` to ${angleWords(Math.min(...on))}`}
+            </li>
+          )
+        })}
+      </ul>
+    </Card>
+  )
+}
+
+/** A difference of angles, never said finer than it means anything. */
+const degreesMore = (rad: number): string => (rad < DEGREE ? 'hardly' : `${Math.round(rad / DEGREE)}°`)
