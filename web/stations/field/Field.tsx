@@ -143,7 +143,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const place = places.find((p) => p.name === session.place)
   const live = useLiveWind(listening, session.id, session.place, place?.bearingDeg ?? 0, facing)
   const [choosing, setChoosing] = useState(false)
-  const pauses = usePauses(session.id)
+  const pauses = usePauses(trial.id, session.day)
   const turns = useTurns(trial.id)
   useWakeLock(pauses.since === undefined)
 
@@ -220,7 +220,9 @@ function Logging({ view, rating, edited }: LoggingProps) {
   const fade = fadeSide(thrower.hand, standing.stroke)
   const line = lineFor(meant.hyzerDeg)
   const arms = useArms(
-    turns.throwerIds.length > 1 ? view.throwers.filter((t) => turns.throwerIds.includes(t.id)) : [thrower],
+    turns.throwerIds.length > 1
+      ? turns.throwerIds.flatMap((id) => view.throwers.find((t) => t.id === id) ?? [])
+      : [thrower],
   )
 
   const see = (change: Partial<Seen>) => {

@@ -3,26 +3,28 @@ import { z } from 'zod'
 
 const KEY = 'veer-line.pauses'
 const Pauses = z.object({
-  sessionId: z.string(),
+  /** Which outing: a trial on a day. */
+  outing: z.string(),
   /** From and to, ms; the last may still go on. */
   spans: z.array(z.tuple([z.number(), z.number().nullable()])),
 })
 type Spans = z.infer<typeof Pauses>['spans']
 
-function stored(sessionId: string): Spans {
+function stored(outing: string): Spans {
   try {
     const read = Pauses.safeParse(JSON.parse(localStorage.getItem(KEY) ?? ''))
-    return read.success && read.data.sessionId === sessionId ? read.data.spans : []
+    return read.success && read.data.outing === outing ? read.data.spans : []
   } catch {
     return []
   }
 }
 
 /** Pauses of an outing on this device; they outlive a reload. */
-export function usePauses(sessionId: string) {
-  const [spans, setSpans] = useState(() => stored(sessionId))
+export function usePauses(trialId: string, day: string) {
+  const outing = `${trialId} ${day}`
+  const [spans, setSpans] = useState(() => stored(outing))
   const keep = (next: Spans) => {
-    localStorage.setItem(KEY, JSON.stringify({ sessionId, spans: next }))
+    localStorage.setItem(KEY, JSON.stringify({ outing, spans: next }))
     setSpans(next)
   }
   const last = spans.at(-1)
