@@ -50,6 +50,8 @@ const EASE_AT_FIRST = 20
 const EASE_WHEN_WARM = 4
 /** How flights bend is looked at in every so manieth round: it changes little from one to the next. */
 const LOOK_EVERY = 3
+/** Later than this a few throws would make the search go round for ever. */
+const LAST_LOOK = 22
 /** While steps are long they only have to lead the right way. */
 const easeOf = (lastStep: Float64Array) =>
   lastStep.length === 0
@@ -205,7 +207,7 @@ export function* fitting(
     iterations++
     slack = warm ? EASE_WHEN_WARM : easeOf(lastStep)
     placeAll(counted)
-    if (iterations > first && (iterations - first) % LOOK_EVERY === 1)
+    if (iterations > first && iterations <= LAST_LOOK && (iterations - first) % LOOK_EVERY === 1)
       counted.forEach((t, i) => pullOf(t, discs[t.disc]!, i))
     weigh()
     let moved = false
@@ -293,6 +295,7 @@ function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
     term.pull.set(old.pull)
     term.pulledAt.set(old.pulledAt)
     term.pulled = old.pulled
+    term.lean.set(old.lean)
     term.seen.set(old.seen)
     term.jacobian.set(old.jacobian)
     term.slope.set(old.slope)

@@ -16,7 +16,7 @@ import { OF_HABIT } from './arrow.ts'
  * At most: five things seen of the flight, four called or measured out of the hand, two banks called, and a path's side,
  * height and time at six marks.
  */
-const MAX_ROWS = 29
+const MAX_ROWS = 38
 /** Unknowns a throw bears on: its disc's numbers, then its arm's habit. */
 export const BEARS_ON = OF_DISC + OF_HABIT
 
@@ -51,8 +51,11 @@ export interface ThrowTerm {
   /** Banks called, each with the row it has. */
   readonly called: readonly { readonly row: number; readonly bank: CalledBank }[]
   readonly path: PathEvidence | undefined
-  /** Rows whose bends are looked at together; those called out of the hand bend nowhere and are in none. */
-  readonly together: readonly (readonly number[])[]
+  /**
+   * Rows whose bends are looked at together; those called out of the hand bend nowhere and are in none. Undefined where
+   * bends are looked at error by error instead, all rows at once.
+   */
+  readonly together: readonly (readonly number[])[] | undefined
   /** Distances at which the flight is wanted; absent where its landing is enough. */
   readonly marks: Float64Array | undefined
   /** Per row: index of what the flight shows, or −1 − index of the point's own value for a called row. */
@@ -78,6 +81,8 @@ export interface ThrowTerm {
   readonly pull: Float64Array
   readonly pulledAt: Float64Array
   pulled: boolean
+  /** How far the mean of what is seen lies from the flight at its own errors' best, a value a row; see {@link leanOf}. */
+  readonly lean: Float64Array
   /** Rows × POINT of the rows in use. */
   readonly slope: Float64Array
   /** Residual with the latents taken back to zero. */
@@ -127,12 +132,13 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
   })
   const path = t.path && condense(t.path)
   const flown = kinds.flatMap((kind, r) => (kind < 0 ? [] : [r]))
-  const together = many ? [flown] : flown.map((r) => [r])
+  const groups = many ? [flown] : flown.map((r) => [r])
   path?.channels.forEach(({ channel, white }) => {
     const first = kinds.length
     white.forEach((value, k) => see(SEEN + BANKS + channel * path.marks.length + k, value, 1))
-    together.push(Array.from(white, (_, k) => first + k))
+    groups.push(Array.from(white, (_, k) => first + k))
   })
+  const together = many || path === undefined ? groups : undefined
   const marks = path?.marks ?? (called.length > 0 ? new Float64Array(0) : undefined)
   const shown = shownWith(marks)
   const rows = kinds.length
@@ -165,6 +171,7 @@ export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: strin
     pull: new Float64Array(BEARS_ON),
     pulledAt: new Float64Array(POINT),
     pulled: false,
+    lean: new Float64Array(rows),
     slope: new Float64Array(rows * POINT),
     open: new Float64Array(rows),
     factor: new Float64Array(rows * rows),
@@ -353,7 +360,7 @@ export function eliminateLatents(term: ThrowTerm): void {
   }
   factoriseMarginal(term)
   term.factor.set(marginal.subarray(0, rows * rows))
-  term.white.set(open)
+  for (let r = 0; r < rows; r++) term.white[r] = open[r]! - term.lean[r]!
   forward(term.factor, rows, term.white)
   for (let r = 0; r < rows; r++)
     for (let j = 0; j < BEARS_ON; j++) term.bearing[r * BEARS_ON + j] = slope[r * POINT + j]!
@@ -369,7 +376,13 @@ const column = new Float64Array(MAX_ROWS)
 const aside = new Float64Array(POINT)
 const bend = new Float64Array(POINT)
 const along = new Float64Array(OF_THROW)
-const signOf = (row: number, index: number) => (((row * 5 + index * 3) >> 1) % 2 === 0 ? 1 : -1)
+/** A coin tossed for a row of a throw: always the same, and of no other row’s or throw’s (an integer hash). */
+function coin(row: number, index: number): 1 | -1 {
+  let h = Math.imul(row + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b)
+  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d)
+  h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
+  return ((h ^ (h >>> 15)) & 1) === 0 ? 1 : -1
+}
 const told = new Float64Array(MAX_ROWS * OF_THROW)
 let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
 
@@ -378,13 +391,14 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  * surprise for no merit of the numbers. The likelihood counts that (−½·ln|S|, S = R + B·Q·Bᵀ the covariance of what is
  * seen), and without it ten thousand throws drag every habit toward releases whose flights scatter most.
  *
- * Its slope in coordinate k of the point, g_k, is Σ over rows r of ∂²f_r/∂k∂w_r, w_r row r of W = S⁻¹·B·Q: one more
- * linearisation a row, a step along w_r away, alternately to either side. When an unknown moves, the throw's own errors
- * give way by −Wᵀ·A·(its step), A the slopes in the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the
- * errors. Worked out again once the throw has wandered {@link PULL_STALE}.
+ * Its slope in coordinate k of the point, g_k, is Σ over rows r and errors j of W_rj·∂²f_r/∂k∂j, W = S⁻¹·B·Q: one more
+ * linearisation a row, a step along its row of W away, or one an error where there are more rows than errors, to either
+ * side by the toss of a coin. When an unknown moves, the throw's own errors give way by −Wᵀ·A·(its step), A the slopes in
+ * the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the errors. Worked out again once the throw has
+ * wandered {@link PULL_STALE}.
  *
- * The rows of a recorded path, and all rows where there are many throws, go together with signs that differ from throw to throw, so that what they
- * say of each other cancels (Hutchinson's estimate of a trace).
+ * Where there are many throws their rows go together with signs tossed for each, so that what they say of each other
+ * cancels (Hutchinson's estimate of a trace).
  *
  * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  */
@@ -403,25 +417,30 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
     seenAside = new Float64Array(term.seen.length)
     slopeAside = new Float64Array(jacobian.length)
   }
+  leanOf(term, disc, index)
   bend.fill(0)
-  for (const group of term.together) {
-    along.fill(0)
-    for (const r of group)
-      for (let j = 0; j < OF_THROW; j++) along[j]! += signOf(r, index) * told[r * OF_THROW + j]!
-    let longest = 0
-    for (let j = 0; j < OF_THROW; j++)
-      longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
-    if (!(longest > 0)) continue
-    const step = (BEND_AT / longest) * (index % 2 === 0 ? 1 : -1)
-    aside.set(term.slopedAt)
-    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
-    flyAt(term, disc, aside, seenAside, slopeAside)
-    for (const r of group)
-      for (let k = 0; k < POINT; k++) {
-        const at = kinds[r]! * POINT + k
-        bend[k]! += (signOf(r, index) * (slopeAside[at]! - jacobian[at]!)) / step
-      }
-  }
+  const side = coin(-1, index)
+  if (term.together === undefined)
+    for (let j = 0; j < OF_THROW; j++) {
+      along.fill(0)
+      along[j] = 1
+      const step = side * BEND_AT * Math.sqrt(varianceOf(term, j))
+      flyAside(term, disc, step)
+      for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, told[r * OF_THROW + j]! / step)
+    }
+  else
+    for (const group of term.together) {
+      along.fill(0)
+      for (const r of group)
+        for (let j = 0; j < OF_THROW; j++) along[j]! += coin(r, index) * told[r * OF_THROW + j]!
+      let longest = 0
+      for (let j = 0; j < OF_THROW; j++)
+        longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
+      if (!(longest > 0)) continue
+      const step = (side * BEND_AT) / longest
+      flyAside(term, disc, step)
+      for (const r of group) addBend(term, r, coin(r, index) / step)
+    }
   for (let k = 0; k < BEARS_ON; k++) {
     pull[k] = bend[k]!
     for (let r = 0; r < rows; r++) {
@@ -429,6 +448,64 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
       for (let j = 0; j < OF_THROW; j++) back += told[r * OF_THROW + j]! * bend[OF_DISC + j]!
       pull[k]! -= back * slope[r * POINT + k]!
     }
+  }
+}
+
+const loose = new Float64Array(OF_THROW * OF_THROW)
+const bearingOfErrors = new Float64Array(MAX_ROWS * OF_THROW)
+
+/**
+ * What a throw's own errors may still be beside their best bends the flight to one side more than to the other: what is seen
+ * lies, on average, off the flight at their best by m_r = ½·Σ over errors j and k of P_jk·∂²f_r/∂j∂k, with
+ * P = Q − Q·Bᵀ·S⁻¹·B·Q what is not known of the errors once the throw has been seen. It is the part of Laplace's
+ * approximation that the second derivatives of the flight have in it, and is taken off what is seen.
+ *
+ * Two flights along the sum of the columns of P's factor, each with a tossed sign, so that what columns have to do with
+ * each other cancels from throw to throw (Hutchinson's estimate of a trace): what is left of it is far below the scatter of
+ * throws. Banks have corners and are left as they are.
+ */
+function leanOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
+  const { rows, slope, factor, kinds, lean, seen } = term
+  for (let j = 0; j < OF_THROW; j++) {
+    for (let r = 0; r < rows; r++) bearingOfErrors[r * OF_THROW + j] = slope[r * POINT + OF_DISC + j]!
+    forward(factor, rows, bearingOfErrors, j, OF_THROW)
+  }
+  for (let j = 0; j < OF_THROW; j++)
+    for (let k = 0; k <= j; k++) {
+      let s = 0
+      for (let r = 0; r < rows; r++)
+        s += bearingOfErrors[r * OF_THROW + j]! * bearingOfErrors[r * OF_THROW + k]!
+      const q = varianceOf(term, j)
+      loose[j * OF_THROW + k] = (j === k ? q * (1 + 1e-9) : 0) - q * s * varianceOf(term, k)
+    }
+  factorise(loose, OF_THROW)
+  along.fill(0)
+  for (let c = 0; c < OF_THROW; c++)
+    for (let j = c; j < OF_THROW; j++) along[j]! += coin(-2 - c, index) * loose[j * OF_THROW + c]!
+  lean.fill(0)
+  for (const side of [1, -1]) {
+    aside.set(term.flownAt)
+    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += side * along[j]!
+    flyAt(term, disc, aside, seenAside)
+    for (let r = 0; r < rows; r++) {
+      const kind = kinds[r]!
+      if (kind >= 0 && (kind < SEEN || kind >= SEEN + BANKS)) lean[r]! += (seenAside[kind]! - seen[kind]!) / 2
+    }
+  }
+}
+
+/** Flies a throw with its errors a step further along. */
+function flyAside(term: ThrowTerm, disc: RatedDisc, step: number): void {
+  aside.set(term.slopedAt)
+  for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
+  flyAt(term, disc, aside, seenAside, slopeAside)
+}
+
+/** Adds how much the slopes of a row have changed there. */
+function addBend({ kinds, jacobian }: ThrowTerm, row: number, weight: number): void {
+  for (let k = 0; k < POINT; k++) {
+    const at = kinds[row]! * POINT + k
+    bend[k]! += weight * (slopeAside[at]! - jacobian[at]!)
   }
 }
 

@@ -1,10 +1,11 @@
 import { expect } from 'chai'
-import { randomLcg, randomNormal } from 'd3'
+import { mean, randomLcg, randomNormal, range } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { DEGREE, REFERENCE_LAUNCH, referenceSpeed } from '../../../core/flight/release.ts'
 import { THROW_SD } from '../../../core/rating/evidence.ts'
 import { flyPoint, POINT, SEEN } from '../../../core/rating/linear.ts'
+import { factorise } from '../../../core/rating/cholesky.ts'
 import { eliminate, makeTerm, placeTerm, pullOf, updateLatents } from '../../../core/rating/throwTerm.ts'
 import type { ThrowTerm } from '../../../core/rating/throwTerm.ts'
 
@@ -84,7 +85,7 @@ describe('the bend of flights in the likelihood', () => {
     const h = 0.01
     let [off, size] = [0, 0]
     for (const habit of habits) {
-      const pulls = [0, 1].map((index) => {
+      const pulls = range(8).map((index) => {
         const term = settled(habit)
         pullOf(term, disc, index)
         return term.pull
@@ -96,11 +97,54 @@ describe('the bend of flights in the likelihood', () => {
           return approximate(settled(moved)).bend
         }
         const slope = (bendAt(h) - bendAt(-h)) / (2 * h)
-        off += Math.abs((pulls[0]![3 + k]! + pulls[1]![3 + k]!) / 2 - slope)
+        off += Math.abs(mean(pulls, (p) => p[3 + k]!)! - slope)
         size += Math.abs(slope)
       }
     }
     expect(size).greaterThan(20)
     expect(off).lessThan(0.25 * size)
+  })
+
+  it('leans what is seen by what a throw’s errors may still be, as drawn twenty thousand times', () => {
+    const normal = randomNormal.source(randomLcg(0.8))()
+    let [off, size] = [0, 0]
+    for (const habit of habits) {
+      const leans = range(64).map((index) => {
+        const term = settled(habit)
+        pullOf(term, disc, index)
+        return term
+      })
+      const [term] = leans as [ThrowTerm]
+      // what is not known of the errors once the throw is seen: Q − Q·Bᵀ·S⁻¹·B·Q, two rows seen
+      const [a, b, c] = [term.factor[0]!, term.factor[2]!, term.factor[3]!]
+      const slope = (r: number, j: number) => term.slope[r * POINT + 3 + j]!
+      const white = range(7).map((j) => {
+        const first = slope(0, j) / a
+        return [first, (slope(1, j) - b * first) / c] as const
+      })
+      const q = THROW_SD.map((sd) => sd * sd)
+      const left = Float64Array.from({ length: 49 }, (_, i) => {
+        const [j, k] = [Math.floor(i / 7), i % 7]
+        const told = white[j]![0] * white[k]![0] + white[j]![1] * white[k]![1]
+        return (j === k ? q[j]! * (1 + 1e-9) : 0) - q[j]! * told * q[k]!
+      })
+      factorise(left, 7)
+      const seen = new Float64Array(SEEN)
+      const [carry, veer] = [[] as number[], [] as number[]]
+      for (let n = 0; n < 20_000; n++) {
+        const z = range(7).map(() => normal())
+        const p = term.flownAt.slice()
+        for (let j = 0; j < 7; j++) for (let k = 0; k <= j; k++) p[3 + j]! += left[j * 7 + k]! * z[k]!
+        flyPoint(9, STANDARD_BODY, 1.2041, p, 0, seen)
+        carry.push(seen[0]! - term.seen[0]!)
+        veer.push(seen[1]! - term.seen[1]!)
+      }
+      ;[carry, veer].forEach((drawn, r) => {
+        off += Math.abs(mean(leans, (t) => t.lean[r]!)! - mean(drawn)!)
+        size += Math.abs(mean(drawn)!)
+      })
+    }
+    expect(size).greaterThan(2)
+    expect(off).lessThan(0.3 * size)
   })
 })

@@ -1,5 +1,5 @@
 import { expect } from 'chai'
-import { range } from 'd3'
+import { mean, range } from 'd3'
 import { fit } from '../../../core/rating/fit.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
 import { condense } from '../../../core/rating/recorded.ts'
@@ -22,7 +22,7 @@ const values = (e: NonNullable<ReturnType<typeof condense>>, i: number) => {
 describe('a recorded path', () => {
   it('is condensed to its own values at a few marks', () => {
     const e = condense(line(range(2, 96, 1.5)))!
-    expect(e.marks.length).equal(6)
+    expect(e.marks.length).equal(9)
     expect(e.channels.map((c) => c.channel)).deep.equal([0, 1, 2])
     values(e, 0).forEach((v, k) => expect(v).closeTo(0.001 * e.marks[k]! ** 2, 1e-4))
     values(e, 1).forEach((v, k) => expect(v).closeTo(1 + 0.2 * e.marks[k]! - 0.002 * e.marks[k]! ** 2, 1e-4))
@@ -32,7 +32,7 @@ describe('a recorded path', () => {
     const sds = [20, 200].map((n) => {
       const e = condense(line(range(n).map((i) => 2 + (90 * i) / n)))!
       const { factor } = e.channels[0]!
-      return Math.hypot(...factor.subarray(6 * 2, 6 * 2 + 3))
+      return Math.hypot(...factor.subarray(9 * 2, 9 * 2 + 3))
     })
     expect(sds[1]!).lessThan(sds[0]!)
     // independent readings would have made it a third
@@ -72,5 +72,26 @@ describe('a recorded path', () => {
     }
     expect(squares).lessThan(0.6 * plainSquares)
     expect(held / all).within(0.8, 0.98)
+  })
+
+  it('is as honest without times', () => {
+    const z: number[] = []
+    for (let k = 0; k < 16; k++) {
+      const { evidence, truth } = simulateSession({
+        seed: (0.11 + k * 0.618) % 1,
+        throws: 24,
+        discs: 4,
+        recorded: true,
+      })
+      const untimed = evidence.throws.map(({ path, ...t }) => {
+        const { timeS: _, ...rest } = path!
+        return { ...t, path: rest }
+      })
+      for (const d of outcomeOf(fit({ ...evidence, throws: untimed })).discs)
+        for (const key of ['turn', 'fade'] as const)
+          z.push((d.observed[key] - truth.get(d.disc)![key]) / d.sd[key])
+    }
+    expect(Math.abs(mean(z)!)).lessThan(0.4)
+    expect(Math.sqrt(mean(z, (v) => v * v)!)).lessThan(1.4)
   })
 })
