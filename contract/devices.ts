@@ -2,6 +2,8 @@ import type { ThrowPath } from './trials.ts'
 
 /** What an anemometer beside the tee shows, in the frame of the aim line on the way out. */
 export interface WindReport {
+  /** What said it, a stand-in or not. */
+  readonly device: string
   /** ISO 8601. */
   readonly at: string
   readonly speedMps: number

@@ -88,9 +88,12 @@ let cluster = {}
 
 try {
   ensurePackages()
-  const url = await databaseUrl()
   const { register } = await import('tsx/esm/api')
   register()
+  // what is named wrongly is said before anything is started
+  const { playedDevices } = await import('../server/devices/replay.ts')
+  const devices = playedDevices(process.env)
+  const url = await databaseUrl()
   const { openDatabase } = await import('../server/store/database.ts')
   const demo = await import('../demo/load.ts')
 
@@ -117,6 +120,7 @@ try {
       dist: path.join(ROOT, 'dist'),
       quiet: process.env.VEER_QUIET === '1',
       nature: demo.nature,
+      devices,
       prepare: async (db) => {
         if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },
@@ -142,6 +146,7 @@ try {
   }
 } catch (e) {
   if (e instanceof GiveUp) await fail(e.message)
+  else if (e.constructor.name === 'BadRecording') await fail(e.message)
   else if (e.code === 'EADDRINUSE')
     await fail(`Port ${port} on ${host} is taken by another program. Try: PORT=${port + 1} npm start`)
   else if (e.code === 'ECONNREFUSED' && process.env.DATABASE_URL)

@@ -17,6 +17,7 @@ import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
 import { deviceRoutes } from './routes/devices.ts'
+import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
@@ -28,6 +29,8 @@ export interface AppOptions {
   readonly rater: ShelfRater
   /** How discs and arms of a demo really are, for volunteers that throw. */
   readonly nature?: Nature
+  /** Devices that take the place of their stand-ins. */
+  readonly devices?: Partial<Pick<Devices, 'anemometer' | 'scale' | 'forecast'>>
   /** Uniform numbers in [0, 1) for what stand-ins do by chance. */
   readonly uniform?: () => number
   /** Address the server listens on; requests under other names are turned away. */
@@ -47,6 +50,7 @@ export function makeApp({
   dist,
   quiet,
   nature = UNKNOWN,
+  devices,
   uniform = Math.random,
 }: AppOptions): Koa {
   const app = new Koa()
@@ -104,6 +108,7 @@ export function makeApp({
     forecast: simulatedForecast,
     anemometer: simulatedAnemometer(),
     volunteer: volunteer(nature, simulatedRangeFinder(uniform), simulatedCamera(uniform), uniform),
+    ...devices,
   })
   trialRoutes(router, db)
   app.use(router.routes())

@@ -2,6 +2,7 @@ import { once } from 'node:events'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { makeApp } from './app.ts'
+import type { AppOptions } from './app.ts'
 import type { Nature } from './devices/volunteer.ts'
 import { ShelfRater } from './work/shelfRater.ts'
 import { openDatabase } from './store/database.ts'
@@ -15,6 +16,8 @@ export interface ServerOptions {
   readonly quiet?: boolean
   /** How discs and arms of a demo really are. */
   readonly nature?: Nature
+  /** Devices that take the place of their stand-ins. */
+  readonly devices?: AppOptions['devices']
   /** Called on a migrated database before the server listens. */
   readonly prepare?: (db: Database) => Promise<void>
 }
@@ -39,6 +42,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       db: connection.db,
       rater,
       host,
+      ...(options.devices && { devices: options.devices }),
       ...(options.nature && { nature: options.nature }),
       ...(dist && { dist }),
       ...(quiet && { quiet }),

@@ -91,7 +91,12 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
     stream(ctx, WIND_EVERY_MS, (): WindReport => {
       const at = new Date()
       const wind = anemometer.read(place, at)
-      return { at: at.toISOString(), ...wind, ...alongAim(wind.speedMps, wind.fromDeg, bearing) }
+      return {
+        device: anemometer.name,
+        at: at.toISOString(),
+        ...wind,
+        ...alongAim(wind.speedMps, wind.fromDeg, bearing),
+      }
     })
   })
   router.post('/api/devices/volunteer', async (ctx: Ctx) => {

@@ -96,7 +96,7 @@ describe('the stand-ins', () => {
     expect(again.path).deep.equal(seen.path)
     const crooked = { ...row, id: newId(), path: { ...seen.path, upM: [1] } }
     const refused = await api().put(`/api/throws/${crooked.id}`).send(crooked).expect(422)
-    expect(refused.body.detail).match(/as many times, sides and heights/)
+    expect(refused.body.detail).match(/as many times and heights/)
     await api()
       .post('/api/devices/volunteer')
       .send({ ...asked, discId: newId() })

@@ -1,5 +1,9 @@
 import 'fake-indexeddb/auto'
 import { expect } from 'chai'
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import path from 'node:path'
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { randomInt, randomLcg } from 'd3'
@@ -19,8 +23,49 @@ class Said extends Error {
   }
 }
 
+/** A server process of its own on a database, which can be killed at any moment and started again. */
+class Mortal {
+  #child: ChildProcess | undefined
+  deaths = 0
+  constructor(
+    private readonly url: string,
+    readonly port: number,
+  ) {}
+
+  async live(): Promise<void> {
+    const args = [
+      '--import',
+      'tsx',
+      path.join(import.meta.dirname, 'killable.ts'),
+      this.url,
+      String(this.port),
+    ]
+    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] })
+    this.#child = child
+    for await (const said of child.stdout!) if (String(said).includes('up')) return
+    throw new Error('the server ended before it listened')
+  }
+  async die(): Promise<void> {
+    const child = this.#child
+    if (!child || child.exitCode !== null || child.signalCode !== null) return
+    const gone = once(child, 'exit')
+    child.kill('SIGKILL')
+    await gone
+    this.deaths++
+  }
+}
+/** A port nobody listens on. */
+async function freePort(): Promise<number> {
+  const probe = http.createServer().listen(0, '127.0.0.1')
+  await once(probe, 'listening')
+  const { port } = probe.address() as AddressInfo
+  await new Promise((done) => probe.close(done))
+  return port
+}
+
 describe('the queue of a device', () => {
   let it_: TestServer
+  let mortal: Mortal
   let origin: string
   /** Stands between device and server: lets a request through, loses it, or loses the answer. */
   let weather: () => 'through' | 'request lost' | 'answer lost' = () => 'through'
@@ -29,7 +74,9 @@ describe('the queue of a device', () => {
     this.timeout(60_000)
     it_ = await testServer()
     await loadDemo(it_.db)
-    const { port } = it_.server.address() as AddressInfo
+    mortal = new Mortal(it_.url, await freePort())
+    await mortal.live()
+    const { port } = mortal
     proxy = http.createServer((req, res) => {
       const now = weather()
       if (now === 'request lost') return res.destroy()
@@ -51,6 +98,8 @@ describe('the queue of a device', () => {
           answer.pipe(res)
         },
       )
+      // the server died under it, or is not there
+      on.on('error', () => res.destroy())
       req.pipe(on)
     })
     await new Promise<void>((r) => proxy.listen(0, '127.0.0.1', r))
@@ -58,6 +107,7 @@ describe('the queue of a device', () => {
   })
   after(async () => {
     proxy.close()
+    await mortal.die()
     await it_.stop()
   })
 
@@ -102,7 +152,7 @@ describe('the queue of a device', () => {
   })
 
   it('loses and doubles nothing over 240 rounds of a server and a page that die at any moment', async function () {
-    this.timeout(120_000)
+    this.timeout(240_000)
     const uniform = randomLcg(0.27)
     const chance = (p: number) => uniform() < p
     const pick = randomInt.source(uniform)
@@ -113,7 +163,18 @@ describe('the queue of a device', () => {
     let page = device('rounds')
     await page.open()
     let deaths = 0
+    let rising: Promise<void> | undefined
+    let up = true
     for (let round = 0; round < 240; round++) {
+      // the server process is killed in the middle of things, and rises while throws are kept
+      if (up && chance(0.4)) {
+        up = false
+        const fall = 25 * uniform()
+        rising = new Promise((r) => setTimeout(r, fall))
+          .then(() => mortal.die())
+          .then(() => mortal.live())
+          .then(() => void (up = true))
+      }
       const old = [...kept.values()]
       const row =
         old.length > 0 && chance(0.4)
@@ -124,7 +185,7 @@ describe('the queue of a device', () => {
       const version = (waiting.at(-1)?.body ?? (await stored()).get(row.id))?.version ?? 0
       await page.put(`/api/throws/${row.id}`, { ...row, version } as Row)
       kept.set(row.id, row)
-      if (chance(0.3)) await new Promise((r) => setTimeout(r, 12 * uniform()))
+      await new Promise((r) => setTimeout(r, (up ? 30 : 200) * uniform()))
       if (chance(0.25)) {
         deaths++
         await page.stop()
@@ -132,6 +193,7 @@ describe('the queue of a device', () => {
         await page.open()
       }
     }
+    await rising
     weather = () => 'through'
     page.send()
     await empty(page)
@@ -140,6 +202,7 @@ describe('the queue of a device', () => {
     expect(after.size).equal(before.size + kept.size)
     for (const [id, row] of kept) expect(after.get(id)!.carryM, id).equal(row.carryM)
     expect(deaths).greaterThan(30)
+    expect(mortal.deaths).greaterThan(10)
     await page.stop()
   })
 

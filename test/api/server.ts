@@ -32,6 +32,8 @@ function cluster(): Promise<Cluster> {
 }
 
 export interface TestServer extends Connection {
+  /** Address of its database. */
+  readonly url: string
   readonly server: Server
   readonly rater: ShelfRater
   /** What the rater stumbled over. */
@@ -49,6 +51,7 @@ export async function testServer(): Promise<TestServer> {
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,
+    url,
     rater,
     failures,
     server,

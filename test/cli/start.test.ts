@@ -115,6 +115,17 @@ describe('npm start', function () {
     expect(bad.status).equal(1)
     expect(bad.stderr).contain('PORT is front door; it must be a whole number from 0 to 65535.')
   })
+
+  it('says what is wrong with a recording before anything is started', () => {
+    const bad = spawnSync(process.execPath, [START], {
+      cwd: ROOT,
+      encoding: 'utf8',
+      env: { ...process.env, VEER_DATA: path.join(data, 'unused'), VEER_ANEMOMETER: '/nowhere/wind.csv' },
+    })
+    expect(bad.status).equal(1)
+    expect(bad.stderr).match(/VEER_ANEMOMETER is \/nowhere\/wind\.csv, which cannot be read/)
+    expect(fs.readdirSync(path.join(data, 'unused'))).deep.equal([])
+  })
 })
 
 /** The cluster's pid file: beside the data, or where the start command says it had to put it. */

@@ -124,7 +124,7 @@ export function WindAir({
 const [SPARK_WIDTH, SPARK_HEIGHT] = [72, 30]
 
 /** What the anemometer says now, and the wind along of the last two minutes. */
-function LiveReading({ live: { now, recent, lost } }: { live: LiveWind }) {
+function LiveReading({ live: { now, recent, lost, device } }: { live: LiveWind }) {
   const units = useUnits()
   if (lost) return <span className="text-accent">The anemometer does not answer; note the wind by hand.</span>
   if (!now) return <span className="text-quiet">Listening to the anemometer …</span>
@@ -138,6 +138,7 @@ function LiveReading({ live: { now, recent, lost } }: { live: LiveWind }) {
       <span className="figure whitespace-nowrap">
         {along} <span className="font-sans font-normal">{now.alongMps < 0 ? 'head' : 'tail'}</span>, {across}{' '}
         <span className="font-sans font-normal">{now.acrossMps > 0 ? 'from left' : 'from right'}</span>
+        <span className="block font-sans text-note font-normal text-quiet">{device}</span>
       </span>
       <svg width={SPARK_WIDTH} height={SPARK_HEIGHT} aria-hidden className="max-md:hidden">
         <line x1="0" x2={SPARK_WIDTH} y1={y(0)} y2={y(0)} style={{ stroke: 'var(--rule)' }} />

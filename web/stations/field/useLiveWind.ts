@@ -19,6 +19,8 @@ export interface LiveWind {
   /** The last two minutes of wind along, oldest first. */
   readonly recent: readonly number[]
   readonly lost: boolean
+  /** What says it. */
+  readonly device: string | undefined
   /** The wind of a throw that was released then, from the log. */
   readonly of: (releasedMs: number, hangS: number | null) => ReturnType<typeof windOf>
 }
@@ -82,6 +84,7 @@ export function useLiveWind(
     now: last && { alongMps: sign * last.report.alongMps, acrossMps: sign * last.report.acrossMps },
     recent: last?.recent.map((v) => sign * v) ?? [],
     lost,
+    device: last?.report.device,
     of: (releasedMs, hangS) => {
       const wind = windOf(log.current, releasedMs / 1000, hangS ?? undefined)
       return wind && { ...wind, alongMps: sign * wind.alongMps, acrossMps: sign * wind.acrossMps }

@@ -1,0 +1,12 @@
+// A server that tests may kill: `node --import tsx test/api/killable.ts DATABASE_URL PORT` says “up” once it listens.
+import { makeApp } from '../../server/app.ts'
+import { openDatabase } from '../../server/store/database.ts'
+import { ShelfRater } from '../../server/work/shelfRater.ts'
+
+const [url, port] = process.argv.slice(2)
+const { db } = await openDatabase(url!)
+// nobody asks it for the shelf, so its rater never wakes
+const rater = new ShelfRater(db, () => undefined)
+makeApp({ db, rater, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
+  process.stdout.write('up\n'),
+)
