@@ -12,11 +12,16 @@ export interface WindReport {
   readonly acrossMps: number
 }
 
-/** What was seen of a throw that a volunteer made. */
-export interface VolunteerReport {
+/** Where a range finder says a disc lies. */
+export interface RangeReport {
+  readonly device: string
   readonly range: { readonly distanceM: number; readonly bearingDeg: number }
   readonly carryM: number
   readonly rightM: number
+}
+
+/** What was seen of a throw that a volunteer made. */
+export interface VolunteerReport extends Omit<RangeReport, 'device'> {
   readonly hangS: number
   readonly hyzerCalledDeg: number
   readonly path: ThrowPath

@@ -98,6 +98,7 @@ export function makeApp({
     if (ctx.method !== 'GET' && ctx.method !== 'HEAD' && ctx.status < 300) rater.touch()
   })
   const router = new Router()
+  const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', (ctx) => {
     ctx.body = { ok: true, app: 'veer-line' }
   })
@@ -107,7 +108,8 @@ export function makeApp({
     scale: simulatedScale(0.37),
     forecast: simulatedForecast,
     anemometer: simulatedAnemometer(),
-    volunteer: volunteer(nature, simulatedRangeFinder(uniform), simulatedCamera(uniform), uniform),
+    rangeFinder,
+    volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
     ...devices,
   })
   trialRoutes(router, db)

@@ -6,9 +6,10 @@ import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
 import { Day, Id } from '../../contract/shelf.ts'
 import { Throw } from '../../contract/trials.ts'
-import type { VolunteerReport, WindReport } from '../../contract/devices.ts'
+import type { RangeReport, VolunteerReport, WindReport } from '../../contract/devices.ts'
 import type { Anemometer } from '../devices/anemometer.ts'
 import type { Forecast } from '../devices/forecast.ts'
+import type { RangeFinder, RangeReading } from '../devices/rangeFinder.ts'
 import type { Scale } from '../devices/scale.ts'
 import { trueGrams } from '../devices/trueGrams.ts'
 import type { Asked, VolunteerThrow } from '../devices/volunteer.ts'
@@ -24,6 +25,7 @@ export interface Devices {
   readonly scale: Scale
   readonly forecast: Forecast
   readonly anemometer: Anemometer
+  readonly rangeFinder: RangeFinder
   readonly volunteer: (asked: Asked) => VolunteerThrow
 }
 
@@ -35,6 +37,10 @@ const LONGEST_MS = 3 * 3_600_000
 const Place = z.string().trim().min(1).max(120)
 const ForecastQuery = z.object({ place: Place, day: Day })
 const WindQuery = z.object({ place: Place, bearing: z.coerce.number().min(0).max(360).default(0) })
+const Spot = z.object({
+  downM: z.coerce.number().min(0).max(300),
+  rightM: z.coerce.number().min(-150).max(150),
+})
 const AskedThrow = z.object({
   discId: Id,
   throwerId: Id,
@@ -46,6 +52,13 @@ const AskedThrow = z.object({
   temperatureC: z.number().min(-40).max(55).nullable(),
   altitudeM: z.number().min(-450).max(6000).nullable(),
 })
+
+/** Where a disc lies by what a range finder says of it, to the decimetre. */
+function landedAt({ distanceM, bearingDeg }: RangeReading): { carryM: number; rightM: number } {
+  const bearing = (bearingDeg * Math.PI) / 180
+  const tenth = (v: number) => Math.round(10 * v) / 10 + 0
+  return { carryM: tenth(distanceM * Math.cos(bearing)), rightM: tenth(distanceM * Math.sin(bearing)) }
+}
 
 /** Server-sent events for as long as somebody looks at them. */
 function stream(ctx: Ctx, everyMs: number, read: (sinceS: number) => unknown): void {
@@ -99,6 +112,10 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
       }
     })
   })
+  router.get('/api/devices/range-finder', (ctx) => {
+    const range = devices.rangeFinder.measure(parse(Spot, { ...ctx.query }))
+    ctx.body = { device: devices.rangeFinder.name, range, ...landedAt(range) } satisfies RangeReport
+  })
   router.post('/api/devices/volunteer', async (ctx: Ctx) => {
     const asked = parse(AskedThrow, ctx.request.body)
     const row = await rowOf(asked.discId)
@@ -113,12 +130,6 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
       hand: thrower.hand,
       fullMps: asked.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps,
     })
-    const { distanceM, bearingDeg } = seen.range
-    const bearing = (bearingDeg * Math.PI) / 180
-    ctx.body = {
-      ...seen,
-      carryM: Math.round(10 * distanceM * Math.cos(bearing)) / 10,
-      rightM: Math.round(10 * distanceM * Math.sin(bearing)) / 10,
-    } satisfies VolunteerReport
+    ctx.body = { ...seen, ...landedAt(seen.range) } satisfies VolunteerReport
   })
 }

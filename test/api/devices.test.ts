@@ -6,7 +6,7 @@ import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { loadDemo, nature } from '../../demo/load.ts'
 import { demoId, SHED, VOLUNTEERS } from '../../demo/shed.ts'
-import type { VolunteerReport, WindReport } from '../../contract/devices.ts'
+import type { RangeReport, VolunteerReport, WindReport } from '../../contract/devices.ts'
 import type { Throw, TrialFile, WindLog } from '../../contract/trials.ts'
 import { simulatedCamera } from '../../server/devices/flightCamera.ts'
 import { simulatedRangeFinder } from '../../server/devices/rangeFinder.ts'
@@ -130,6 +130,22 @@ describe('the stand-ins', () => {
     for (const r of east) expect(Math.hypot(r.alongMps, r.acrossMps)).closeTo(r.speedMps, 1e-9)
     expect(east[0]!.alongMps).closeTo(-west[0]!.alongMps, 0.4)
     await api().get('/api/devices/anemometer?bearing=90').expect(422)
+  })
+
+  it('measure where a disc lies, within what a handheld one is off', async () => {
+    const found = await Promise.all(
+      Array.from({ length: 40 }, async () => {
+        const { body } = await api().get('/api/devices/range-finder?downM=80&rightM=-6').expect(200)
+        return body as RangeReport
+      }),
+    )
+    expect(found[0]!.device).equal('Simulated range finder')
+    const [down, right] = [mean(found, (f) => f.carryM)!, mean(found, (f) => f.rightM)!]
+    expect(down).closeTo(80, 0.4)
+    expect(right).closeTo(-6, 0.4)
+    expect(new Set(found.map((f) => f.carryM)).size).greaterThan(3)
+    for (const f of found) expect(Math.hypot(f.carryM, f.rightM)).closeTo(f.range.distanceM, 0.15)
+    await api().get('/api/devices/range-finder?downM=far&rightM=0').expect(422)
   })
 
   it('keep the log of the wind with its session', async () => {

@@ -115,6 +115,22 @@ test('the field is looked at closer and stretched, and a landing put down there 
   await expect
     .poll(async () => Number(await page.getByLabel('Landed, down').inputValue()))
     .toBeCloseTo(82, -1)
+  // the range finder measures what was tapped; the dial is turned by its rim, or with keys
+  const tapped = Number(await page.getByLabel('Landed, down').inputValue())
+  await page.keyboard.press('r')
+  await expect(
+    page.getByText(/m at [\d.]+° (left|right) of the line\. Simulated range finder/).first(),
+  ).toBeVisible()
+  expect(Math.abs(Number(await page.getByLabel('Landed, down').inputValue()) - tapped)).toBeLessThan(3)
+  const dial = page.getByRole('slider', { name: 'Angle out of the hand' })
+  const rim = (await dial.boundingBox())!
+  await page.mouse.click(rim.x + 0.1 * rim.width, rim.y + 0.8 * rim.height)
+  await expect(dial).toHaveAttribute('aria-valuetext', /\d+° hyzer/)
+  const turned = Number(await dial.getAttribute('aria-valuenow'))
+  await dial.focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(dial).toHaveAttribute('aria-valuenow', String(turned + 1))
+  await field.focus()
   await page.keyboard.press('x')
   await expect(page.getByRole('button', { name: 'Side × 2' })).toHaveAttribute('aria-pressed', 'true')
   const side = Number(await page.getByLabel('off the line').inputValue())

@@ -1,3 +1,4 @@
+import type { PointerEvent } from 'react'
 import { hueOf } from '../strip/hues.ts'
 
 /** A disc from above, in its hue, with the last figures of its code. */
@@ -32,6 +33,55 @@ interface OnEdgeProps {
   readonly fadeSide: 'left' | 'right'
   readonly place?: number
   readonly width?: number
+}
+
+interface OnEdgeDialProps extends OnEdgeProps {
+  readonly label: string
+  /** The angle in words. */
+  readonly words: string
+  readonly onTurn: (hyzerDeg: number) => void
+}
+
+/** Steepest angle that is called. */
+const STEEPEST = 45
+
+/** The disc on edge as a dial: drag its rim, or turn it with the arrow keys. */
+export function OnEdgeDial({ label, words, onTurn, ...edge }: OnEdgeDialProps) {
+  const clamp = (deg: number) => Math.max(-STEEPEST, Math.min(STEEPEST, Math.round(deg)))
+  const point = (e: PointerEvent<HTMLElement>) => {
+    const box = e.currentTarget.getBoundingClientRect()
+    const [right, down] = [e.clientX - box.left - box.width / 2, e.clientY - box.top - box.height / 2]
+    // either end of the rim may be held
+    const tilt = (Math.atan2(down * Math.sign(right || 1), Math.abs(right)) * 180) / Math.PI
+    onTurn(clamp((edge.fadeSide === 'left' ? -1 : 1) * tilt))
+  }
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuemin={-STEEPEST}
+      aria-valuemax={STEEPEST}
+      aria-valuenow={edge.hyzerDeg}
+      aria-valuetext={words}
+      className="cursor-grab touch-none rounded-lg outline-none focus-visible:outline-3 focus-visible:outline-water"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        point(e)
+      }}
+      onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && point(e)}
+      // a dial that was turned by hand lets the keys of the screen go on
+      onPointerUp={(e) => e.currentTarget.blur()}
+      onKeyDown={(e) => {
+        const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key]
+        if (by === undefined) return
+        e.preventDefault()
+        onTurn(clamp(edge.hyzerDeg + by))
+      }}
+    >
+      <DiscOnEdge {...edge} />
+    </div>
+  )
 }
 
 /** The disc on edge, as the thrower sees it leave: tilted by its release angle against a level line. */

@@ -17,6 +17,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['A', 'Field: the last throw again'],
   ['N', 'Field: this throw later, the one after it now'],
   ['P', 'Field: pause, and go on'],
+  ['R', 'Field: have the range finder measure the landing'],
   ['S', 'Field: stopwatch, from release to first contact'],
   ['T', 'Field: the next thrower'],
   ['V', 'Field: let the simulated volunteer throw it'],

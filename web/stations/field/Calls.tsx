@@ -4,6 +4,7 @@ import { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
+import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { Key } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
@@ -12,6 +13,9 @@ import type { Seen } from './draft.ts'
 
 interface CallsProps {
   readonly asked: number
+  /** Which side the disc fades to, and its place among the discs: the dial shows it as the thrower sees it. */
+  readonly fadeSide: 'left' | 'right'
+  readonly place: number
   readonly seen: Seen
   readonly onSeen: (change: Partial<Seen>) => void
   readonly onAngle: (by: number) => void
@@ -21,7 +25,7 @@ interface CallsProps {
 }
 
 /** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
-export function Calls({ asked, seen, onSeen, onAngle, timing, onTime }: CallsProps) {
+export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, onTime }: CallsProps) {
   const units = useUnits()
   const said = (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
   const note = (key: string, value: string) => {
@@ -46,6 +50,14 @@ export function Calls({ asked, seen, onSeen, onAngle, timing, onTime }: CallsPro
           <button type="button" aria-label="Less hyzer" className={step} onClick={() => onAngle(-1)}>
             <Minus size={18} aria-hidden />
           </button>
+          <OnEdgeDial
+            label="Angle out of the hand"
+            words={seen.hyzerCalledDeg === null ? 'not called' : angleWords(seen.hyzerCalledDeg)}
+            hyzerDeg={seen.hyzerCalledDeg ?? asked}
+            {...{ fadeSide, place }}
+            width={78}
+            onTurn={(hyzerCalledDeg) => onSeen({ hyzerCalledDeg })}
+          />
           <button
             type="button"
             className="min-w-0 flex-1 text-center"

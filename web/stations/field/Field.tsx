@@ -1,18 +1,13 @@
-import clsx from 'clsx'
 import { useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, useSearchParams } from 'react-router'
-import { format } from 'date-fns'
-import { v7 as newId } from 'uuid'
 import { fadeSide } from '../../../core/flight/hand.ts'
-import { statements } from '../../../core/judge/statements.ts'
 import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
-import type { VolunteerReport } from '../../../contract/devices.ts'
-import type { Session, Throw } from '../../../contract/trials.ts'
-import { Sentences } from '../../charts/Sentences.tsx'
-import { ask } from '../../data/api.ts'
+import type { RangeReport, VolunteerReport } from '../../../contract/devices.ts'
+import type { Throw } from '../../../contract/trials.ts'
+import { ask, read } from '../../data/api.ts'
 import { usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
@@ -22,20 +17,21 @@ import { aside } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
-import { useRating, weighing } from '../../workers/rating.ts'
+import { useRating } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { Calls } from './Calls.tsx'
 import { Cautions } from './Cautions.tsx'
-import { draftLine, NOTHING_SEEN, seenOf, standingOf, toThrow, WARM_UP, WHY_NOT } from './draft.ts'
+import { draftLine, NOTHING_SEEN, seenOf, toThrow, WARM_UP, WHY_NOT } from './draft.ts'
 import type { Meant, Seen, Standing } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
-import { LastThrow } from './LastThrow.tsx'
 import { NextCard, UpNext } from './NextCard.tsx'
 import { PathFile } from './PathFile.tsx'
 import { useArms } from './useArms.ts'
 import { useForecast, useLineAngle, usePathTo, useTelling } from './useForecast.ts'
 import { Notices } from './Notices.tsx'
+import { outingOf, startOf } from './outing.ts'
 import { RunLine } from './RunLine.tsx'
+import { Standings } from './Standings.tsx'
 import { TurnsDialog } from './TurnsDialog.tsx'
 import { TypedLanding } from './TypedLanding.tsx'
 import { useLiveWind } from './useLiveWind.ts'
@@ -70,38 +66,6 @@ export default function Field({ trialId }: { trialId: string }) {
     )
   const edited = [...view.throws, ...view.takenBack].find((t) => t.id === params.get('edit'))
   return <Logging key={edited?.id ?? 'new'} view={view} rating={rating} edited={edited} />
-}
-
-/** Today's outing, if this trial has one; else a new one at the last place, its air still to be noted. */
-function outingOf(view: TrialView): Session {
-  const today = format(new Date(), 'yyyy-MM-dd')
-  const used = [...view.throws]
-    .reverse()
-    .flatMap((t) => view.sessions.find((s) => s.id === t.sessionId) ?? [])
-  const [last] = used
-  if (last?.day === today) return last
-  return {
-    id: newId(),
-    place: last?.place ?? 'not stated',
-    day: today,
-    temperatureC: null,
-    altitudeM: last?.altitudeM ?? null,
-    method: last?.method ?? 'eye',
-  }
-}
-
-function startOf(view: TrialView, edited: Throw | undefined, session: Session): Standing {
-  if (edited) return standingOf(edited)
-  const last = view.throws[view.throws.length - 1]
-  return {
-    throwerId: last?.throwerId ?? view.throwers[0]!.id,
-    stroke: last?.stroke ?? 'backhand',
-    power: 1,
-    sessionId: session.id,
-    windAlongMps: last?.sessionId === session.id ? last.windAlongMps : null,
-    windAcrossMps: last?.sessionId === session.id ? last.windAcrossMps : null,
-    windSdMps: null,
-  }
 }
 
 interface LoggingProps {
@@ -246,11 +210,11 @@ function Logging({ view, rating, edited }: LoggingProps) {
       windSdMps: tenth(wind.sdMps),
     }
     const warm = warmingUp && seen.counts ? { counts: false, whyNot: WARM_UP } : {}
-    const read = toThrow(trial.id, meant, { ...standing, ...logged }, { ...seen, ...warm }, thrower, edited)
-    if (!read.ok) return sayWrong(read.why)
+    const drawn = toThrow(trial.id, meant, { ...standing, ...logged }, { ...seen, ...warm }, thrower, edited)
+    if (!drawn.ok) return sayWrong(drawn.why)
     if (!view.sessions.some((s) => s.id === session.id))
       await outbox.put(`/api/sessions/${session.id}`, session)
-    await outbox.put(`/api/throws/${read.row.id}`, read.row)
+    await outbox.put(`/api/throws/${drawn.row.id}`, drawn.row)
     if (edited) {
       say('The throw was changed.')
       setParams({}, { replace: true })
@@ -304,6 +268,20 @@ function Logging({ view, rating, edited }: LoggingProps) {
       sayWrong((e as Error).message)
     }
   }
+  const range = async () => {
+    if (!seen.landing) return sayWrong('Tap about where it lies first; the range finder then measures it.')
+    const { carryM, rightM } = seen.landing
+    try {
+      const query = new URLSearchParams({ downM: String(carryM), rightM: String(rightM) })
+      const found = await read<RangeReport>(`/api/devices/range-finder?${query}`)
+      see({ landing: { carryM: found.carryM, rightM: found.rightM } })
+      say(
+        `${units.length.show(found.range.distanceM)} at ${Math.abs(found.range.bearingDeg)}° ${found.range.bearingDeg < 0 ? 'left' : 'right'} of the line. ${found.device}.`,
+      )
+    } catch (e) {
+      sayWrong((e as Error).message)
+    }
+  }
   const takeBack = async () => {
     const last = view.throws[view.throws.length - 1]
     if (!last) return
@@ -333,10 +311,11 @@ function Logging({ view, rating, edited }: LoggingProps) {
       hyzerCalledDeg: Math.max(-45, Math.min(45, (s.hyzerCalledDeg ?? meant.hyzerDeg) + by)),
     }))
 
-  useHotkeys('enter', (e) => !onControl(e) && void keep())
+  useHotkeys('enter', (e) => !onControl(e) && void keep(), { enableOnFormTags: ['slider'] })
   useHotkeys('u', () => void takeBack())
   useHotkeys('w', turnRound)
   useHotkeys('s', time)
+  useHotkeys('r', () => void range())
   useHotkeys('v', () => void letVolunteerThrow())
   useHotkeys('m', () => setTelling(!telling))
   useHotkeys('n', later)
@@ -479,10 +458,17 @@ function Logging({ view, rating, edited }: LoggingProps) {
           <h2 className="sr-only">Call the throw</h2>
           <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
             <div className={typing ? '' : 'max-md:hidden'}>
-              <TypedLanding landing={landing} last={lastThrown} onLanding={(l) => see({ landing: l })} />
+              <TypedLanding
+                landing={landing}
+                last={lastThrown}
+                onLanding={(l) => see({ landing: l })}
+                onRange={() => void range()}
+              />
             </div>
             <Calls
               asked={meant.hyzerDeg}
+              fadeSide={fade}
+              place={at}
               seen={seen}
               onSeen={see}
               onAngle={angle}
@@ -555,43 +541,5 @@ function StripCard({ view, rating: { reading }, line, fade, meant, seen, see, at
       {...{ view, reading, forecast, path, fade, meant, seen, see, at }}
       sign={fade === 'right' ? 1 : -1}
     />
-  )
-}
-
-/** What the throws say now, and what became of the last one. */
-function Standings({
-  view,
-  rating: { reading, settlings, working, share },
-  name,
-  landed,
-}: {
-  view: TrialView
-  rating: RatingState
-  name: (code: string) => string
-  /** A landing is down: on a phone the calls come first, else what is known stands under the field. */
-  landed: boolean
-}) {
-  const place = landed ? 'max-md:order-6' : 'max-md:order-3'
-  if (!reading)
-    return (
-      <Card className={clsx('flex-1 p-4 max-md:mx-3 max-md:flex-none', place)}>
-        <p className="text-quiet">
-          {view.throws.length === 0
-            ? 'The first throw starts the count.'
-            : weighing(view.throws.length, share)}
-        </p>
-      </Card>
-    )
-  const said = statements(reading.outcome, reading.ranks, name, settlings).filter((s) => s.kind !== 'label')
-  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
-  return (
-    <Card
-      className={clsx('min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:mx-3 max-md:flex-none', place)}
-      label="What the throws say now"
-      scrolls
-    >
-      <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
-      <Sentences list={shown} working={working} />
-    </Card>
   )
 }

@@ -107,7 +107,7 @@ export function FieldStrip({
     (e) => {
       if (
         (e.target as HTMLElement).closest(
-          'input, select, [role="radiogroup"], [role="dialog"], [role="region"]',
+          'input, select, [role="radiogroup"], [role="slider"], [role="dialog"], [role="region"]',
         )
       )
         return

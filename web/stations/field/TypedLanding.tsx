@@ -1,7 +1,9 @@
+import { Crosshair } from 'lucide-react'
 import { useState } from 'react'
 import type { Throw } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
+import { Key } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Seen } from './draft.ts'
@@ -13,10 +15,12 @@ interface TypedLandingProps {
   /** The throw before, which discs are often measured from. */
   readonly last: Throw | undefined
   readonly onLanding: (l: Seen['landing']) => void
+  /** Has a range finder measure it. */
+  readonly onRange: () => void
 }
 
 /** The landing as figures: from the tee, or from where the last disc lies. */
-export function TypedLanding({ landing, last, onLanding }: TypedLandingProps) {
+export function TypedLanding({ landing, last, onLanding, onRange }: TypedLandingProps) {
   const [from, setFrom] = useState<'tee' | 'last'>('tee')
   const origin: Landing = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
   const units = useUnits()
@@ -62,6 +66,18 @@ export function TypedLanding({ landing, last, onLanding }: TypedLandingProps) {
       ) : (
         <FromTee landing={landing} onLanding={onLanding} />
       )}
+      <button
+        type="button"
+        disabled={landing === null}
+        title={landing ? 'Measured from the tee' : 'Tap about where it lies first'}
+        onClick={onRange}
+        className="flex min-h-9 w-full items-center justify-between gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint disabled:opacity-45 max-md:min-h-11"
+      >
+        <span className="flex items-center gap-2">
+          <Crosshair size={16} aria-hidden /> Range it
+        </span>
+        <Key>R</Key>
+      </button>
     </div>
   )
 }

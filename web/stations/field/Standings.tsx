@@ -1,0 +1,46 @@
+import clsx from 'clsx'
+import { statements } from '../../../core/judge/statements.ts'
+import { Sentences } from '../../charts/Sentences.tsx'
+import type { TrialView } from '../../data/hooks.ts'
+import { Card } from '../../parts/Card.tsx'
+import { weighing } from '../../workers/rating.ts'
+import type { RatingState } from '../../workers/rating.ts'
+import { LastThrow } from './LastThrow.tsx'
+
+/** What the throws say now, and what became of the last one. */
+export function Standings({
+  view,
+  rating: { reading, settlings, working, share },
+  name,
+  landed,
+}: {
+  view: TrialView
+  rating: RatingState
+  name: (code: string) => string
+  /** A landing is down: on a phone the calls come first, else what is known stands under the field. */
+  landed: boolean
+}) {
+  const place = landed ? 'max-md:order-6' : 'max-md:order-3'
+  if (!reading)
+    return (
+      <Card className={clsx('flex-1 p-4 max-md:mx-3 max-md:flex-none', place)}>
+        <p className="text-quiet">
+          {view.throws.length === 0
+            ? 'The first throw starts the count.'
+            : weighing(view.throws.length, share)}
+        </p>
+      </Card>
+    )
+  const said = statements(reading.outcome, reading.ranks, name, settlings).filter((s) => s.kind !== 'label')
+  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
+  return (
+    <Card
+      className={clsx('min-h-0 flex-1 overflow-y-auto px-4 py-3 max-md:mx-3 max-md:flex-none', place)}
+      label="What the throws say now"
+      scrolls
+    >
+      <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
+      <Sentences list={shown} working={working} />
+    </Card>
+  )
+}
