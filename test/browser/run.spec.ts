@@ -72,6 +72,13 @@ test('the run is paused, put off and taken by turns, with keys and after a reloa
   await expect.poll(what).toBe(second)
 
   // by turns: each throw is the other's, and a key changes who
+  // what was just thrown is changed where it is explained
+  await page.getByRole('link', { name: 'Change it' }).click()
+  await expect(page.getByText(/Changing throw \d+/)).toBeVisible()
+  await land(page, '69')
+  expect((await keep(page)).carryM).toBe(69)
+  await expect(page.getByText('Changing throw')).toBeHidden()
+
   await page.getByRole('button', { name: 'Throw by turns' }).click()
   const dialog = page.getByRole('dialog', { name: 'Who throws by turns?' })
   await dialog.getByRole('button', { name: 'Wren Ashdown' }).click()

@@ -124,7 +124,7 @@ export function orderTable(list: readonly Calibration[]): string {
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  const sessions = Number(process.argv[2] ?? 200)
+  const sessions = Number(process.argv[2] ?? 800)
   const list = DESIGNS.map(([words, design], i) => {
     process.stderr.write(`${words} …\n`)
     return calibrate(words, design, sessions, 1000 * (i + 1))
@@ -135,7 +135,7 @@ if (process.argv[1] === fileURLToPath(import.meta.url)) {
     `# Calibration
 
 Made by \`npm run calibrate\`: ${sessions} simulated sessions of each design, truth drawn from the prior, each rated
-and compared with its truth. Sessions share a thrower's habit among their discs, so shares are good to about ±3 points.
+and compared with its truth. Discs of a session share a thrower's habit; shares are good to about ±${(40 / Math.sqrt(sessions)).toFixed(1)} points.
 
 ## Intervals
 

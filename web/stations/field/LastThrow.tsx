@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import type { Outcome } from '../../../core/rating/outcome.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -37,7 +38,10 @@ export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
           ? `; left out${last.whyNot ? ` (${last.whyNot})` : ''}.`
           : told.weight < 0.5
             ? '; it fits nothing else and pulls little. Does it count?'
-            : '.'}
+            : '.'}{' '}
+        <Link to={`?edit=${last.id}`} className="whitespace-nowrap underline underline-offset-4">
+          Change it
+        </Link>
       </p>
       <WhyBar trial={view.trial.id} thrown={last} outcome={outcome} />
     </div>
