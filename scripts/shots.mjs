@@ -219,6 +219,22 @@ const PICTURES = {
       await page.getByRole('alert').waitFor()
     },
   ],
+  // last, for it changes how the trial is thrown
+  'same-line': [
+    DESK,
+    async (page) => {
+      await toTrial(page, FAIRWAYS, 'Plan it')
+      await page.getByRole('radio', { name: 'same line' }).click()
+      await page.getByRole('columnheader', { name: 'back to the line' }).waitFor()
+      await page.getByRole('link', { name: 'Readout', exact: true }).click()
+      const card = page.getByRole('region', { name: 'The angle it took' })
+      await card
+        .getByText(/more hyzer than/)
+        .first()
+        .waitFor()
+      await card.evaluate((e) => e.scrollIntoView({ block: 'end' }))
+    },
+  ],
 }
 
 let failed = false

@@ -63,7 +63,7 @@ test('a throw is timed with a key, and its landing measured from the disc before
   await watch.click()
   await expect(page.getByLabel('Hang time')).toHaveValue(/^1\.\d$|^2(\.\d)?$/)
 
-  await page.getByRole('radio', { name: 'from the last disc' }).click()
+  await page.getByRole('radio', { name: 'the last disc' }).click()
   await expect(page.getByText('it lies at 80.0 m, 4.0 m left')).toBeVisible()
   await page.getByLabel('From the last disc, along').fill('3')
   await page.getByLabel('Which way aside').selectOption('right')

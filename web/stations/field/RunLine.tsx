@@ -55,6 +55,7 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
           <Link
             to={`/trials/${view.trial.id}/short`}
             className="whitespace-nowrap underline underline-offset-4 max-md:hidden"
+            aria-label="Ground play and short game"
             title="Ground play, approaches, putting and holes"
           >
             Short game

@@ -3,7 +3,6 @@ import { useState } from 'react'
 import type { Throw } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
-import { Key } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Seen } from './draft.ts'
@@ -26,23 +25,35 @@ export function TypedLanding({ landing, last, onLanding, onRange }: TypedLanding
   const units = useUnits()
   return (
     <div className="space-y-1.5">
-      {last && (
-        <div className="flex flex-wrap items-center justify-between gap-2">
+      <div className="flex items-center justify-between gap-1.5">
+        {last ? (
           <Choice
             label="Measured from"
             value={from}
             options={[
               { value: 'tee', label: 'from the tee' },
-              { value: 'last', label: 'from the last disc' },
+              { value: 'last', label: 'the last disc' },
             ]}
             onChange={setFrom}
           />
-          {from === 'last' && (
-            <span className="text-note text-quiet">
-              it lies at {units.length.show(last.carryM)}, {aside(units, last.rightM)}
-            </span>
-          )}
-        </div>
+        ) : (
+          <span className="text-note text-quiet">Measured from the tee</span>
+        )}
+        <button
+          type="button"
+          aria-label="Range it"
+          title={landing ? 'The range finder measures it from the tee (R)' : 'Tap about where it lies first'}
+          disabled={landing === null}
+          onClick={onRange}
+          className="grid size-9 shrink-0 place-items-center rounded-lg border border-edge hover:bg-tint disabled:opacity-45 max-md:size-11"
+        >
+          <Crosshair size={17} aria-hidden />
+        </button>
+      </div>
+      {from === 'last' && last && (
+        <p className="text-note text-quiet">
+          it lies at {units.length.show(last.carryM)}, {aside(units, last.rightM)}
+        </p>
       )}
       {from === 'last' && last ? (
         <div className="grid grid-cols-2 gap-1.5">
@@ -66,18 +77,6 @@ export function TypedLanding({ landing, last, onLanding, onRange }: TypedLanding
       ) : (
         <FromTee landing={landing} onLanding={onLanding} />
       )}
-      <button
-        type="button"
-        disabled={landing === null}
-        title={landing ? 'Measured from the tee' : 'Tap about where it lies first'}
-        onClick={onRange}
-        className="flex min-h-9 w-full items-center justify-between gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint disabled:opacity-45 max-md:min-h-11"
-      >
-        <span className="flex items-center gap-2">
-          <Crosshair size={16} aria-hidden /> Range it
-        </span>
-        <Key>R</Key>
-      </button>
     </div>
   )
 }
