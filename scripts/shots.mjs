@@ -168,6 +168,33 @@ const PICTURES = {
         }
     },
   ],
+  'putting-phone': [
+    PHONE,
+    async (page) => {
+      await theme(page, 'Sun')
+      await toTrial(page, PLASTICS, 'Read it')
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await page.getByRole('link', { name: 'Field', exact: true }).click()
+      await page.getByRole('button', { name: 'More', exact: true }).click()
+      await page.getByRole('link', { name: 'Ground play and short game' }).click()
+      await page.getByRole('radio', { name: 'Putting' }).click()
+      const disc = page.getByRole('group', { name: 'Disc' })
+      for (const [who, from, made] of [
+        ['Slate', '7', 'MMMxMMM'],
+        ['Slate', '10', 'MxMxxM'],
+        ['Pennrath', '7', 'MMMMMMM'],
+        ['Pennrath', '10', 'MMMxMM'],
+      ]) {
+        await disc.getByRole('button', { name: who }).click()
+        await page.getByLabel('From', { exact: true }).fill(from)
+        for (const putt of made)
+          await page.getByRole('button', { name: putt === 'M' ? /^Made/ : /^Missed/ }).click()
+      }
+      await page
+        .getByRole('region', { name: 'What it says' })
+        .evaluate((e) => e.scrollIntoView({ block: 'end' }))
+    },
+  ],
   'offline-phone': [
     PHONE,
     async (page) => {

@@ -80,6 +80,13 @@ test('putts are counted with two keys, by distance', async ({ page }) => {
     'aria-label',
     /^60 %, 90 % between \d\d % and \d\d %/,
   )
+  // and on a phone nothing runs off its edge
+  await page.setViewportSize({ width: 390, height: 844 })
+  const wide = () =>
+    page.evaluate(() =>
+      Math.max(...[...document.querySelectorAll('main *')].map((e) => e.getBoundingClientRect().right)),
+    )
+  await expect.poll(wide).toBeLessThanOrEqual(390)
 })
 
 test('approaches say who runs past the mark, holes are compared hole by hole', async ({ page }) => {

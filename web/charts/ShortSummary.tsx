@@ -44,9 +44,9 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
         <thead className="text-note text-quiet">
           <tr>
             <th className="font-normal">disc</th>
-            <th className="font-normal">from</th>
+            <th className="px-2 font-normal">from</th>
             <th className="font-normal">made, with 90 %</th>
-            <th className="text-right font-normal">missed</th>
+            <th className="text-right font-normal max-md:hidden">missed</th>
           </tr>
         </thead>
         <tbody>
@@ -61,24 +61,24 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
                   (t) => t.miss!,
                 ),
               ]
+              const missed = misses.map(([m, list]) => `${list.length} ${m}`).join(', ')
               return [
                 <tr key={`${d.disc.id} ${from}`} className="border-t border-rule">
                   <th scope="row" className="py-1 font-medium">
                     <Named disc={d} discs={discs} name={nameOf(d)} />
                   </th>
-                  <td className="figure">
+                  <td className="figure px-2 whitespace-nowrap">
                     {Math.round(units.length.to(from))}–{to > 100 ? '' : Math.round(units.length.to(to))}{' '}
                     {units.length.unit}
                   </td>
                   <td>
                     <Bar of={share} low={0} high={1} hue={hueOf(discs.indexOf(d))} show={(v) => percent(v)} />
-                    <span className="text-note text-quiet">
+                    <span className="block text-note text-quiet">
                       {band.filter((t) => t.made).length} of {band.length}
+                      <span className="md:hidden">{misses.length > 0 && `, ${missed}`}</span>
                     </span>
                   </td>
-                  <td className="text-right text-note">
-                    {misses.map(([m, list]) => `${list.length} ${m}`).join(', ') || '–'}
-                  </td>
+                  <td className="text-right text-note max-md:hidden">{missed || '–'}</td>
                 </tr>,
               ]
             }),
@@ -191,7 +191,7 @@ function Bar({
         width={WIDTH}
         height="20"
         role="img"
-        className="max-sm:w-28"
+        className="max-sm:w-22"
         viewBox={`0 0 ${WIDTH} 20`}
         aria-label={`${show(value)}, 90 % between ${show(from)} and ${show(to)}`}
       >

@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
@@ -109,7 +110,8 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
           {lastThrownAt && ` · ${formatDistanceToNow(new Date(lastThrownAt), { addSuffix: true })}`}
         </span>
       </div>
-      <div className="mt-2 flex-1">
+      {/* what stands below keeps its place when the reading arrives */}
+      <div className={clsx('mt-2 flex-1', counted > 0 && 'min-h-76')}>
         {view && counted > 0 ? (
           <Standing view={view} rating={rating} />
         ) : (

@@ -262,7 +262,7 @@ function Short({ view }: { view: TrialView }) {
     ),
   }
   return (
-    <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[24rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 md:p-4 lg:grid-cols-[24rem_minmax(0,1fr)]">
       <Card className="content-start p-4" label="Log it">
         <div className="mb-2 flex items-baseline gap-3">
           <h1 className="mr-auto text-title">{GAME_WORDS[game].label}</h1>
