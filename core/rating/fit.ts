@@ -2,6 +2,7 @@ import { emptyArrow, OF_HABIT, solveArrow } from './arrow.ts'
 import type { Arrow, SolvedArrow } from './arrow.ts'
 import { addBeliefs, effectColumn, ownVariances, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
+import { pullOf } from './bend.ts'
 import { alone } from './crew.ts'
 import type { Crew } from './crew.ts'
 import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
@@ -17,7 +18,6 @@ import {
   makeTerm,
   measureGust,
   placeTerm,
-  pullOf,
   takeSlopes,
   updateLatents,
 } from './throwTerm.ts'

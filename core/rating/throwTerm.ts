@@ -2,7 +2,7 @@ import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import { BANKS } from '../flight/glimpses.ts'
 import { asMeasured, calledBanks } from './calls.ts'
 import type { CalledBank } from './calls.ts'
-import { backward, factorise, forward } from './cholesky.ts'
+import { factorise, forward } from './cholesky.ts'
 import { alone } from './crew.ts'
 import type { FlightJob } from './crew.ts'
 import { CALLED_SD, landingSd, SEEN_SD, THROW_SD } from './evidence.ts'
@@ -16,22 +16,22 @@ import { OF_HABIT } from './arrow.ts'
  * At most: five things seen of the flight, four called or measured out of the hand, two banks called, and a path's side,
  * height and time at six marks.
  */
-const MAX_ROWS = 38
+export const MAX_ROWS = 38
 /** Unknowns a throw bears on: its disc's numbers, then its arm's habit. */
 export const BEARS_ON = OF_DISC + OF_HABIT
 
 /** Of a throw's own errors, the last two are the wind's. */
 const ALONG = 5
 const RELEASE_VARIANCE = THROW_SD.slice(0, ALONG).map((sd) => sd * sd)
-const varianceOf = (term: ThrowTerm, j: number) => (j < ALONG ? RELEASE_VARIANCE[j]! : term.windVariance)
+/** Variance of a throw’s own error. */
+export const varianceOf = (term: ThrowTerm, j: number) =>
+  j < ALONG ? RELEASE_VARIANCE[j]! : term.windVariance
 /** How far a point may wander from where it was last flown before it is flown again, in the units below. */
 const STALE = 0.06
 /** And before its derivatives are taken again: they bend less, and cost ten times as much. */
 const SLOPE_STALE = 1.5
 /** And how far off they may be: as a share of the step they foretold, and of what is not known of a throw. */
 const MISLED = { ofStep: 0.02, ofSd: 0.002 }
-/** And before the bend of its derivatives is looked at again. */
-const PULL_STALE = 0.7
 const REACH = [0.5, 0.5, 0.5, ...THROW_SD]
 
 /**
@@ -77,11 +77,11 @@ export interface ThrowTerm {
   readonly slopedAt: Float64Array
   readonly jacobian: Float64Array
   flown: boolean
-  /** Slope of ½·ln of the determinant of the marginal covariance in the unknowns, BEARS_ON values; see {@link pullOf}. */
+  /** Slope of ½·ln of the determinant of the marginal covariance in the unknowns, BEARS_ON values; see bend.ts. */
   readonly pull: Float64Array
   readonly pulledAt: Float64Array
   pulled: boolean
-  /** How far the mean of what is seen lies from the flight at its own errors' best, a value a row; see {@link leanOf}. */
+  /** How far the mean of what is seen lies from the flight at its own errors' best, a value a row; see bend.ts. */
   readonly lean: Float64Array
   /** Rows × POINT of the rows in use. */
   readonly slope: Float64Array
@@ -106,7 +106,7 @@ export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
 
 /**
  * @param disc place of its disc, `arm` of its arm
- * @param many whether it is one of so many that what its rows say of each other may be left to cancel; see {@link pullOf}
+ * @param many whether it is one of so many that what its rows say of each other may be left to cancel; see bend.ts
  */
 export function makeTerm(t: ThrowEvidence, disc: number, arm: number, key: string, many = false): ThrowTerm {
   const kinds: number[] = [SEEN_ROWS.carry, SEEN_ROWS.veer]
@@ -219,13 +219,13 @@ function factoriseMarginal(term: ThrowTerm): void {
 }
 
 /** Whether a point has wandered from another by more than `reach` in anything. */
-function wandered(p: Float64Array, from: Float64Array, reach: number): boolean {
+export function wandered(p: Float64Array, from: Float64Array, reach: number): boolean {
   for (let j = 0; j < POINT; j++) if (Math.abs(p[j]! - from[j]!) > reach * REACH[j]!) return true
   return false
 }
 
 /** Flies a throw at a point, clamped in place, with derivatives where a place for them is given; a recorded path's part is whitened. */
-function flyAt(
+export function flyAt(
   { evidence, marks, path }: ThrowTerm,
   disc: RatedDisc,
   at: Float64Array,
@@ -370,145 +370,7 @@ export function eliminateLatents(term: ThrowTerm): void {
   term.distance = distance
 }
 
-/** How far the slopes are followed to see how they bend, in the standard deviations of the latents. */
-const BEND_AT = 0.4
 const column = new Float64Array(MAX_ROWS)
-const aside = new Float64Array(POINT)
-const bend = new Float64Array(POINT)
-const along = new Float64Array(OF_THROW)
-/** A coin tossed for a row of a throw: always the same, and of no other row’s or throw’s (an integer hash). */
-function coin(row: number, index: number): 1 | -1 {
-  let h = Math.imul(row + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b)
-  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d)
-  h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
-  return ((h ^ (h >>> 15)) & 1) === 0 ? 1 : -1
-}
-const told = new Float64Array(MAX_ROWS * OF_THROW)
-let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
-
-/**
- * Where flights bend more under the same errors, more is explained by errors alone: what was seen is then less of a
- * surprise for no merit of the numbers. The likelihood counts that (−½·ln|S|, S = R + B·Q·Bᵀ the covariance of what is
- * seen), and without it ten thousand throws drag every habit toward releases whose flights scatter most.
- *
- * Its slope in coordinate k of the point, g_k, is Σ over rows r and errors j of W_rj·∂²f_r/∂k∂j, W = S⁻¹·B·Q: one more
- * linearisation a row, a step along its row of W away, or one an error where there are more rows than errors, to either
- * side by the toss of a coin. When an unknown moves, the throw's own errors give way by −Wᵀ·A·(its step), A the slopes in
- * the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the errors. Worked out again once the throw has
- * wandered {@link PULL_STALE}.
- *
- * Where there are many throws their rows go together with signs tossed for each, so that what they say of each other
- * cancels (Hutchinson's estimate of a trace).
- *
- * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
- */
-export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
-  const { rows, slope, factor, kinds, pull, jacobian } = term
-  if (term.pulled && !wandered(term.slopedAt, term.pulledAt, PULL_STALE)) return
-  term.pulled = true
-  term.pulledAt.set(term.slopedAt)
-  for (let j = 0; j < OF_THROW; j++) {
-    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
-    forward(factor, rows, column)
-    backward(factor, rows, column)
-    for (let r = 0; r < rows; r++) told[r * OF_THROW + j] = column[r]! * varianceOf(term, j)
-  }
-  if (seenAside.length !== term.seen.length) {
-    seenAside = new Float64Array(term.seen.length)
-    slopeAside = new Float64Array(jacobian.length)
-  }
-  leanOf(term, disc, index)
-  bend.fill(0)
-  const side = coin(-1, index)
-  if (term.together === undefined)
-    for (let j = 0; j < OF_THROW; j++) {
-      along.fill(0)
-      along[j] = 1
-      const step = side * BEND_AT * Math.sqrt(varianceOf(term, j))
-      flyAside(term, disc, step)
-      for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, told[r * OF_THROW + j]! / step)
-    }
-  else
-    for (const group of term.together) {
-      along.fill(0)
-      for (const r of group)
-        for (let j = 0; j < OF_THROW; j++) along[j]! += coin(r, index) * told[r * OF_THROW + j]!
-      let longest = 0
-      for (let j = 0; j < OF_THROW; j++)
-        longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
-      if (!(longest > 0)) continue
-      const step = (side * BEND_AT) / longest
-      flyAside(term, disc, step)
-      for (const r of group) addBend(term, r, coin(r, index) / step)
-    }
-  for (let k = 0; k < BEARS_ON; k++) {
-    pull[k] = bend[k]!
-    for (let r = 0; r < rows; r++) {
-      let back = 0
-      for (let j = 0; j < OF_THROW; j++) back += told[r * OF_THROW + j]! * bend[OF_DISC + j]!
-      pull[k]! -= back * slope[r * POINT + k]!
-    }
-  }
-}
-
-const loose = new Float64Array(OF_THROW * OF_THROW)
-const bearingOfErrors = new Float64Array(MAX_ROWS * OF_THROW)
-
-/**
- * What a throw's own errors may still be beside their best bends the flight to one side more than to the other: what is seen
- * lies, on average, off the flight at their best by m_r = ½·Σ over errors j and k of P_jk·∂²f_r/∂j∂k, with
- * P = Q − Q·Bᵀ·S⁻¹·B·Q what is not known of the errors once the throw has been seen. It is the part of Laplace's
- * approximation that the second derivatives of the flight have in it, and is taken off what is seen.
- *
- * Two flights along the sum of the columns of P's factor, each with a tossed sign, so that what columns have to do with
- * each other cancels from throw to throw (Hutchinson's estimate of a trace): what is left of it is far below the scatter of
- * throws. Banks have corners and are left as they are.
- */
-function leanOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
-  const { rows, slope, factor, kinds, lean, seen } = term
-  for (let j = 0; j < OF_THROW; j++) {
-    for (let r = 0; r < rows; r++) bearingOfErrors[r * OF_THROW + j] = slope[r * POINT + OF_DISC + j]!
-    forward(factor, rows, bearingOfErrors, j, OF_THROW)
-  }
-  for (let j = 0; j < OF_THROW; j++)
-    for (let k = 0; k <= j; k++) {
-      let s = 0
-      for (let r = 0; r < rows; r++)
-        s += bearingOfErrors[r * OF_THROW + j]! * bearingOfErrors[r * OF_THROW + k]!
-      const q = varianceOf(term, j)
-      loose[j * OF_THROW + k] = (j === k ? q * (1 + 1e-9) : 0) - q * s * varianceOf(term, k)
-    }
-  factorise(loose, OF_THROW)
-  along.fill(0)
-  for (let c = 0; c < OF_THROW; c++)
-    for (let j = c; j < OF_THROW; j++) along[j]! += coin(-2 - c, index) * loose[j * OF_THROW + c]!
-  lean.fill(0)
-  for (const side of [1, -1]) {
-    aside.set(term.flownAt)
-    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += side * along[j]!
-    flyAt(term, disc, aside, seenAside)
-    for (let r = 0; r < rows; r++) {
-      const kind = kinds[r]!
-      if (kind >= 0 && (kind < SEEN || kind >= SEEN + BANKS)) lean[r]! += (seenAside[kind]! - seen[kind]!) / 2
-    }
-  }
-}
-
-/** Flies a throw with its errors a step further along. */
-function flyAside(term: ThrowTerm, disc: RatedDisc, step: number): void {
-  aside.set(term.slopedAt)
-  for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
-  flyAt(term, disc, aside, seenAside, slopeAside)
-}
-
-/** Adds how much the slopes of a row have changed there. */
-function addBend({ kinds, jacobian }: ThrowTerm, row: number, weight: number): void {
-  for (let k = 0; k < POINT; k++) {
-    const at = kinds[row]! * POINT + k
-    bend[k]! += weight * (slopeAside[at]! - jacobian[at]!)
-  }
-}
-
 const rest = new Float64Array(MAX_ROWS)
 const change = new Float64Array(OF_THROW)
 

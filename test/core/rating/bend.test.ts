@@ -6,7 +6,8 @@ import { DEGREE, REFERENCE_LAUNCH, referenceSpeed } from '../../../core/flight/r
 import { THROW_SD } from '../../../core/rating/evidence.ts'
 import { flyPoint, POINT, SEEN } from '../../../core/rating/linear.ts'
 import { factorise } from '../../../core/rating/cholesky.ts'
-import { eliminate, makeTerm, placeTerm, pullOf, updateLatents } from '../../../core/rating/throwTerm.ts'
+import { pullOf } from '../../../core/rating/bend.ts'
+import { eliminate, makeTerm, placeTerm, updateLatents } from '../../../core/rating/throwTerm.ts'
 import type { ThrowTerm } from '../../../core/rating/throwTerm.ts'
 
 const numbers = Float64Array.of(5, -1, 2)
