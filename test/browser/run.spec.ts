@@ -248,3 +248,26 @@ test('an arm that has thrown its budget is told so once', async ({ page }) => {
     await page.request.put(`/api/throwers/${last.id}`, { data: last })
   }
 })
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+
+  test('everything a thumb must hit is at least 44 px, with all there is unfolded', async ({ page }) => {
+    const { id } = await ownTrial(page)
+    await openField(page, id)
+    await page.getByRole('button', { name: 'Change the throw' }).click()
+    await page.getByRole('button', { name: 'More', exact: true }).click()
+    await page.getByRole('button', { name: 'type it' }).click()
+    const field = (await page.getByRole('application').boundingBox())!
+    await page.touchscreen.tap(field.x + 0.6 * field.width, field.y + 0.4 * field.height)
+    await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll('button, a, select, input, [role=slider], [role=radio]')].flatMap((e) => {
+        const { width, height } = e.getBoundingClientRect()
+        const fits = width === 0 || height === 0 || (width >= 44 && height >= 44)
+        return fits ? [] : [`${e.getAttribute('aria-label') ?? e.textContent}: ${width} × ${height}`]
+      }),
+    )
+    expect(small).toEqual([])
+  })
+})

@@ -17,17 +17,17 @@ const LOOK: Record<Kind, string> = {
     'text-ink font-medium border border-transparent underline decoration-edge underline-offset-4 hover:bg-tint disabled:opacity-45',
 }
 
+/** How a button looks, for links that look like one. */
+export const buttonLook = (kind: Kind = 'plain', more = ''): string =>
+  clsx(
+    'inline-flex min-h-10 items-center justify-center gap-2 rounded-lg px-3.5 py-1.5 text-body disabled:cursor-not-allowed max-md:min-h-11',
+    LOOK[kind],
+    more,
+  )
+
 export function Button({ kind = 'plain', keyHint, className, children, ...rest }: ButtonProps) {
   return (
-    <button
-      type="button"
-      className={clsx(
-        'inline-flex min-h-10 items-center justify-center gap-2 rounded-lg px-3.5 py-1.5 text-body disabled:cursor-not-allowed',
-        LOOK[kind],
-        className,
-      )}
-      {...rest}
-    >
+    <button type="button" className={buttonLook(kind, className)} {...rest}>
       {children}
       {keyHint && <Key onDark={kind === 'primary'}>{keyHint}</Key>}
     </button>

@@ -24,7 +24,7 @@ export function Dialog({ open, onClose, title, children, wide = false }: DialogP
               type="button"
               aria-label="Close"
               onClick={onClose}
-              className="-m-1 grid size-10 shrink-0 place-items-center rounded-lg hover:bg-tint"
+              className="-m-1 grid size-10 shrink-0 place-items-center rounded-lg hover:bg-tint max-md:size-11"
             >
               <X size={20} aria-hidden />
             </button>

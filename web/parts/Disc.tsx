@@ -64,7 +64,7 @@ export function OnEdgeDial({ label, words, onTurn, ...edge }: OnEdgeDialProps) {
       aria-valuemax={STEEPEST}
       aria-valuenow={edge.hyzerDeg}
       aria-valuetext={words}
-      className="cursor-grab touch-none rounded-lg outline-none focus-visible:outline-3 focus-visible:outline-water"
+      className="cursor-grab touch-none rounded-lg outline-none max-md:py-1.5 focus-visible:outline-3 focus-visible:outline-water"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
         point(e)

@@ -68,7 +68,7 @@ export function TopBar() {
               to={trialId && OF_TRIAL.has(to) ? `/trials/${trialId}${to}` : to}
               aria-current={isAt(name) ? 'page' : undefined}
               className={clsx(
-                'flex items-center border-b-3 px-1.5 text-[0.875rem] sm:px-2.5 sm:text-body md:px-3.5',
+                'flex items-center justify-center border-b-3 px-1.5 max-md:min-w-11 text-[0.875rem] sm:px-2.5 sm:text-body md:px-3.5',
                 isAt(name)
                   ? 'border-accent-dark font-semibold text-on-spruce'
                   : 'border-transparent text-on-spruce-quiet hover:text-on-spruce',

@@ -9,7 +9,7 @@ import { Sentences } from '../../charts/Sentences.tsx'
 import { useTrial, useTrials } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
@@ -129,26 +129,17 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
       </div>
       <div className="mt-3 flex gap-2">
         {!finished && (
-          <Link
-            to={`/trials/${trial.id}/field`}
-            className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
-          >
+          <Link to={`/trials/${trial.id}/field`} className={buttonLook('primary')}>
             {counted === 0 ? 'Throw the first' : 'Throw on'}
           </Link>
         )}
         {!finished && (
-          <Link
-            to={`/trials/${trial.id}/plan`}
-            className="inline-flex min-h-10 items-center rounded-lg border border-edge px-4 font-medium hover:bg-tint"
-          >
+          <Link to={`/trials/${trial.id}/plan`} className={buttonLook()}>
             Plan it
           </Link>
         )}
         {counted > 0 && (
-          <Link
-            to={`/trials/${trial.id}/readout`}
-            className="inline-flex min-h-10 items-center rounded-lg border border-edge px-4 font-medium hover:bg-tint"
-          >
+          <Link to={`/trials/${trial.id}/readout`} className={buttonLook()}>
             Read it
           </Link>
         )}

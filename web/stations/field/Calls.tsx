@@ -60,7 +60,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, o
           />
           <button
             type="button"
-            className="min-w-0 flex-1 text-center"
+            className="min-w-0 flex-1 text-center max-md:min-h-11"
             onClick={() => onSeen({ hyzerCalledDeg: seen.hyzerCalledDeg === null ? asked : null })}
           >
             <span className="figure">

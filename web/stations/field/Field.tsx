@@ -14,7 +14,7 @@ import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 import { useRating } from '../../workers/rating.ts'
@@ -53,10 +53,7 @@ export default function Field({ trialId }: { trialId: string }) {
       <Empty
         title="Who throws?"
         action={
-          <Link
-            to="/settings"
-            className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce"
-          >
+          <Link to="/settings" className={buttonLook('primary')}>
             Add a thrower
           </Link>
         }

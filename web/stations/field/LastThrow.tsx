@@ -39,7 +39,10 @@ export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
           : told.weight < 0.5
             ? '; it fits nothing else and pulls little. Does it count?'
             : '.'}{' '}
-        <Link to={`?edit=${last.id}`} className="whitespace-nowrap underline underline-offset-4">
+        <Link
+          to={`?edit=${last.id}`}
+          className="whitespace-nowrap underline underline-offset-4 max-md:-my-3.5 max-md:inline-block max-md:py-3.5"
+        >
           Change it
         </Link>
       </p>

@@ -15,7 +15,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Claims } from '../../parts/Claims.tsx'
@@ -271,7 +271,7 @@ function Planning({ view }: { view: TrialView }) {
               <Link
                 to={`/trials/${trial.id}/sheet`}
                 onClick={() => trial.plan === null && keep(plan)}
-                className="inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint"
+                className={buttonLook()}
               >
                 <Keyboard size={16} aria-hidden /> Type it in
               </Link>

@@ -14,7 +14,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button, Key } from '../../parts/Button.tsx'
+import { Button, buttonLook, Key } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
@@ -308,10 +308,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
           <p role="status" className="text-quiet">
             {kept} of {planned.length} throws kept
           </p>
-          <Link
-            to={`/trials/${trial.id}/readout`}
-            className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
-          >
+          <Link to={`/trials/${trial.id}/readout`} className={buttonLook('primary')}>
             Read it
           </Link>
           <Button

@@ -14,7 +14,7 @@ import { read } from '../../data/api.ts'
 import { usePlaces } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -168,7 +168,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
             {plan.startsAt !== null && (
               <a
                 href={`/api/trials/${trial.id}/session.ics?minutes=${Math.round(minutes)}`}
-                className="inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint"
+                className={buttonLook()}
                 download
               >
                 <CalendarPlus size={16} aria-hidden /> To the calendar

@@ -6,7 +6,7 @@ import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import type { ImportPreview, Problem } from '../../../contract/imports.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
 import { useTrial } from '../../data/hooks.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
@@ -145,10 +145,7 @@ export default function Import({ trialId }: { trialId: string }) {
             >
               Import {preview.throws} throws
             </Button>
-            <Link
-              to={`/trials/${trialId}/readout`}
-              className="inline-flex min-h-10 items-center px-3 underline underline-offset-4"
-            >
+            <Link to={`/trials/${trialId}/readout`} className={buttonLook('quiet')}>
               Leave it
             </Link>
           </div>

@@ -12,7 +12,7 @@ import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { halves, numbersLine, percent } from '../../data/units.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -26,8 +26,7 @@ import { SameLine } from './SameLine.tsx'
 import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
 
-const BUTTON_LINK =
-  'inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge px-3.5 font-medium hover:bg-tint'
+const BUTTON_LINK = buttonLook()
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -88,10 +87,7 @@ export default function Readout({ trialId }: { trialId: string }) {
         title={`${trial.name} has no throws yet`}
         action={
           <div className="flex flex-wrap justify-center gap-2">
-            <Link
-              to={`/trials/${trial.id}/field`}
-              className="inline-flex min-h-10 items-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce"
-            >
+            <Link to={`/trials/${trial.id}/field`} className={buttonLook('primary')}>
               Throw the first
             </Link>
             <Link to={`/trials/${trial.id}/import`} className={BUTTON_LINK}>

@@ -8,7 +8,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, aside, figure } from '../../data/units.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { say } from '../../parts/Toasts.tsx'
@@ -145,7 +145,7 @@ export function Throws({
                       <>
                         <Link
                           to={`/trials/${t.trialId}/field?edit=${t.id}`}
-                          className="px-2 underline underline-offset-4"
+                          className={buttonLook('quiet', '!px-2')}
                         >
                           Edit
                         </Link>

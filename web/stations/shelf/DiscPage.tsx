@@ -16,7 +16,7 @@ import { useShelf } from '../../data/hooks.ts'
 import { LEVEL_WORDS } from '../../data/naming.ts'
 import { changeDiscs, shelfChanged, useDiscRecord, useInspections } from '../../data/shelfPage.ts'
 import { figure, numbersLine, percent } from '../../data/units.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -110,10 +110,7 @@ function Page({ record }: { record: DiscRecord }) {
             <Pencil size={16} aria-hidden /> Edit
           </Button>
           {removedAt === null && (
-            <Link
-              to={`/?start=${disc.disc.id}`}
-              className="inline-flex min-h-10 items-center gap-2 rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
-            >
+            <Link to={`/?start=${disc.disc.id}`} className={buttonLook('primary')}>
               <FlaskConical size={16} aria-hidden /> Start a trial
             </Link>
           )}

@@ -6,7 +6,7 @@ import { PAGE_SIZE } from '../../../contract/shelfPage.ts'
 import { shelved } from '../../../contract/sheet.ts'
 import { useShelf } from '../../data/hooks.ts'
 import { useShelfPage } from '../../data/shelfPage.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { BulkBar } from './BulkBar.tsx'
 import { DiscForm } from './DiscForm.tsx'
@@ -14,8 +14,7 @@ import { Filters } from './Filters.tsx'
 import { ImportDiscs } from './ImportDiscs.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 
-const LINK =
-  'inline-flex min-h-10 items-center gap-2 rounded-lg border border-edge bg-card px-3.5 font-medium hover:bg-tint'
+const LINK = buttonLook()
 
 export default function Shelf() {
   const [params, setParams] = useSearchParams()

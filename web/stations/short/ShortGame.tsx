@@ -12,7 +12,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -266,7 +266,7 @@ function Short({ view }: { view: TrialView }) {
       <Card className="content-start p-4" label="Log it">
         <div className="mb-2 flex items-baseline gap-3">
           <h1 className="mr-auto text-title">{GAME_WORDS[game].label}</h1>
-          <Link to={`/trials/${trial.id}/field`} className="underline underline-offset-4">
+          <Link to={`/trials/${trial.id}/field`} className={buttonLook('quiet')}>
             Field
           </Link>
         </div>
