@@ -1,3 +1,4 @@
+import { group } from 'd3'
 import { DEGREE } from '../flight/release.ts'
 import { OF_HABIT } from '../rating/arrow.ts'
 import type { Arm } from '../rating/evidence.ts'
@@ -130,6 +131,29 @@ export function lineAngles(
     }),
   )
   return { angles: all.map((x) => ('angle' in x ? x.angle : x)), pairs }
+}
+
+/**
+ * The same throws, each at the angle that brings its disc back to the line, in their order; where no angle does, as they are.
+ *
+ * @param throws of discs and arms that are known
+ */
+export function broughtToLine<T extends PlannedThrow>(
+  state: FitState,
+  throws: readonly T[],
+  arms: readonly Arm[] = [],
+): T[] {
+  const alike = group(throws, ({ arm, power, air }) => JSON.stringify([arm, power, air]))
+  const angles = new Map(
+    [...alike].map(([key, list]) => {
+      const { angles: told } = lineAngles(state, [...new Set(list.map((t) => t.disc))], list[0]!, arms)
+      return [key, new Map(told.map((a) => [a.disc, a.found ? a.hyzerRad : undefined]))]
+    }),
+  )
+  return throws.map((t) => {
+    const { arm, power, air, disc } = t
+    return { ...t, hyzerRad: angles.get(JSON.stringify([arm, power, air]))?.get(disc) ?? t.hyzerRad }
+  })
 }
 
 /** A throw that finishes this near the aim line is on it, m: what a throw scatters anyway. */

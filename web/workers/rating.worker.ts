@@ -6,11 +6,12 @@ import { pathAsThrown } from '../../core/judge/asThrown.ts'
 import { forecastThrow } from '../../core/judge/forecast.ts'
 import type { PlannedThrow } from '../../core/judge/asThrown.ts'
 import type { Forecast } from '../../core/judge/forecast.ts'
+import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
-import { lineAngles } from '../../core/judge/sameLine.ts'
+import { broughtToLine, lineAngles } from '../../core/judge/sameLine.ts'
 import { settling } from '../../core/judge/resolve.ts'
 import type { Kind, Settling } from '../../core/judge/resolve.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -121,7 +122,13 @@ const rating = {
     return ladder.slice(1).map((d, i) => settling(state, ladder[i]!.disc, d.disc, kinds))
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
-  telling(trial: string, candidates: readonly Candidate[], arms: readonly Arm[], count: number): Candidate[] {
+  telling(
+    trial: string,
+    candidates: readonly Candidate[],
+    arms: readonly Arm[],
+    count: number,
+    protocol: Protocol,
+  ): Candidate[] {
     const state = fits.get(trial)
     if (!state) return []
     const outcome = outcomeOf(state)
@@ -134,7 +141,9 @@ const rating = {
       const p = outcome.pairs.find((x) => (x.a === a && x.b === b) || (x.a === b && x.b === a))!.pAMoreStable
       return Math.max(p, 1 - p) < SETTLED
     })
-    return [...tellingThrows(state, open.length > 0 ? open : pairs, candidates, count, arms).throws]
+    const aimed = meantBy(protocol, state, candidates, arms)
+    const { throws } = tellingThrows(state, open.length > 0 ? open : pairs, aimed, count, arms)
+    return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
   /**
    * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle every
@@ -144,6 +153,7 @@ const rating = {
    * @param even as many throws, spread evenly
    * @param candidates every throw that could be made instead
    * @param spend how many the telling set may hold
+   * @param protocol on the same line every throw is weighed at its disc's own angle
    */
   weighPlan(
     sheet: readonly SheetThrow[],
@@ -153,14 +163,17 @@ const rating = {
     even: readonly Candidate[],
     candidates: readonly Candidate[],
     spend: number,
+    protocol: Protocol,
   ): { planned: TellingPlan; even: TellingPlan; telling: TellingPlan } {
     const state = fit(evidenceOf(sheet, discs))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
+    const aimed = meantBy(protocol, state, candidates, arms)
+    const telling = tellingThrows(state, pairs, aimed, spend, arms)
     return {
-      planned: worthOf(state, pairs, planned, arms),
-      even: worthOf(state, pairs, even, arms),
-      telling: tellingThrows(state, pairs, candidates, spend, arms),
+      planned: worthOf(state, pairs, meantBy(protocol, state, planned, arms), arms),
+      even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
+      telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
     }
   },
   /** Why a throw finished where it did. */
@@ -174,6 +187,14 @@ const rating = {
     return state && pathAsThrown(state, thrown, arms)
   },
 }
+
+/** Throws at the angles a protocol means: as they are, or each where it brings its disc back to the line. */
+const meantBy = (
+  protocol: Protocol,
+  state: FitState,
+  throws: readonly Candidate[],
+  arms: readonly Arm[],
+): readonly Candidate[] => (protocol === 'same line' ? broughtToLine(state, throws, arms) : throws)
 
 /** Throws like those of this trial: its angles, out into the wind and back with it, by whoever threw last. */
 function kindsOf(counted: readonly ThrowEvidence[], last: ThrowEvidence): Kind[] {

@@ -10,7 +10,7 @@ import {
 } from '../../../core/flight/release.ts'
 import { findAngle } from '../../../core/judge/findAngle.ts'
 import { forecastThrow } from '../../../core/judge/forecast.ts'
-import { lineAngles, onTheLine, wholeDegrees } from '../../../core/judge/sameLine.ts'
+import { broughtToLine, lineAngles, onTheLine, wholeDegrees } from '../../../core/judge/sameLine.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import type { SimulatedSession } from '../../simulate/session.ts'
 import { simulateSession } from '../../simulate/session.ts'
@@ -120,6 +120,25 @@ describe('the angle it takes to finish on the line', () => {
     expect(fresh.sdRad).greaterThan(known.sdRad)
     expect(() => lineAngles(state, ['stands'], { ...planned, arm: 'nobody' })).throw(RangeError)
     expect(() => lineAngles(state, ['nothing'], planned)).throw(RangeError)
+  })
+
+  it('brings planned throws back to the line, each disc at its own angle', () => {
+    const { evidence } = simulateSession({ seed: 0.21, called: true })
+    const state = fit(evidence)
+    const windy = { ...STILL_AIR, windAlongMps: -4 }
+    const throws = evidence.discs.flatMap(({ id }) =>
+      [STILL_AIR, windy].map((air) => ({ ...planned, disc: id, air, hyzerRad: 0, angleCalled: true })),
+    )
+    const aimed = broughtToLine(state, throws)
+    expect(aimed.map((t) => [t.disc, t.air, t.angleCalled])).deep.equal(
+      throws.map((t) => [t.disc, t.air, t.angleCalled]),
+    )
+    const on = aimed.filter((t) => Math.abs(forecastThrow(state, t).veerM) < 0.05)
+    expect(on.length).least(aimed.length - 2)
+    expect(new Set(aimed.map((t) => t.hyzerRad)).size).greaterThan(6)
+    // a gale brings none back, and leaves the throws as they were meant
+    const gale = throws.map((t) => ({ ...t, power: 0.4, air: { ...STILL_AIR, windTowardFadeMps: 22 } }))
+    expect(broughtToLine(state, gale)).deep.equal(gale)
   })
 
   it('counts a throw as on the line by how throws scatter', () => {

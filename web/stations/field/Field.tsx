@@ -133,6 +133,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
     standingLine,
     view.discs.map((d) => d.disc.code),
     trial.hyzerDegs,
+    trial.plan?.protocol ?? 'same release',
     rating.reading,
   )
   const best = told?.flatMap(({ code, hyzerDeg }) => {

@@ -6,6 +6,7 @@ import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/formats/sheet.ts'
 import { armId, throwEvidence } from '../../../core/rating/fromSheet.ts'
 import type { Arm } from '../../../core/rating/evidence.ts'
+import type { Protocol } from '../../../core/plan/order.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 import { ratingWorker } from '../../workers/rating.ts'
 
@@ -122,6 +123,7 @@ export function useTelling(
   line: SheetThrow | undefined,
   codes: readonly string[],
   hyzerDegs: readonly number[],
+  protocol: Protocol,
   reading: Reading | undefined,
 ): readonly { readonly code: string; readonly hyzerDeg: number }[] | undefined {
   const [found, setFound] = useState<readonly { code: string; hyzerDeg: number }[]>()
@@ -135,7 +137,7 @@ export function useTelling(
       hyzerDegs.map((deg) => ({ disc, arm, air, power, hyzerRad: deg * DEGREE, angleCalled: true })),
     )
     void ratingWorker()
-      .telling(trial, candidates, armsOf(line), AHEAD)
+      .telling(trial, candidates, armsOf(line), AHEAD, protocol)
       .then(
         (throws) =>
           current &&

@@ -84,6 +84,7 @@ export function usePlanWorth(
       even: spreadOver(candidates, left.length),
       candidates,
       spend: spend ?? left.length,
+      protocol: plan.protocol,
       // after the candidates, which name them
       arms: [...arms.values()],
     }
@@ -103,6 +104,7 @@ export function usePlanWorth(
           asked.even,
           asked.candidates,
           asked.spend,
+          asked.protocol,
         )
         .then((worth) => current && setState({ worth, key }))
     }, PAUSE)
