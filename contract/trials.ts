@@ -166,7 +166,8 @@ export const Session = z.object({
 })
 
 /** A flight as it was recorded: seconds since release, metres downrange, right of and above the aim line. */
-const column = z.array(z.number()).max(1200, 'must be at most 1200 points')
+export const MOST_PATH_POINTS = 1200
+const column = z.array(z.number()).max(MOST_PATH_POINTS, `must be at most ${MOST_PATH_POINTS} points`)
 export const ThrowPath = z
   .object({
     /** None where times were not recorded. */
@@ -270,6 +271,21 @@ export const ShortThrow = z
       if (t[key] === null)
         ctx.addIssue({ code: 'custom', path: [key], message: `must be given for ${t.game}` })
   })
+
+/** What a throw of the short game may show, nothing of it seen. */
+export const NOTHING_OF_SHORT = {
+  distanceM: null,
+  effort: null,
+  pastM: null,
+  rightM: null,
+  skipM: null,
+  made: null,
+  miss: null,
+  style: null,
+  hole: null,
+  strokes: null,
+  lieM: null,
+} satisfies Partial<z.infer<typeof ShortThrow>>
 
 /** A trial with all that was thrown for it. */
 export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(Throw) })

@@ -52,6 +52,27 @@ export function writtenNumber(cell: string): number | undefined {
   return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(written) ? Number(written) : undefined
 }
 
+/**
+ * The numbers of a column, row by row; undefined where there is no such column. A cell that holds no number within the range
+ * is reported, by row and column.
+ */
+export function numberColumn(
+  { header, rows }: Pick<ReturnType<typeof parseCsv>, 'header' | 'rows'>,
+  name: string,
+  [low, high]: readonly [number, number],
+  report: Problems['report'],
+): number[] | undefined {
+  const at = header.indexOf(name)
+  if (at < 0) return undefined
+  return rows.map((cells, i) => {
+    const cell = cells[at] ?? ''
+    const value = writtenNumber(cell) ?? Number.NaN
+    if (!(value >= low && value <= high))
+      report(i + 2, name, `${name} is “${short(cell)}”; it must be a number from ${low} to ${high}.`)
+    return value
+  })
+}
+
 /** A cell as a sentence quotes it. */
 export const short = (s: string): string => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
 /** A figure as a sentence says it. */

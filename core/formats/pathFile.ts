@@ -1,9 +1,7 @@
+import { PATH_FILES } from './pathFiles.ts'
 import { readPathCsv } from './pathCsv.ts'
 import type { PathRead } from './pathCsv.ts'
 import { readPathGeoJson, readPathGpx } from './trackPath.ts'
-
-/** Endings of files a recorded path comes in. */
-export const PATH_FILES = ['.csv', '.gpx', '.geojson', '.json'] as const
 
 /**
  * Reads a recorded path from a file: CSV in the frame of the throw, or a track on the earth as GPX or GeoJSON.

@@ -4,8 +4,8 @@ import geodesic from 'geographiclib-geodesic'
 import type { FeatureCollection, Position as LonLat } from 'geojson'
 import { z } from 'zod'
 import { RELEASE_HEIGHT } from '../flight/release.ts'
-import { checkedPath, MOST_POINTS, MOST_PROBLEMS } from './pathCsv.ts'
-import type { PathRead } from './pathCsv.ts'
+import { COLUMNS, MOST_POINTS, MOST_PROBLEMS, pathOf, RANGE } from './pathCsv.ts'
+import type { PathColumns, PathRead } from './pathCsv.ts'
 import { plainFigure, Problems } from './csvCells.ts'
 
 /** A point of a track, WGS 84. */
@@ -74,7 +74,7 @@ const { AZIMUTH, DISTANCE } = geodesic.Geodesic
  *
  * @param bearingDeg compass bearing of the aim line as thrown
  */
-function pathOf(track: readonly TrackPoint[], bearingDeg: number): PathRead {
+function laidAlong(track: readonly TrackPoint[], bearingDeg: number): PathRead {
   const problems = new Problems(MOST_PROBLEMS)
   const [first] = track
   if (!first || track.length < 2) problems.report(null, null, 'A path needs at least two points.')
@@ -87,19 +87,24 @@ function pathOf(track: readonly TrackPoint[], bearingDeg: number): PathRead {
   })
   const since = (key: 'heightM' | 'timeS', start: number) =>
     track.every((p) => p[key] !== undefined) ? track.map((p) => start + p[key]! - first[key]!) : undefined
-  const columns = {
+  const columns: PathColumns = {
     t_s: since('timeS', 0),
     down_m: polar.map(({ far, aside }) => far * Math.cos(aside)),
     right_m: polar.map(({ far, aside }) => far * Math.sin(aside)),
     up_m: since('heightM', RELEASE_HEIGHT),
   }
-  return checkedPath(columns, problems, (name, i, range) =>
-    problems.report(
-      i + 1,
-      name,
-      `Point ${i + 1} comes out at ${plainFigure(columns[name]![i]!)} as ${name}; a flight lies ${range}. The first point must be the release, and the bearing of the aim line ${Math.round(bearingDeg % 360)}°.`,
-    ),
-  )
+  for (const name of COLUMNS) {
+    const [low, high] = RANGE[name]
+    columns[name]?.forEach((value, i) => {
+      if (!(value >= low && value <= high))
+        problems.report(
+          i + 1,
+          name,
+          `Point ${i + 1} comes out at ${plainFigure(value)} as ${name}; a flight lies from ${low} to ${high}. The first point must be the release, and the bearing of the aim line ${Math.round(bearingDeg % 360)}°.`,
+        )
+    })
+  }
+  return pathOf(columns, problems)
 }
 
 const refused = (message: string): PathRead => ({
@@ -121,7 +126,7 @@ export function readPathGeoJson(text: string, bearingDeg: number): PathRead {
   const read = GeoJson.safeParse(json)
   if (!read.success)
     return refused('This is no GeoJSON of a LineString or of points, with longitude and latitude in degrees.')
-  return pathOf(read.data.features.flatMap(pointsOf), bearingDeg)
+  return laidAlong(read.data.features.flatMap(pointsOf), bearingDeg)
 }
 
 /** Reads a recorded path from the tracks of a GPX file. */

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import { bisectRight } from 'd3'
-import { parseCsv, Problems, short, writtenNumber } from '../../core/formats/csvCells.ts'
+import { numberColumn, parseCsv, Problems } from '../../core/formats/csvCells.ts'
 import type { Anemometer } from './anemometer.ts'
 import type { Scale } from './scale.ts'
 
@@ -19,36 +19,25 @@ type Recording<K extends string> = Readonly<Record<K | 't_s', readonly number[]>
  */
 function readRecording<K extends string>(file: string, csv: string, ranges: Ranges<K>): Recording<K> {
   const problems = new Problems(20)
-  const { header, rows } = parseCsv(csv)
+  const cells = parseCsv(csv)
   const all: Ranges<K | 't_s'> = { t_s: [-1e9, 1e9], ...ranges } as Ranges<K | 't_s'>
   const columns = Object.entries(all) as [K | 't_s', readonly [number, number]][]
-  const read = columns.map(([name, [low, high]]) => {
-    const at = header.indexOf(name)
-    if (at < 0) problems.report(1, name, `column ${name} is missing`)
-    const values = rows.map((cells, i) => {
-      const value = writtenNumber(cells[at] ?? '') ?? Number.NaN
-      if (at >= 0 && !(value >= low && value <= high))
-        problems.report(
-          i + 2,
-          name,
-          `row ${i + 2}: ${name} is “${short(cells[at] ?? '')}”; it must be a number from ${low} to ${high}`,
-        )
-      return value
-    })
-    return [name, values] as const
+  const read = columns.map(([name, range]) => {
+    const values = numberColumn(cells, name, range, problems.report)
+    if (!values) problems.report(null, name, `column ${name} is missing`)
+    return [name, values ?? []] as const
   })
   const recording = Object.fromEntries(read) as Record<K | 't_s', number[]>
-  if (rows.length < 2) problems.report(null, null, 'it has fewer than two readings')
+  if (cells.rows.length < 2) problems.report(null, null, 'it has fewer than two readings')
   recording.t_s.forEach((t, i, list) => {
-    if (i > 0 && !(t > list[i - 1]!)) problems.report(i + 2, 't_s', `row ${i + 2}: t_s does not increase`)
+    if (i > 0 && !(t > list[i - 1]!)) problems.report(i + 2, 't_s', 't_s does not increase')
   })
-  if (problems.list.length > 0)
-    throw new BadRecording(
-      `${file} cannot be played: ${problems
-        .told()
-        .map((p) => p.message)
-        .join('; ')}.`,
-    )
+  if (problems.list.length > 0) {
+    const told = problems
+      .told()
+      .map((p) => (p.row === null ? '' : `row ${p.row}: `) + p.message.replace(/\.$/, ''))
+    throw new BadRecording(`${file} cannot be played: ${told.join('; ')}.`)
+  }
   return recording
 }
 

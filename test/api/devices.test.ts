@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import { mean, randomLcg, range } from 'd3'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
-import { loadDemo, nature } from '../../demo/load.ts'
+import { nature } from '../../demo/load.ts'
 import { demoId, SHED, VOLUNTEERS } from '../../demo/shed.ts'
 import type { RangeReport, VolunteerReport, WindReport } from '../../contract/devices.ts'
 import type { Throw, TrialFile, WindLog } from '../../contract/trials.ts'
@@ -12,15 +12,14 @@ import { simulatedCamera } from '../../server/devices/flightCamera.ts'
 import { simulatedRangeFinder } from '../../server/devices/rangeFinder.ts'
 import { simulatedScale } from '../../server/devices/scale.ts'
 import { volunteer } from '../../server/devices/volunteer.ts'
-import { testServer } from './server.ts'
+import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 describe('the stand-ins', () => {
   let it_: TestServer
   before(async function () {
     this.timeout(60_000)
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
   })
   after(() => it_.stop())
   const api = () => request(it_.server)

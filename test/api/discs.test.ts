@@ -1,19 +1,17 @@
 import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
-import { loadDemo } from '../../demo/load.ts'
 import { demoId, SHED } from '../../demo/shed.ts'
 import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
-import { testServer } from './server.ts'
+import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 describe('the table of the shelf', () => {
   let it_: TestServer
   before(async function () {
     this.timeout(60_000)
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
     it_.rater.touch()
     while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
     expect(it_.failures).deep.equal([])

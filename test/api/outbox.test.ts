@@ -8,13 +8,12 @@ import http from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { randomInt, randomLcg } from 'd3'
 import { v7 as newId } from 'uuid'
-import { loadDemo } from '../../demo/load.ts'
 import { demoId } from '../../demo/shed.ts'
 import type { Problem } from '../../contract/imports.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
 import { Queue } from '../../web/data/queue.ts'
 import type { Row } from '../../web/data/queue.ts'
-import { testServer } from './server.ts'
+import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 class Said extends Error {
@@ -72,8 +71,7 @@ describe('the queue of a device', () => {
   let proxy: http.Server
   before(async function () {
     this.timeout(60_000)
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
     mortal = new Mortal(it_.url, await freePort())
     await mortal.live()
     const { port } = mortal

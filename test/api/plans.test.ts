@@ -3,20 +3,18 @@ import http from 'node:http'
 import type { AddressInfo } from 'node:net'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
-import { loadDemo } from '../../demo/load.ts'
 import { demoId } from '../../demo/shed.ts'
 import type { Proposal } from '../../core/plan/propose.ts'
 import type { ForecastHour } from '../../core/plan/window.ts'
 import type { ArmDay, Place, Trial, TrialFile } from '../../contract/trials.ts'
-import { testServer } from './server.ts'
+import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 describe('planning on the server', () => {
   let it_: TestServer
   before(async function () {
     this.timeout(60_000)
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
   })
   after(() => it_.stop())
   const api = () => request(it_.server)

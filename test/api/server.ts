@@ -2,6 +2,7 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import type { Server } from 'node:http'
+import { loadDemo } from '../../demo/load.ts'
 import { makeApp } from '../../server/app.ts'
 import { ShelfRater } from '../../server/work/shelfRater.ts'
 import { openDatabase } from '../../server/store/database.ts'
@@ -62,6 +63,13 @@ export async function testServer(): Promise<TestServer> {
       await connection.close()
     },
   }
+}
+
+/** The server on a database of its own that holds the demo. */
+export async function demoServer(): Promise<TestServer> {
+  const it_ = await testServer()
+  await loadDemo(it_.db)
+  return it_
 }
 
 /** Stops the cluster; called once after the last suite. */

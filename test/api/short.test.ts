@@ -1,18 +1,17 @@
 import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
-import { loadDemo } from '../../demo/load.ts'
 import { demoId } from '../../demo/shed.ts'
+import { NOTHING_OF_SHORT } from '../../contract/trials.ts'
 import type { ShortThrow } from '../../contract/trials.ts'
-import { testServer } from './server.ts'
+import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 describe('the short game on the server', () => {
   let it_: TestServer
   before(async function () {
     this.timeout(60_000)
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
   })
   after(() => it_.stop())
   const trialId = demoId('trial', 'four')
@@ -24,17 +23,7 @@ describe('the short game on the server', () => {
     throwerId: demoId('thrower', 'Odile Fenn'),
     thrownAt: '2026-10-04T12:00:00.000Z',
     game: 'ground',
-    distanceM: null,
-    effort: null,
-    pastM: null,
-    rightM: null,
-    skipM: null,
-    made: null,
-    miss: null,
-    style: null,
-    hole: null,
-    strokes: null,
-    lieM: null,
+    ...NOTHING_OF_SHORT,
     takenBackAt: null,
     ...change,
   })

@@ -2,7 +2,7 @@ import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { harrowmere } from '../../demo/harrowmere.ts'
-import { loadDemo, loadDemoIfEmpty, ownThrows, resetToDemo } from '../../demo/load.ts'
+import { loadDemoIfEmpty, ownThrows, resetToDemo } from '../../demo/load.ts'
 import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
@@ -11,7 +11,7 @@ import { Plan } from '../../contract/trials.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
-import { testServer } from './server.ts'
+import { demoServer, testServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 const demo = harrowmere()
@@ -24,8 +24,7 @@ const [finished, halfDone, fresh] = demo.trials as [
 describe('trials and throws', () => {
   let it_: TestServer
   before(async () => {
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
   })
   after(() => it_.stop())
   const api = () => request(it_.server)
@@ -183,8 +182,7 @@ describe('trials and throws', () => {
 describe('CSV of a trial', () => {
   let it_: TestServer
   beforeEach(async () => {
-    it_ = await testServer()
-    await loadDemo(it_.db)
+    it_ = await demoServer()
   })
   afterEach(() => it_.stop())
   const csvOf = async (id: string) =>

@@ -1,14 +1,10 @@
-import { useState } from 'react'
+import { z } from 'zod'
+import { useKept } from '../../data/useKept.ts'
 import { Button } from '../../parts/Button.tsx'
 import type { ArmToday } from './useArms.ts'
 
-const KEY = 'veer-line.cautions'
-
 /** What was read on this device that day: each caution once. */
-function readToday(day: string): readonly string[] {
-  const [of, ...read] = (localStorage.getItem(KEY) ?? '').split(' ')
-  return of === day ? read : []
-}
+const Read = z.array(z.string())
 
 interface CautionsProps {
   readonly day: string
@@ -23,12 +19,8 @@ const HOT_C = 28
 
 /** The usual cautions where they apply, plain, each once a day: before the first throw, and when an arm has had its share. */
 export function Cautions({ day, temperatureC, fresh, arms }: CautionsProps) {
-  const [read, setRead] = useState(() => readToday(day))
-  const understood = (what: string) => {
-    const next = [...read, what]
-    localStorage.setItem(KEY, [day, ...next].join(' '))
-    setRead(next)
-  }
+  const [read, keep] = useKept('veer-line.cautions', day, Read, [])
+  const understood = (what: string) => keep([...read, what])
   const weather =
     temperatureC === null || (temperatureC >= COLD_C && temperatureC <= HOT_C)
       ? undefined

@@ -1,14 +1,12 @@
 import { useRef, useState } from 'react'
 import { Route, X } from 'lucide-react'
+import { PATH_FILES } from '../../../core/formats/pathFiles.ts'
 import type { Problem } from '../../../contract/imports.ts'
+import { MOST_PATH_POINTS } from '../../../contract/trials.ts'
 import type { ThrowPath } from '../../../contract/trials.ts'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FileProblems } from '../../parts/FileReading.tsx'
 import type { Seen } from './draft.ts'
-
-const ENDINGS = '.csv,.gpx,.geojson,.json'
-/** A path is stored with at most so many points. */
-const MOST_STORED = 1200
 
 interface PathFileProps {
   readonly path: ThrowPath | null
@@ -33,7 +31,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
       })
       return
     }
-    const every = Math.ceil(read.path.downM.length / MOST_STORED)
+    const every = Math.ceil(read.path.downM.length / MOST_PATH_POINTS)
     const thin = (values: readonly number[] = []) => values.filter((_, i) => i % every === 0)
     const { downM, veerM, timeS, upM } = read.path
     const recorded = { timeS: thin(timeS), downM: thin(downM), rightM: thin(veerM), upM: thin(upM) }
@@ -66,7 +64,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
       <input
         ref={input}
         type="file"
-        accept={ENDINGS}
+        accept={PATH_FILES.join()}
         className="hidden"
         aria-label="File of a recorded path"
         onChange={(e) => {

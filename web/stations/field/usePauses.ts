@@ -1,32 +1,12 @@
-import { useState } from 'react'
 import { z } from 'zod'
+import { useKept } from '../../data/useKept.ts'
 
-const KEY = 'veer-line.pauses'
-const Pauses = z.object({
-  /** Which outing: a trial on a day. */
-  outing: z.string(),
-  /** From and to, ms; the last may still go on. */
-  spans: z.array(z.tuple([z.number(), z.number().nullable()])),
-})
-type Spans = z.infer<typeof Pauses>['spans']
+/** From and to, ms; the last may still go on. */
+const Spans = z.array(z.tuple([z.number(), z.number().nullable()]))
 
-function stored(outing: string): Spans {
-  try {
-    const read = Pauses.safeParse(JSON.parse(localStorage.getItem(KEY) ?? ''))
-    return read.success && read.data.outing === outing ? read.data.spans : []
-  } catch {
-    return []
-  }
-}
-
-/** Pauses of an outing on this device; they outlive a reload. */
+/** Pauses of an outing, a trial on a day, on this device. */
 export function usePauses(trialId: string, day: string) {
-  const outing = `${trialId} ${day}`
-  const [spans, setSpans] = useState(() => stored(outing))
-  const keep = (next: Spans) => {
-    localStorage.setItem(KEY, JSON.stringify({ outing, spans: next }))
-    setSpans(next)
-  }
+  const [spans, keep] = useKept('veer-line.pauses', `${trialId} ${day}`, Spans, [])
   const last = spans.at(-1)
   const since = last && last[1] === null ? last[0] : undefined
   return {

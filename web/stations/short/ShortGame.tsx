@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
-import { GAMES, MISSES, PUTT_STYLES, ShortThrow } from '../../../contract/trials.ts'
+import { GAMES, MISSES, NOTHING_OF_SHORT, PUTT_STYLES, ShortThrow } from '../../../contract/trials.ts'
 import type { Session } from '../../../contract/trials.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows, useTrial } from '../../data/hooks.ts'
@@ -54,32 +54,8 @@ export default function ShortGame({ trialId }: { trialId: string }) {
 }
 
 /** What is seen of one throw of the game; what holds from throw to throw stays. */
-interface Draft {
-  readonly distanceM: number | null
-  readonly effort: number | null
-  readonly pastM: number | null
-  readonly rightM: number | null
-  readonly skipM: number | null
-  readonly made: boolean | null
-  readonly miss: ShortThrow['miss']
-  readonly style: ShortThrow['style']
-  readonly hole: number | null
-  readonly strokes: number | null
-  readonly lieM: number | null
-}
-const NOTHING: Draft = {
-  distanceM: null,
-  effort: null,
-  pastM: null,
-  rightM: null,
-  skipM: null,
-  made: null,
-  miss: null,
-  style: null,
-  hole: 1,
-  strokes: null,
-  lieM: null,
-}
+type Draft = Readonly<Pick<ShortThrow, keyof typeof NOTHING_OF_SHORT>>
+const NOTHING: Draft = { ...NOTHING_OF_SHORT, hole: 1 }
 const FIELD_WORDS: Record<string, string> = {
   distanceM: 'The distance',
   pastM: 'How far past or short',
