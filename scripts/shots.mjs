@@ -23,10 +23,11 @@ const server = spawn(process.execPath, [path.join(ROOT, 'scripts', 'throwaway.mj
 })
 const exited = once(server, 'exit')
 
+/** Waits until the server answers and has rated its shelf. */
 async function answers() {
   for (const end = Date.now() + 180_000; Date.now() < end; await new Promise((r) => setTimeout(r, 250))) {
-    const ok = await fetch(`${origin}/api/health`).then(
-      (r) => r.ok,
+    const ok = await fetch(`${origin}/api/discs`).then(
+      async (r) => (await r.json()).rows.some((row) => row.rating !== null),
       () => false,
     )
     if (ok) return
@@ -95,7 +96,7 @@ const PICTURES = {
         .getByRole('img')
         .waitFor()
       for (const code of ['HS-030', 'HS-021']) await page.getByLabel(`Choose ${code}`).check()
-      await page.keyboard.press('Home')
+      await page.evaluate(() => scrollTo(0, 0))
     },
   ],
   disc: [
