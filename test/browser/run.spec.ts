@@ -138,6 +138,24 @@ test('the field is looked at closer and stretched, and a landing put down there 
   await page.keyboard.press('ArrowRight')
   await expect(dial).toHaveAttribute('aria-valuenow', String(turned + 1))
   await field.focus()
+  // calls have keys of their own, which go round
+  const nose = page.getByRole('group', { name: 'Nose' })
+  await page.keyboard.press('e')
+  await expect(nose.getByRole('button', { name: 'down' })).toHaveAttribute('aria-pressed', 'true')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('e')
+  await expect(nose.getByRole('button', { pressed: true })).toHaveCount(0)
+  await page.keyboard.press('h')
+  await page.keyboard.press('o')
+  await page.keyboard.press('2')
+  await expect(page.getByRole('group', { name: 'Height' }).getByRole('button', { pressed: true })).toHaveText(
+    'low',
+  )
+  await expect(
+    page.getByRole('group', { name: 'Came out' }).getByRole('button', { pressed: true }),
+  ).toHaveText('clean')
+  await expect(
+    page.getByRole('group', { name: 'In the air' }).getByRole('button', { pressed: true }),
+  ).toHaveText('turned')
   await page.keyboard.press('x')
   await expect(page.getByRole('button', { name: 'Side × 2' })).toHaveAttribute('aria-pressed', 'true')
   const side = Number(await page.getByLabel('off the line').inputValue())

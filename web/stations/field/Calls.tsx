@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -34,6 +35,11 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, o
   }
   const toggleAir = (word: string) =>
     note(IN_THE_AIR, (said.includes(word) ? said.filter((w) => w !== word) : [...said, word]).join(', '))
+  useHotkeys(
+    AIR_CALLS.map((_, i) => String(i + 1)),
+    (e) => toggleAir(AIR_CALLS[Number(e.key) - 1]!),
+    { useKey: true },
+  )
   const cameOut = seen.notes['came_out'] ?? ''
   const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
   return (
@@ -75,18 +81,26 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, o
       </div>
       <Pick
         label="Nose"
+        keyHint="E"
         options={NOSES}
         value={seen.noseCalledDeg}
         onPick={(noseCalledDeg) => onSeen({ noseCalledDeg })}
       />
       <Pick
         label="Height"
+        keyHint="H"
         options={HEIGHTS}
         value={seen.launchCalledDeg}
         onPick={(launchCalledDeg) => onSeen({ launchCalledDeg })}
       />
-      <Pick label="Came out" options={CAME_OUT} value={cameOut} onPick={(w) => note('came_out', w ?? '')} />
-      <Group label="In the air">
+      <Pick
+        label="Came out"
+        keyHint="O"
+        options={CAME_OUT}
+        value={cameOut}
+        onPick={(w) => note('came_out', w ?? '')}
+      />
+      <Group label="In the air" keyHint={`1–${AIR_CALLS.length}`}>
         {AIR_CALLS.map((w) => (
           <Chip key={w} on={said.includes(w)} onClick={() => toggleAir(w)}>
             {w}
@@ -153,20 +167,28 @@ const CAME_OUT = ['clean', 'flutter', 'slipped'].map((w) => ({ value: w, label: 
 
 interface PickProps<T> {
   readonly label: string
+  /** Key that goes from option to option, and back to not observed. */
+  readonly keyHint: string
   readonly options: readonly { readonly value: T; readonly label: string }[]
   readonly value: T | null
   readonly onPick: (value: T | null) => void
 }
 
 /** One of a few, or not observed: a second tap takes the call back. */
-function Pick<T extends string | number>({ label, options, value, onPick }: PickProps<T>) {
+function Pick<T extends string | number>({ label, keyHint, options, value, onPick }: PickProps<T>) {
+  useHotkeys(keyHint.toLowerCase(), () => {
+    const at = options.findIndex((o) => o.value === value)
+    onPick(options[at + 1]?.value ?? null)
+  })
   return (
     <div
       role="group"
       aria-label={label}
-      className="grid grid-cols-[4.2rem_1fr] items-center max-md:grid-cols-[5rem_1fr]"
+      className="grid grid-cols-[5.3rem_1fr] items-center max-md:grid-cols-[5rem_1fr]"
     >
-      <span className="text-note text-quiet">{label}</span>
+      <span className="mr-1.5 flex items-center justify-between text-note text-quiet">
+        {label} <Key>{keyHint}</Key>
+      </span>
       <span className="inline-flex overflow-hidden rounded-lg border border-edge">
         {options.map((o) => (
           <button
@@ -175,7 +197,7 @@ function Pick<T extends string | number>({ label, options, value, onPick }: Pick
             aria-pressed={o.value === value}
             onClick={() => onPick(o.value === value ? null : o.value)}
             className={clsx(
-              'min-h-8 flex-1 border-r border-edge px-1.5 whitespace-nowrap last:border-r-0 max-md:min-h-11',
+              'min-h-8 flex-1 border-r border-edge px-1 whitespace-nowrap last:border-r-0 max-md:min-h-11',
               o.value === value ? 'bg-pick font-medium text-on-pick' : 'hover:bg-tint',
             )}
           >

@@ -1,9 +1,11 @@
 import { useRef, useState } from 'react'
 import { Route, X } from 'lucide-react'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { PATH_FILES } from '../../../core/formats/pathFiles.ts'
 import type { Problem } from '../../../contract/imports.ts'
 import { MOST_PATH_POINTS } from '../../../contract/trials.ts'
 import type { ThrowPath } from '../../../contract/trials.ts'
+import { Key } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FileProblems } from '../../parts/FileReading.tsx'
 import type { Seen } from './draft.ts'
@@ -41,6 +43,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
       landing: { carryM: Math.max(0.1, downM.at(-1)!), rightM: veerM.at(-1)! },
     })
   }
+  useHotkeys('f', () => input.current?.click())
   return (
     <div className="flex items-center gap-2">
       <button
@@ -49,7 +52,10 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
         className="flex min-h-9 flex-1 items-center gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint max-md:min-h-11"
       >
         <Route size={16} aria-hidden />
-        {path ? `Recorded path, ${path.downM.length} points` : 'Recorded path from a file'}
+        <span className="flex-1">
+          {path ? `Recorded path, ${path.downM.length} points` : 'Recorded path from a file'}
+        </span>
+        <Key>F</Key>
       </button>
       {path && (
         <button
