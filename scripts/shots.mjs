@@ -96,7 +96,7 @@ const PICTURES = {
         .getByRole('img')
         .waitFor()
       for (const code of ['HS-030', 'HS-021']) await page.getByLabel(`Choose ${code}`).check()
-      await page.evaluate(() => scrollTo(0, 0))
+      await page.getByRole('banner').scrollIntoViewIfNeeded()
     },
   ],
   disc: [
