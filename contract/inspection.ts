@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { EDGES, FEEL, INSPECTION_RANGE } from '../core/shelf/inspection.ts'
-import { SHEET_RANGE } from '../core/formats/sheet.ts'
+import { SHEET_RANGE } from '../core/throw/ranges.ts'
 import { Day, Id, Note, within } from './shelf.ts'
 
 const measured = (key: keyof typeof INSPECTION_RANGE, unit = ' mm') =>

@@ -1,7 +1,9 @@
-import type { SheetThrow } from '../core/formats/sheet.ts'
+import type { SheetThrow } from '../core/throw/sheetThrow.ts'
+import { observedOf, present } from '../core/throw/observed.ts'
 import type { RecordedPath } from '../core/rating/recorded.ts'
 import type { RatedDisc } from '../core/rating/evidence.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
+import type { Body } from '../core/flight/disc.ts'
 import { numbersInForce } from '../core/shelf/numbersInForce.ts'
 import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
@@ -61,9 +63,14 @@ export const recordedOf = ({ timeS, downM, rightM, upM }: ThrowPath): RecordedPa
 /** Grams the fit uses: weighed, else marked, else the standard weight. */
 export const gramsOf = (d: Disc): number | null => d.weighedG ?? d.markedG
 
+/** What the flight of a disc depends on besides its numbers. */
+export function bodyOf(d: Disc): Body {
+  const grams = gramsOf(d)
+  return grams === null ? STANDARD_BODY : { ...STANDARD_BODY, massKg: grams / 1000 }
+}
+
 /** A disc of a trial as the fit sees it. */
 export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): RatedDisc {
-  const grams = gramsOf(d.disc)
   return {
     id: d.disc.code,
     published: d.inForce.numbers,
@@ -71,7 +78,7 @@ export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): Ra
       ...kinOf(d.maker.name, d.mold.name, d.plastic.name, d.run?.name),
       wear: WEAR_STATES.indexOf(d.disc.wear) / (WEAR_STATES.length - 1),
     },
-    body: grams === null ? STANDARD_BODY : { ...STANDARD_BODY, massKg: grams / 1000 },
+    body: bodyOf(d.disc),
     ...(d.disc.id === controlDiscId ? { control: true } : {}),
   }
 }
@@ -100,12 +107,11 @@ export function sheetOf(
       if (!d || !thrower || !session) return []
       const full =
         t.hand !== thrower.hand ? null : t.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
-      const line = {
+      const line: SheetThrow = present({
         throw: ids === 'label' ? (t.label ?? t.id) : t.id,
         thrownAt: t.thrownAt,
         thrower: thrower.name,
-        hand: t.hand,
-        stroke: t.stroke,
+        ...observedOf(t),
         disc: d.disc.code,
         mold: d.mold.name,
         maker: d.maker.name,
@@ -114,35 +120,13 @@ export function sheetOf(
         ...d.inForce.numbers,
         weightG: gramsOf(d.disc),
         fullSpeedMps: full,
-        power: t.power,
-        releaseSpeedMps: t.releaseSpeedMps,
-        hyzerDeg: t.hyzerDeg,
-        hyzerCalledDeg: t.hyzerCalledDeg,
-        noseCalledDeg: t.noseCalledDeg,
-        launchCalledDeg: t.launchCalledDeg,
-        windAlongMps: t.windAlongMps,
-        windAcrossMps: t.windAcrossMps,
-        windSdMps: t.windSdMps,
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
-        carryM: t.carryM,
-        rightM: t.rightM,
-        midDownM: t.midDownM,
-        midRightM: t.midRightM,
-        hangS: t.hangS,
-        apexM: t.apexM,
-        groundM: t.groundM,
         path: t.path && recordedOf(t.path),
-        counts: t.counts,
-        whyNot: t.whyNot,
         method: session.method,
         control: d.disc.id === file.trial.controlDiscId ? true : undefined,
         notes: Object.keys(t.notes).length > 0 ? t.notes : undefined,
-      }
-      return [
-        Object.fromEntries(
-          Object.entries(line).filter(([, v]) => v !== null && v !== undefined),
-        ) as unknown as SheetThrow,
-      ]
+      })
+      return [line]
     })
 }

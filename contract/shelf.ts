@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { NUMBER_RANGE } from '../core/flight/disc.ts'
-import { SHEET_RANGE } from '../core/formats/sheet.ts'
+import { SHEET_RANGE } from '../core/throw/ranges.ts'
 
 /** A UUID made by whoever makes the thing, so that a write sent twice is the same write. */
 export const Id = z.uuid({ error: 'must be a UUID' })
@@ -80,13 +80,17 @@ export const Shelf = z.object({
 })
 
 /** A disc with everything above it that does not exist yet, stored in one go or not at all. */
-export const DiscEntry = z.object({
-  disc: Disc,
-  maker: Maker.optional(),
-  mold: Mold.optional(),
-  plastic: Plastic.optional(),
-  run: Run.optional(),
-})
+export const DiscEntry = z
+  .object({
+    /** Of the disc. */
+    id: Id,
+    disc: Disc,
+    maker: Maker.optional(),
+    mold: Mold.optional(),
+    plastic: Plastic.optional(),
+    run: Run.optional(),
+  })
+  .refine((e) => e.id === e.disc.id, { path: ['id'], error: 'must be the id of the disc' })
 
 /** Several discs changed at once, stored in one go or not at all. */
 export const ShelfEdit = z.object({

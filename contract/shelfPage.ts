@@ -1,10 +1,7 @@
 import { z } from 'zod'
 import { STABILITY_WORDS } from '../core/judge/words.ts'
-import type { LabelGap } from '../core/judge/label.ts'
-import type { WearRate } from '../core/judge/wear.ts'
-import type { Inspection, WearNote } from './inspection.ts'
-import { DISC_CLASSES, WEAR_STATES } from './shelf.ts'
-import type { Disc, Maker, Mold, Plastic, Run } from './shelf.ts'
+import { Inspection, WearNote } from './inspection.ts'
+import { Day, Disc, DISC_CLASSES, Id, Maker, Mold, Plastic, Run, WEAR_STATES } from './shelf.ts'
 
 export const SHELF_SORTS = [
   'kin',
@@ -39,13 +36,13 @@ export const ShelfQuery = z.object({
 })
 
 /** What all throws logged so far say of a disc. */
-export interface Rating {
-  readonly glide: number
-  readonly turn: number
-  readonly fade: number
+export const Rating = z.object({
+  glide: z.number(),
+  turn: z.number(),
+  fade: z.number(),
   /** Of (glide, turn, fade), row by row. */
-  readonly covariance: readonly number[]
-}
+  covariance: z.array(z.number()).length(9),
+})
 
 /** Turn + fade of a rating, with its standard deviation. */
 export const stabilityOf = (r: Rating) => ({
@@ -54,105 +51,125 @@ export const stabilityOf = (r: Rating) => ({
 })
 
 /** A line of the shelf. */
-export interface ShelfRow {
-  readonly disc: Disc
-  readonly maker: Maker
-  readonly mold: Mold
-  readonly plastic: Plastic
-  readonly run: Run | null
-  readonly rating: Rating | null
+export const ShelfRow = z.object({
+  disc: Disc,
+  maker: Maker,
+  mold: Mold,
+  plastic: Plastic,
+  run: Run.nullable(),
+  rating: Rating.nullable(),
   /** Counted throws. */
-  readonly throws: number
-  readonly lastThrownAt: string | null
-}
+  throws: z.int(),
+  lastThrownAt: z.string().nullable(),
+})
 
-export interface ShelfPage {
-  readonly rows: readonly ShelfRow[]
+export const ShelfPage = z.object({
+  rows: z.array(ShelfRow),
   /** Discs found, on all pages. */
-  readonly total: number
+  total: z.int(),
   /** Ids of all of them, for choosing every disc found. */
-  readonly ids: readonly string[]
+  ids: z.array(Id),
   /** Discs taken off the shelf. */
-  readonly removed: number
+  removed: z.int(),
   /** Plastics there are, for the filter. */
-  readonly plastics: readonly string[]
+  plastics: z.array(z.string()),
   /** True while newer throws are being weighed than the ratings show. */
-  readonly behind: boolean
-}
+  behind: z.boolean(),
+})
 
 /** One day’s throws weighed on their own: a re-test. */
-export interface TestDay {
-  readonly day: string
-  readonly throws: number
-  readonly stability: number
-  readonly sd: number
-}
+const TestDay = z.object({ day: Day, throws: z.int(), stability: z.number(), sd: z.number() })
 
 /** A throw as its disc’s page shows it. */
-export interface DiscThrow {
-  readonly id: string
-  readonly trialId: string
-  readonly thrownAt: string
-  readonly thrower: string
-  readonly hyzerDeg: number
-  readonly power: number
-  readonly carryM: number
+const DiscThrow = z.object({
+  id: Id,
+  trialId: Id,
+  thrownAt: z.string(),
+  thrower: z.string(),
+  hyzerDeg: z.number(),
+  power: z.number(),
+  carryM: z.number(),
   /** Off the aim line, to the fade side. */
-  readonly veerM: number
-  readonly counts: boolean
-  readonly whyNot: string | null
-}
+  veerM: z.number(),
+  counts: z.boolean(),
+  whyNot: z.string().nullable(),
+})
 
-export interface LikeDisc {
-  readonly discId: string
-  readonly distanceM: number
-  readonly overlaps: boolean
-}
+const LikeDisc = z.object({ discId: Id, distanceM: z.number(), overlaps: z.boolean() })
+const Estimate = z.object({ value: z.number(), sd: z.number() })
 
 /** Everything known of one disc. */
-export interface DiscRecord {
-  readonly row: ShelfRow
-  readonly behind: boolean
-  readonly photo: boolean
-  readonly inspections: readonly Inspection[]
-  readonly wearNotes: readonly WearNote[]
-  readonly trials: readonly {
-    readonly id: string
-    readonly name: string
-    readonly throws: number
-    readonly leftOut: number
-    readonly last: string
-  }[]
-  readonly tests: readonly TestDay[]
+export const DiscRecord = z.object({
+  row: ShelfRow,
+  behind: z.boolean(),
+  photo: z.boolean(),
+  inspections: z.array(Inspection),
+  wearNotes: z.array(WearNote),
+  trials: z.array(z.object({ id: Id, name: z.string(), throws: z.int(), leftOut: z.int(), last: Day })),
+  tests: z.array(TestDay),
   /** The latest throws of it, newest first. */
-  readonly throws: readonly DiscThrow[]
-  readonly likeness: {
-    readonly speedMps: number
-    readonly spreadM: number
-    readonly most: readonly LikeDisc[]
-    readonly least: readonly LikeDisc[]
-  } | null
+  throws: z.array(DiscThrow),
+  likeness: z
+    .object({
+      speedMps: z.number(),
+      spreadM: z.number(),
+      most: z.array(LikeDisc),
+      least: z.array(LikeDisc),
+    })
+    .nullable(),
   /** What wear does to this plastic, learned from its re-tests; stability a hundred throws and a hard hit. */
-  readonly wear: {
-    readonly rate: WearRate
+  wear: z.object({
+    rate: z.object({
+      turnPer100: Estimate,
+      turnPerHit: Estimate,
+      fadePer100: Estimate,
+      fadePerHit: Estimate,
+      covariance: z.object({ turn: z.number(), fade: z.number() }),
+      retests: z.int(),
+    }),
     /** Throws since new, logged here and noted, and hard hits. */
-    readonly throws: number
-    readonly hardHits: number
+    throws: z.int(),
+    hardHits: z.int(),
     /** Of leaving its stability word by half a number. */
-    readonly forecast: {
-      readonly inSlotNow: number
-      /** Throws; null further ahead than anybody plans. */
-      readonly earliest: number | null
-      readonly leavesAfterThrows: number | null
-      readonly latest: number | null
-    } | null
-  }
+    forecast: z
+      .object({
+        inSlotNow: z.number(),
+        /** Throws; null further ahead than anybody plans. */
+        earliest: z.number().nullable(),
+        leavesAfterThrows: z.number().nullable(),
+        latest: z.number().nullable(),
+      })
+      .nullable(),
+  }),
   /** Where the throws of this plastic speak against its numbers in force. */
-  readonly disagreements: readonly LabelGap[]
-}
+  disagreements: z.array(
+    z.object({
+      number: z.enum(['glide', 'turn', 'fade']),
+      published: z.number(),
+      seen: z.number(),
+      probability: z.number(),
+      throws: z.int(),
+      discs: z.int(),
+    }),
+  ),
+})
 
 /** What practitioners read from a rim, counted over the shelf. */
-export interface InspectedDisc {
-  readonly row: ShelfRow
-  readonly inspection: Inspection
-}
+export const InspectedDisc = z.object({ row: ShelfRow, inspection: Inspection })
+
+/** Discs that answer a question, a control disc, and what the shelf lacks for it. */
+export const Proposal = z.object({
+  discs: z.array(Id),
+  control: Id.nullable(),
+  lacks: z.string().nullable(),
+})
+
+export type Proposal = z.infer<typeof Proposal>
+export type Rating = z.infer<typeof Rating>
+export type ShelfRow = z.infer<typeof ShelfRow>
+export type ShelfPage = z.infer<typeof ShelfPage>
+export type TestDay = z.infer<typeof TestDay>
+export type DiscThrow = z.infer<typeof DiscThrow>
+export type LikeDisc = z.infer<typeof LikeDisc>
+export type DiscRecord = z.infer<typeof DiscRecord>
+export type InspectedDisc = z.infer<typeof InspectedDisc>

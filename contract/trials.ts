@@ -1,38 +1,29 @@
 import { z } from 'zod'
 import { MEASURING_METHODS } from '../core/rating/evidence.ts'
-import { SHEET_RANGE } from '../core/formats/sheet.ts'
-import type { SheetNumber } from '../core/formats/sheet.ts'
-import { FIXED_ORDERS, LEGS, PROTOCOLS } from '../core/plan/order.ts'
+import { HANDS, STROKES } from '../core/flight/hand.ts'
+import { isTimeZone } from '../core/throw/day.ts'
+import { LEGS } from '../core/throw/leg.ts'
+import { brokenRules, OBSERVED_KEYS, rowOf } from '../core/throw/observed.ts'
+import type { Observed, ObservedKey, ObservedValue, SeenKey } from '../core/throw/observed.ts'
+import { SHEET_RANGE, SHEET_UNIT } from '../core/throw/ranges.ts'
+import type { FigureKey } from '../core/throw/observed.ts'
+import type { SheetNumber } from '../core/throw/ranges.ts'
+import { GAMES, lackingInGame, SHORT_KEYS, shortRowOf } from '../core/throw/short.ts'
+import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
+import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { Claim, Day, Id, Name, within } from './shelf.ts'
 
-const UNIT: Partial<Record<SheetNumber, string>> = {
-  weightG: ' g',
-  fullSpeedMps: ' m/s',
-  releaseSpeedMps: ' m/s',
-  hyzerDeg: '°',
-  hyzerCalledDeg: '°',
-  noseCalledDeg: '°',
-  launchCalledDeg: '°',
-  windAlongMps: ' m/s',
-  windAcrossMps: ' m/s',
-  windSdMps: ' m/s',
-  temperatureC: ' °C',
-  altitudeM: ' m',
-  rightM: ' m',
-  midDownM: ' m',
-  midRightM: ' m',
-  hangS: ' s',
-  apexM: ' m',
-  groundM: ' m',
-}
-const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], UNIT[key] ?? '')
+const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
+const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], unitAfter(SHEET_UNIT[key]))
 const seen = (key: SheetNumber) => sheet(key).nullable()
+const oneOf = <const C extends readonly string[]>(choices: C) =>
+  z.enum(choices, {
+    error: `must be ${choices.length === 2 ? choices.join(' or ') : `one of ${choices.join(', ')}`}`,
+  })
 
-export const HANDS = ['right', 'left'] as const
-export const STROKES = ['backhand', 'forehand'] as const
-const Hand = z.enum(HANDS, { error: 'must be right or left' })
-const Stroke = z.enum(STROKES, { error: 'must be backhand or forehand' })
+const Hand = oneOf(HANDS)
+const Stroke = oneOf(STROKES)
 const Instant = z.iso.datetime({ offset: true, error: 'must be an ISO 8601 time' })
 
 const tally = (most: number) => z.int('must be a whole number').min(1, 'must be at least 1').max(most)
@@ -55,6 +46,8 @@ export const Thrower = z.object({
   budget: ArmBudget.nullable().default(null),
 })
 
+const TimeZone = z.string().max(64).refine(isTimeZone, 'must be a time zone such as Europe/Berlin')
+
 /** A field to throw on. */
 export const Place = z.object({
   id: Id,
@@ -66,6 +59,8 @@ export const Place = z.object({
   altitudeM: seen('altitudeM'),
   surface: z.string().trim().max(120, 'must be at most 120 characters'),
   hazards: z.string().trim().max(500, 'must be at most 500 characters'),
+  /** Of its clocks; that of whoever throws there where nobody said. */
+  timeZone: TimeZone.nullable().default(null),
   removedAt: z.iso.datetime().nullable(),
 })
 
@@ -157,9 +152,14 @@ export const Trial = z
 
 export const Session = z.object({
   id: Id,
+  /** The place as it was called then. */
   place: Name,
-  /** Calendar day. */
+  /** Which of the places on file it was; null for one that is not. */
+  placeId: Id.nullable().default(null),
+  /** Calendar day at the place: every throw of the outing belongs to it. */
   day: Day,
+  /** Of the clocks at the place. */
+  timeZone: TimeZone.nullable().default(null),
   temperatureC: seen('temperatureC'),
   altitudeM: seen('altitudeM'),
   method: z.enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` }),
@@ -182,6 +182,28 @@ export const ThrowPath = z
     error: 'must have as many times and heights as distances, or none',
   })
 
+/** How one thing that can be observed of a throw crosses the wire. */
+function observedSchema(key: ObservedKey): z.ZodType {
+  const row = rowOf(key)
+  const value =
+    row.kind === 'figure'
+      ? sheet(key as FigureKey)
+      : row.kind === 'choice'
+        ? oneOf(row.choices)
+        : row.kind === 'truth'
+          ? z.boolean({ error: 'must be true or false' })
+          : z.string().trim().max(row.longest, `must be at most ${row.longest} characters`)
+  return row.need === 'always' ? value : (value as z.ZodType<unknown>).nullable().default(null)
+}
+type ObservedShape = {
+  [K in ObservedKey]: K extends SeenKey
+    ? z.ZodType<ObservedValue<K> | null, ObservedValue<K> | null | undefined>
+    : z.ZodType<ObservedValue<K>, ObservedValue<K>>
+}
+const observedShape = Object.fromEntries(
+  OBSERVED_KEYS.map((key) => [key, observedSchema(key)]),
+) as ObservedShape
+
 export const Throw = z
   .object({
     id: Id,
@@ -192,46 +214,38 @@ export const Throw = z
     /** Id the throw had in the file it came from. */
     label: z.string().max(200).nullable(),
     thrownAt: Instant,
-    hand: Hand,
-    stroke: Stroke,
-    power: sheet('power'),
-    hyzerDeg: sheet('hyzerDeg'),
-    releaseSpeedMps: seen('releaseSpeedMps'),
-    hyzerCalledDeg: seen('hyzerCalledDeg'),
-    noseCalledDeg: seen('noseCalledDeg'),
-    launchCalledDeg: seen('launchCalledDeg'),
-    windAlongMps: seen('windAlongMps'),
-    windAcrossMps: seen('windAcrossMps'),
-    /** How far the wind may have been from that, each way, where gusts were logged. */
-    windSdMps: seen('windSdMps').default(null),
-    carryM: within(SHEET_RANGE.carryM, ' m in front of the thrower'),
-    rightM: sheet('rightM'),
-    midDownM: seen('midDownM'),
-    midRightM: seen('midRightM'),
-    hangS: seen('hangS'),
-    apexM: seen('apexM'),
-    groundM: seen('groundM'),
+    ...observedShape,
     path: ThrowPath.nullable().default(null),
-    counts: z.boolean({ error: 'must be true or false' }),
-    whyNot: z.string().trim().max(200, 'must be at most 200 characters').nullable(),
     notes: z.record(z.string().max(200), z.string().max(2000)),
     /** When it was taken back; it can be restored. */
     takenBackAt: Instant.nullable(),
     /** Counted by the server; an edit says which one it was made from. 0 has not been stored. */
     version: z.int().min(0).default(0),
   })
-  .refine((t) => (t.midDownM === null) === (t.midRightM === null), {
-    path: ['midDownM'],
-    error: 'must be given together with midRightM, or neither',
-  })
-  .refine((t) => t.midDownM === null || t.midDownM < t.carryM, {
-    path: ['midDownM'],
-    error: 'must lie short of the landing',
+  .superRefine((t, ctx) => {
+    for (const { key, message } of brokenRules(t as Observed))
+      ctx.addIssue({ code: 'custom', path: [key], message })
   })
 
-export const GAMES = ['ground', 'approach', 'putting', 'holes'] as const
-export const MISSES = ['short', 'left', 'right', 'high'] as const
-export const PUTT_STYLES = ['spin', 'push', 'turbo', 'straddle'] as const
+/** How one thing that can be observed of a throw of the short game crosses the wire. */
+function shortSchema(key: ShortKey): z.ZodType {
+  const row = shortRowOf(key)
+  switch (row.kind) {
+    case 'figure':
+      return within(row.range, unitAfter(row.unit)).nullable().default(null)
+    case 'count':
+      return within(row.range)
+        .refine((v) => Number.isInteger(v), 'must be a whole number')
+        .nullable()
+        .default(null)
+    case 'truth':
+      return z.boolean({ error: 'must be true or false' }).nullable().default(null)
+    case 'choice':
+      return oneOf(row.choices).nullable().default(null)
+  }
+}
+type ShortShape = { [K in ShortKey]: z.ZodType<ShortObserved[K], ShortObserved[K] | undefined> }
+const shortShape = Object.fromEntries(SHORT_KEYS.map((key) => [key, shortSchema(key)])) as ShortShape
 
 /** A throw of the short game, or a hole: which columns it has depends on the game. */
 export const ShortThrow = z
@@ -242,50 +256,14 @@ export const ShortThrow = z
     discId: Id,
     throwerId: Id,
     thrownAt: Instant,
-    game: z.enum(GAMES, { error: `must be one of ${GAMES.join(', ')}` }),
-    /** To the mark of an approach, or the target of a putt. */
-    distanceM: within([0.5, 200], ' m').nullable(),
-    effort: sheet('power').nullable(),
-    /** Past the mark, or short of it where negative. */
-    pastM: within([-100, 100], ' m').nullable(),
-    rightM: within([-100, 100], ' m').nullable(),
-    /** From first contact to rest. */
-    skipM: within([0, 150], ' m').nullable(),
-    made: z.boolean().nullable(),
-    miss: z.enum(MISSES).nullable(),
-    style: z.enum(PUTT_STYLES).nullable(),
-    hole: z.int('must be a whole number').min(1).max(36, 'must be at most 36').nullable(),
-    strokes: z.int('must be a whole number').min(1).max(30, 'must be at most 30').nullable(),
-    /** From the target after the throw from the tee. */
-    lieM: within([0, 300], ' m').nullable(),
+    game: oneOf(GAMES),
+    ...shortShape,
     takenBackAt: Instant.nullable(),
   })
   .superRefine((t, ctx) => {
-    const needs = {
-      ground: ['skipM'],
-      approach: ['distanceM', 'pastM'],
-      putting: ['distanceM', 'made'],
-      holes: ['hole', 'strokes'],
-    } as const
-    for (const key of needs[t.game])
-      if (t[key] === null)
-        ctx.addIssue({ code: 'custom', path: [key], message: `must be given for ${t.game}` })
+    for (const key of lackingInGame(t.game, t))
+      ctx.addIssue({ code: 'custom', path: [key], message: `must be given for ${t.game}` })
   })
-
-/** What a throw of the short game may show, nothing of it seen. */
-export const NOTHING_OF_SHORT = {
-  distanceM: null,
-  effort: null,
-  pastM: null,
-  rightM: null,
-  skipM: null,
-  made: null,
-  miss: null,
-  style: null,
-  hole: null,
-  strokes: null,
-  lieM: null,
-} satisfies Partial<z.infer<typeof ShortThrow>>
 
 /** A trial with all that was thrown for it. */
 export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(Throw) })
@@ -315,12 +293,8 @@ export const WindLog = z
   })
 
 /** What an arm did on a day, whether it counted or not. */
-export interface ArmDay {
-  readonly throwerId: string
-  readonly day: string
-  readonly throws: number
-  readonly fullPower: number
-}
+export const ArmDay = z.object({ throwerId: Id, day: Day, throws: z.int(), fullPower: z.int() })
+export type ArmDay = z.infer<typeof ArmDay>
 
 export type Plan = z.infer<typeof Plan>
 export type ShortThrow = z.infer<typeof ShortThrow>

@@ -4,14 +4,18 @@ import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { fadeSign, mirrored } from '../core/flight/hand.ts'
 import { DEGREE } from '../core/flight/release.ts'
 import { landingSd } from '../core/rating/evidence.ts'
+import { NOTHING_OBSERVED } from '../core/throw/observed.ts'
 import { throwDisc } from '../core/simulate/thrower.ts'
 import { Plan } from '../contract/trials.ts'
 import type { Session, Throw, Trial } from '../contract/trials.ts'
-import { LEGS, orderThrows } from '../core/plan/order.ts'
+import { orderThrows } from '../core/plan/order.ts'
+import { LEGS } from '../core/throw/leg.ts'
 import { inspections, wearNotes } from './inspected.ts'
-import { places } from './places.ts'
+import { places, SHED_ZONE } from './places.ts'
 import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
 import type { Volunteer } from './shed.ts'
+
+const outingAt = (place: string) => ({ place, placeId: demoId('place', place), timeZone: SHED_ZONE })
 
 /** One outing of the demo, thrown by simulated volunteers from a fixed seed. */
 interface Outing {
@@ -111,7 +115,7 @@ const OUTINGS: readonly Outing[] = [
     trial: 'four',
     session: {
       id: demoId('session', 'four'),
-      place: 'Millpond meadow',
+      ...outingAt('Millpond meadow'),
       day: '2026-10-04',
       temperatureC: 9,
       altitudeM: 210,
@@ -129,7 +133,7 @@ const OUTINGS: readonly Outing[] = [
     trial: 'fairways',
     session: {
       id: demoId('session', 'fairways'),
-      place: 'Lakeside field',
+      ...outingAt('Lakeside field'),
       day: '2026-11-15',
       temperatureC: 6,
       altitudeM: 205,
@@ -199,24 +203,22 @@ function thrownIn(outing: Outing): Throw[] {
       throwerId: thrower.id,
       label: null,
       thrownAt: new Date(Date.parse(outing.startsAt) + i * 75_000).toISOString(),
+      ...NOTHING_OBSERVED,
       hand: thrower.hand,
       stroke: 'backhand',
+      leg: leg > 0 ? 'out' : 'back',
       power: 1,
       hyzerDeg,
-      releaseSpeedMps: null,
       hyzerCalledDeg: called ? round(thrown.release.hyzerRad / DEGREE + 1.2 * normal(), 1) : null,
       noseCalledDeg:
         called && uniform() < 0.5 ? round(thrown.release.noseRad / DEGREE + 0.8 * normal(), 0.5) : null,
-      launchCalledDeg: null,
       windAlongMps: round(windAlongMps, 0.1),
       windAcrossMps: round(windAcrossMps, 0.1),
-      windSdMps: null,
       carryM: round(carry, 0.1),
       rightM: round(mirrored(veerM * shortened + sdVeer * normal(), sign), 0.1),
       midDownM: bent ? downM : null,
       midRightM: bent ? round(mirrored(thrown.sideAt(downM) + normal(), sign), 0.5) : null,
       hangS: timed ? round(hangS + 0.2 * normal(), 0.1) : null,
-      apexM: null,
       groundM: uniform() < 0.3 ? round(1 + 4 * uniform(), 0.5) : null,
       path: null,
       counts: spoiled === undefined,

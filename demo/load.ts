@@ -1,9 +1,21 @@
 import { getTableName, notInArray, sql } from 'drizzle-orm'
 import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
-import { writeInspection, writeWearNote } from '../server/store/inspections.ts'
-import { writeDisc, writeMaker, writeMold, writePlastic, writeRun } from '../server/store/shelf.ts'
-import { writePlace, writeSession, putThrow, writeThrower, writeTrialIn } from '../server/store/trials.ts'
+import { overwriteInspection, overwriteWearNote } from '../server/store/inspections.ts'
+import {
+  overwriteDisc,
+  overwriteMaker,
+  overwriteMold,
+  overwritePlastic,
+  overwriteRun,
+} from '../server/store/shelf.ts'
+import {
+  overwritePlace,
+  overwriteSession,
+  overwriteThrow,
+  overwriteThrower,
+  overwriteTrialIn,
+} from '../server/store/trials.ts'
 import type { Nature } from '../server/devices/volunteer.ts'
 import { harrowmere } from './harrowmere.ts'
 import { SHED, VOLUNTEERS } from './shed.ts'
@@ -38,19 +50,19 @@ const TABLES = [
 export const loadDemo = (db: Database): Promise<void> =>
   db.transaction(async (tx) => {
     const demo = harrowmere()
-    for (const row of demo.makers) await writeMaker(tx, row)
-    for (const row of demo.molds) await writeMold(tx, row)
-    for (const row of demo.plastics) await writePlastic(tx, row)
-    for (const row of demo.runs) await writeRun(tx, row)
-    for (const row of demo.discs) await writeDisc(tx, row)
-    for (const row of demo.inspections) await writeInspection(tx, row)
-    for (const row of demo.wearNotes) await writeWearNote(tx, row)
-    for (const row of demo.places) await writePlace(tx, row)
-    for (const row of demo.throwers) await writeThrower(tx, row)
+    for (const row of demo.makers) await overwriteMaker(tx, row)
+    for (const row of demo.molds) await overwriteMold(tx, row)
+    for (const row of demo.plastics) await overwritePlastic(tx, row)
+    for (const row of demo.runs) await overwriteRun(tx, row)
+    for (const row of demo.discs) await overwriteDisc(tx, row)
+    for (const row of demo.inspections) await overwriteInspection(tx, row)
+    for (const row of demo.wearNotes) await overwriteWearNote(tx, row)
+    for (const row of demo.places) await overwritePlace(tx, row)
+    for (const row of demo.throwers) await overwriteThrower(tx, row)
     // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
-    for (const row of demo.trials) await writeTrialIn(tx, row)
-    for (const row of demo.sessions) await writeSession(tx, row)
-    for (const row of demo.throws) await putThrow(tx, row)
+    for (const row of demo.trials) await overwriteTrialIn(tx, row)
+    for (const row of demo.sessions) await overwriteSession(tx, row)
+    for (const row of demo.throws) await overwriteThrow(tx, row)
   })
 
 /** Loads the demo where nothing is on the shelf and no trial was made; says whether it did. */

@@ -1,6 +1,9 @@
 import type { Place } from '../contract/trials.ts'
 import { demoId } from './shed.ts'
 
+/** Clocks of the shed. */
+export const SHED_ZONE = 'Europe/London'
+
 const place = (
   name: string,
   fieldLengthM: number,
@@ -16,6 +19,7 @@ const place = (
   altitudeM,
   surface,
   hazards,
+  timeZone: SHED_ZONE,
   removedAt: null,
 })
 

@@ -16,9 +16,11 @@ import type { Nature } from './devices/volunteer.ts'
 import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
+import { wire } from './middleware/wire.ts'
 import { deviceRoutes } from './routes/devices.ts'
 import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
+import { rowRoutes } from './routes/rows.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import type { Database } from './store/database.ts'
@@ -61,6 +63,7 @@ export function makeApp({
   })
   if (!quiet) app.use(log)
   app.use(problems)
+  app.use(wire)
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -87,21 +90,17 @@ export function makeApp({
   app.use(
     bodyParser({
       enableTypes: ['json', 'text'],
-      jsonLimit: '1mb',
+      jsonLimit: '3mb',
       textLimit: CSV_LIMIT.bytes,
       extendTypes: { text: ['text/csv'] },
     }),
   )
-  app.use(async (ctx, next) => {
-    await next()
-    // anything stored may move a rating; the rater finds out whether it does
-    if (ctx.method !== 'GET' && ctx.method !== 'HEAD' && ctx.status < 300) rater.touch()
-  })
   const router = new Router()
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', (ctx) => {
     ctx.body = { ok: true, app: 'veer-line' }
   })
+  rowRoutes(router, db, rater)
   shelfRoutes(router, db)
   discRoutes(router, db, rater)
   deviceRoutes(router, db, {
@@ -112,7 +111,7 @@ export function makeApp({
     volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
     ...devices,
   })
-  trialRoutes(router, db)
+  trialRoutes(router, db, rater)
   app.use(router.routes())
   if (dist !== undefined) app.use(files(dist))
   return app

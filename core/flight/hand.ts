@@ -1,5 +1,7 @@
-export type Hand = 'right' | 'left'
-export type Stroke = 'backhand' | 'forehand'
+export const HANDS = ['right', 'left'] as const
+export const STROKES = ['backhand', 'forehand'] as const
+export type Hand = (typeof HANDS)[number]
+export type Stroke = (typeof STROKES)[number]
 export type Side = 'left' | 'right'
 
 /** The side a throw finishes to as it slows: left for a right-hand backhand or left-hand forehand, else right. */

@@ -3,7 +3,7 @@ import { NUMBER_RANGE } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { parseCsv, plainFigure, Problems, short, writtenNumber } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
-import { SHEET_RANGE } from './sheet.ts'
+import { SHEET_RANGE } from '../throw/ranges.ts'
 
 /** Words a column takes, by its name. */
 export interface ShelfWords {

@@ -1,8 +1,11 @@
 import Papa from 'papaparse'
 import { parseCsv, plainFigure as plain, Problems, short, writtenNumber } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
-import { SHEET_RANGE } from './sheet.ts'
-import type { SheetNumber, SheetThrow } from './sheet.ts'
+import { brokenRules, OBSERVED_KEYS, rowOf } from '../throw/observed.ts'
+import type { FigureKey, ObservedKey } from '../throw/observed.ts'
+import { ABOUT, SHEET_RANGE } from '../throw/ranges.ts'
+import type { SheetNumber } from '../throw/ranges.ts'
+import type { SheetThrow } from '../throw/sheetThrow.ts'
 
 /** A file of throws, read whole: either every throw, or every problem. */
 export type CsvRead =
@@ -13,76 +16,68 @@ export type CsvRead =
 export const CSV_LIMIT = { bytes: 8_000_000, rows: 20_000 } as const
 
 type Text = 'throw' | 'thrownAt' | 'thrower' | 'disc' | 'mold' | 'maker' | 'plastic' | 'run' | 'whyNot'
-type Column =
-  | { name: string; key: Text; kind: 'text'; required?: true }
-  | { name: string; key: SheetNumber; kind: 'number'; required?: true; unit: string }
-  | {
-      name: string
-      key: 'hand' | 'stroke'
-      kind: 'choice'
-      choices: readonly [string, string]
-      required: true
-    }
-  | { name: string; key: 'counts'; kind: 'truth' }
+/** A column of the file: what it is called, what it holds, and whether every row needs it. */
+type Column = { readonly name: string; readonly required: boolean } & (
+  | { readonly key: Text; readonly kind: 'text'; readonly longest: number }
+  | { readonly key: SheetNumber; readonly kind: 'number'; readonly unit: string }
+  | { readonly key: ObservedKey; readonly kind: 'choice'; readonly choices: readonly string[] }
+  | { readonly key: ObservedKey; readonly kind: 'truth' }
+)
 
-const text = (name: string, key: Text, required?: true): Column => ({
+/** Names and codes are at most this long. */
+const LONGEST = 200
+const text = (name: string, key: Text, required = false): Column => ({
   name,
   key,
   kind: 'text',
-  ...(required && { required }),
+  required,
+  longest: LONGEST,
 })
-const number = (name: string, key: SheetNumber, unit: string, required?: true): Column => ({
-  name,
+const about = (key: keyof typeof ABOUT, required = false): Column => ({
+  name: ABOUT[key].column,
   key,
   kind: 'number',
-  unit,
-  ...(required && { required }),
+  required,
+  unit: ABOUT[key].unit,
 })
+/** The column of something observed: every row needs it where every throw has it and nothing is usual. */
+function observed(key: ObservedKey): Column {
+  const row = rowOf(key)
+  const required = row.need === 'always' && !('usual' in row)
+  const base = { name: row.column, required }
+  switch (row.kind) {
+    case 'figure':
+      return { ...base, key: key as FigureKey, kind: 'number', unit: row.unit }
+    case 'choice':
+      return { ...base, key, kind: 'choice', choices: row.choices }
+    case 'truth':
+      return { ...base, key, kind: 'truth' }
+    case 'text':
+      return { ...base, key: key as Text, kind: 'text', longest: row.longest }
+  }
+}
 
-/** Every column this product knows, in the order it writes them. */
+/** Every column this product knows, in the order it writes them: whose throw it was, of what, in which air, then what was observed. */
 const COLUMNS: readonly Column[] = [
   text('throw', 'throw'),
   text('thrown_at', 'thrownAt'),
   text('thrower', 'thrower', true),
-  { name: 'hand', key: 'hand', kind: 'choice', choices: ['right', 'left'], required: true },
-  { name: 'stroke', key: 'stroke', kind: 'choice', choices: ['backhand', 'forehand'], required: true },
   text('disc', 'disc', true),
   text('mold', 'mold'),
   text('maker', 'maker'),
   text('plastic', 'plastic'),
   text('run', 'run'),
-  number('speed', 'speed', '', true),
-  number('glide', 'glide', '', true),
-  number('turn', 'turn', '', true),
-  number('fade', 'fade', '', true),
-  number('weight_g', 'weightG', 'g'),
-  number('full_speed_mps', 'fullSpeedMps', 'm/s'),
-  number('power', 'power', ''),
-  number('release_speed_mps', 'releaseSpeedMps', 'm/s'),
-  number('hyzer_deg', 'hyzerDeg', '°', true),
-  number('hyzer_called_deg', 'hyzerCalledDeg', '°'),
-  number('nose_called_deg', 'noseCalledDeg', '°'),
-  number('launch_called_deg', 'launchCalledDeg', '°'),
-  number('wind_along_mps', 'windAlongMps', 'm/s'),
-  number('wind_across_mps', 'windAcrossMps', 'm/s'),
-  number('wind_sd_mps', 'windSdMps', 'm/s'),
-  number('temperature_c', 'temperatureC', '°C'),
-  number('altitude_m', 'altitudeM', 'm'),
-  number('carry_m', 'carryM', 'm', true),
-  number('right_m', 'rightM', 'm', true),
-  number('mid_down_m', 'midDownM', 'm'),
-  number('mid_right_m', 'midRightM', 'm'),
-  number('hang_s', 'hangS', 's'),
-  number('apex_m', 'apexM', 'm'),
-  number('ground_m', 'groundM', 'm'),
-  { name: 'counts', key: 'counts', kind: 'truth' },
-  text('why_not', 'whyNot'),
+  ...(['speed', 'glide', 'turn', 'fade'] as const).map((key) => about(key, true)),
+  ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM'] as const).map((key) => about(key)),
+  ...OBSERVED_KEYS.map(observed),
 ]
+const COLUMN_NAMED = new Map(COLUMNS.map((c) => [c.name, c]))
+const columnOf = (key: Column['key']) => COLUMNS.find((c) => c.key === key)!
 
 /** What one of a foreign unit is in metres or metres a second. */
 const TWINS = [
-  { metric: '_m', foreign: '_ft', factor: 0.3048, unit: 'ft' },
-  { metric: '_mps', foreign: '_mph', factor: 0.44704, unit: 'mph' },
+  { of: 'm', metric: '_m', foreign: '_ft', factor: 0.3048, unit: 'ft' },
+  { of: 'm/s', metric: '_mps', foreign: '_mph', factor: 0.44704, unit: 'mph' },
 ] as const
 
 /** A column of the file at hand: what it means here, and how its numbers become metric. */
@@ -160,29 +155,38 @@ function columnsOf(header: readonly string[], report: Report): { found: Found[];
     if (twin) report(1, name, `Columns ${twin.name} and ${name} say the same; keep one of them.`)
     else found.push({ at, name, ...match })
   })
-  const missing = COLUMNS.filter((c) => 'required' in c && c.required && !found.some((f) => f.column === c))
-  for (const c of missing) report(1, c.name, `Column ${c.name} is missing; every throw needs it.`)
+  for (const c of COLUMNS)
+    if (c.required && !found.some((f) => f.column === c))
+      report(1, c.name, `Column ${c.name} is missing; every throw needs it.`)
   for (const [a, b] of [
     ['midDownM', 'midRightM'],
     ['midRightM', 'midDownM'],
   ] as const) {
     const has = found.find((f) => f.column.key === a)
     if (has && !found.some((f) => f.column.key === b))
-      report(1, has.name, `Column ${has.name} needs ${COLUMNS.find((c) => c.key === b)!.name} beside it.`)
+      report(1, has.name, `Column ${has.name} needs ${columnOf(b).name} beside it.`)
   }
   return { found, notes }
 }
 
 function matchColumn(name: string): Pick<Found, 'column' | 'factor' | 'unit'> | undefined {
-  const column = COLUMNS.find((c) => c.name === name)
+  const column = COLUMN_NAMED.get(name)
   if (column) return { column, factor: 1, unit: column.kind === 'number' ? column.unit : '' }
-  for (const { metric, foreign, factor, unit } of TWINS) {
+  for (const { of, metric, foreign, factor, unit } of TWINS) {
     if (!name.endsWith(foreign)) continue
-    const twin = COLUMNS.find((c) => c.name === name.slice(0, -foreign.length) + metric)
-    if (twin) return { column: twin, factor, unit }
+    const twin = COLUMN_NAMED.get(name.slice(0, -foreign.length) + metric)
+    if (twin?.kind === 'number' && twin.unit === of) return { column: twin, factor, unit }
   }
   return undefined
 }
+
+/** What a throw has where its row does not say. */
+const USUAL = Object.fromEntries(
+  OBSERVED_KEYS.flatMap((key) => {
+    const row = rowOf(key)
+    return 'usual' in row ? [[key, row.usual]] : []
+  }),
+)
 
 function readRow(
   cells: readonly string[],
@@ -192,7 +196,7 @@ function readRow(
   notes: readonly number[],
   report: Report,
 ): SheetThrow {
-  const t: Record<string, unknown> = { throw: `row-${row}`, power: 1, counts: true }
+  const t: Record<string, unknown> = { throw: `row-${row}`, ...USUAL }
   if (cells.length > header.length)
     report(
       row,
@@ -202,8 +206,7 @@ function readRow(
   for (const f of found) {
     const cell = cells[f.at] ?? ''
     if (cell === '') {
-      if ('required' in f.column && f.column.required)
-        report(row, f.name, `${f.name} is empty; every throw needs it.`)
+      if (f.column.required) report(row, f.name, `${f.name} is empty; every throw needs it.`)
       continue
     }
     const value = readCell(cell, row, f, report)
@@ -258,8 +261,8 @@ function readCell(
     report(row, name, `${name} is “${short(cell)}”; write an ISO 8601 time such as 2026-05-09T10:24:00Z.`)
     return undefined
   }
-  if (cell.length > 200) {
-    report(row, name, `${name} is ${cell.length} characters long; at most 200 are kept.`)
+  if (cell.length > column.longest) {
+    report(row, name, `${name} is ${cell.length} characters long; at most ${column.longest} are kept.`)
     return undefined
   }
   return cell
@@ -291,7 +294,7 @@ function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
       if (value === undefined) continue
       if (!first) given.set(`${whose} ${key}`, { value, row })
       else if (first.value !== value) {
-        const column = COLUMNS.find((c) => c.key === key)!.name
+        const column = columnOf(key as Column['key']).name
         report(
           row,
           column,
@@ -309,16 +312,10 @@ function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
     else report(row, 'throw', `Throw ${short(t.throw)} stands in row ${before} already; ids must differ.`)
     if (t.disc) told(OF_A_DISC, discOf(t), `disc ${short(t.disc)}`, t, row)
     if (t.thrower) told(OF_AN_ARM, armOf(t), `${short(t.thrower)}’s ${t.stroke}`, t, row)
-    if (t.midDownM !== undefined && t.midRightM === undefined)
-      report(row, 'mid_right_m', 'mid_right_m is empty beside mid_down_m; give both or neither.')
-    if (t.midRightM !== undefined && t.midDownM === undefined)
-      report(row, 'mid_down_m', 'mid_down_m is empty beside mid_right_m; give both or neither.')
-    if (t.midDownM !== undefined && t.carryM !== undefined && t.midDownM >= t.carryM)
-      report(
-        row,
-        'mid_down_m',
-        `mid_down_m is ${plain(t.midDownM)} m, beyond the landing at ${plain(t.carryM)} m.`,
-      )
+    for (const { key, message } of brokenRules(t)) {
+      const { name } = columnOf(key)
+      report(row, name, `${name} ${message}.`)
+    }
   })
   return throws.map((t) => {
     const full: Record<string, unknown> = { ...t }
@@ -332,7 +329,7 @@ function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
 /** Writes throws as CSV: the columns that hold anything, then the notes; {@link readThrowsCsv} reads it back the same. */
 export function writeThrowsCsv(throws: readonly SheetThrow[]): string {
   const used = COLUMNS.filter(
-    (c) => ('required' in c && c.required) || c.key === 'throw' || throws.some((t) => t[c.key] !== undefined),
+    (c) => c.required || c.key === 'throw' || throws.some((t) => t[c.key] !== undefined),
   )
   const notes = [...new Set(throws.flatMap((t) => Object.keys(t.notes ?? {})))]
   return (

@@ -1,9 +1,7 @@
 import { randomLcg, range, shuffler } from 'd3'
+import { LEGS } from '../throw/leg.ts'
+import type { Leg } from '../throw/leg.ts'
 import type { Cell } from './nextThrow.ts'
-
-/** Out into the wind, or back with it. */
-export const LEGS = ['out', 'back'] as const
-export type Leg = (typeof LEGS)[number]
 
 /** How many throws of a disc at an angle on a leg. */
 export interface CellCount extends Cell {

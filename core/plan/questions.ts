@@ -133,3 +133,6 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     measure: 'distance past or short of the mark',
   },
 ]
+
+/** What a question proposes. */
+export const questionOf = (kind: QuestionKind): QuestionProposal => QUESTIONS.find((q) => q.kind === kind)!

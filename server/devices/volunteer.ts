@@ -57,15 +57,21 @@ const offLabel = (code: string, published: FlightNumbers): FlightNumbers => {
   return { ...published, turn: published.turn + by('turn'), fade: published.fade + by('fade') }
 }
 
+/** Somebody who throws what is asked for, and those beside the tee who see it. */
+export interface Volunteer {
+  readonly name: string
+  throwIt(asked: Asked): VolunteerThrow
+}
+
 /** A stand-in for somebody who throws: one flight, seen by a range finder, a stopwatch, an eye and a camera. */
 export function volunteer(
   nature: Nature,
   finder: RangeFinder,
   camera: FlightCamera,
   uniform: () => number,
-): (asked: Asked) => VolunteerThrow {
+): Volunteer {
   const normal = randomNormal.source(uniform)()
-  return (asked) => {
+  const throwIt = (asked: Asked): VolunteerThrow => {
     const sign = fadeSign(asked.hand, asked.stroke)
     const arm = nature.armOf(asked.thrower) ?? {
       fullSpeedMps: asked.fullMps ?? ORDINARY_MPS,
@@ -101,4 +107,5 @@ export function volunteer(
       }, hangS),
     }
   }
+  return { name: 'Simulated volunteer', throwIt }
 }

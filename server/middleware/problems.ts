@@ -3,6 +3,8 @@ import type { Context, Middleware } from 'koa'
 import type { z } from 'zod'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { Problem } from '../../contract/imports.ts'
+import { wrongWords } from '../../contract/words.ts'
+import { Conflict } from '../store/conflicts.ts'
 
 /** An answer that says what was wrong with the request; nothing was stored. */
 export class Refusal extends Error {
@@ -39,40 +41,43 @@ export function refuseFile(problems: readonly CsvProblem[]): never {
 export function parse<T>(schema: z.ZodType<T>, body: unknown): T {
   const result = schema.safeParse(body)
   if (result.success) return result.data
-  const errors = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }))
-  const detail = errors.map((e) => (e.path === '' ? e.message : `${e.path} ${e.message}`)).join('; ')
+  const { issues } = result.error
+  const errors = issues.map((i) => ({ path: i.path.join('.'), message: i.message }))
+  const detail = issues.map(wrongWords).join('; ')
   throw new Refusal(422, 'Some fields are not right', `${detail}.`, errors)
 }
 
 /** The rules the database holds, as sentences. */
 const CONSTRAINTS: Record<string, [path: string, message: string]> = {
   discs_code_once: ['code', 'is on the shelf already; every disc has a code of its own'],
-  makers_name_unique: ['name', 'is a maker already'],
-  molds_name_once: ['name', 'is a mold of this maker already'],
-  plastics_name_once: ['name', 'is a plastic of this mold already'],
-  runs_name_once: ['name', 'is a run of this plastic already'],
-  throwers_name_unique: ['name', 'is a thrower already'],
-  discs_plastic_id_plastics_id_fk: ['plasticId', 'names a plastic that is not on the shelf'],
-  discs_run_of_plastic: ['runId', 'names a run that is not one of the disc’s plastic'],
-  molds_maker_id_makers_id_fk: ['makerId', 'names a maker that is not on the shelf'],
-  plastics_mold_id_molds_id_fk: ['moldId', 'names a mold that is not on the shelf'],
-  runs_plastic_id_plastics_id_fk: ['plasticId', 'names a plastic that is not on the shelf'],
+  makers_name_unique: ['name', 'is that of a maker already'],
+  molds_name_once: ['name', 'is that of another mold of this maker'],
+  plastics_name_once: ['name', 'is that of another plastic of this mold'],
+  runs_name_once: ['name', 'is that of another run of this plastic'],
+  throwers_name_unique: ['name', 'is that of a thrower already'],
+  discs_plastic_id_plastics_id_fk: ['plasticId', 'is not on the shelf'],
+  discs_run_of_plastic: ['runId', 'is not one of the disc’s plastic'],
+  molds_maker_id_makers_id_fk: ['makerId', 'is not on the shelf'],
+  plastics_mold_id_molds_id_fk: ['moldId', 'is not on the shelf'],
+  runs_plastic_id_plastics_id_fk: ['plasticId', 'is not on the shelf'],
   trial_discs_disc_id_discs_id_fk: ['discIds', 'names a disc that is not on the shelf'],
-  trials_control_disc_id_discs_id_fk: ['controlDiscId', 'names a disc that is not on the shelf'],
-  inspections_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
-  wear_notes_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
-  photos_disc_id_discs_id_fk: ['discId', 'names a disc that is not on the shelf'],
-  short_throws_disc_of_trial: ['discId', 'names a disc that is not in this trial'],
-  short_throws_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
-  short_throws_thrower_id_throwers_id_fk: ['throwerId', 'names a thrower who does not exist'],
-  throws_disc_of_trial: ['discId', 'names a disc that is not in this trial'],
-  wind_logs_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
-  throws_session_id_sessions_id_fk: ['sessionId', 'names a session that does not exist'],
-  throws_thrower_id_throwers_id_fk: ['throwerId', 'names a thrower who does not exist'],
+  trials_control_disc_id_discs_id_fk: ['controlDiscId', 'is not on the shelf'],
+  inspections_disc_id_discs_id_fk: ['discId', 'is not on the shelf'],
+  wear_notes_disc_id_discs_id_fk: ['discId', 'is not on the shelf'],
+  photos_disc_id_discs_id_fk: ['discId', 'is not on the shelf'],
+  short_throws_disc_of_trial: ['discId', 'is not in this trial'],
+  short_throws_session_id_sessions_id_fk: ['sessionId', 'is not known here'],
+  short_throws_thrower_id_throwers_id_fk: ['throwerId', 'is not known here'],
+  throws_disc_of_trial: ['discId', 'is not in this trial'],
+  wind_logs_session_id_sessions_id_fk: ['sessionId', 'is not known here'],
+  throws_session_id_sessions_id_fk: ['sessionId', 'is not known here'],
+  throws_thrower_id_throwers_id_fk: ['throwerId', 'is not known here'],
+  sessions_place_id_places_id_fk: ['placeId', 'is not on file'],
 }
 
 function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof Refusal) return error
+  if (error instanceof Conflict) return new Refusal(409, error.title, error.message, [], error.stored)
   const cause = ((error as { cause?: unknown })?.cause ?? error) as {
     code?: string
     constraint_name?: string
@@ -86,7 +91,9 @@ function refusalOf(error: unknown): Refusal | undefined {
       cause.constraint_name,
       'breaks a rule of the database; check the values',
     ]
-    return new Refusal(409, 'That does not fit what is stored', `${path} ${message}.`, [{ path, message }])
+    return new Refusal(409, 'That does not fit what is stored', `${wrongWords({ path: [path], message })}.`, [
+      { path, message },
+    ])
   }
   const status = cause.status ?? cause.statusCode
   if (status !== undefined && status >= 400 && status < 500)
@@ -99,7 +106,7 @@ function refusalOf(error: unknown): Refusal | undefined {
 }
 
 function sentence(status: number, message: string): string {
-  if (status === 413) return 'The body is too large. Throws files may hold at most 8 MB, anything else 1 MB.'
+  if (status === 413) return 'The body is too large. Throws files may hold at most 8 MB, anything else 3 MB.'
   if (status === 400) return `The body is not valid JSON: ${message}`
   return message
 }

@@ -6,13 +6,19 @@ import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
 import { Day, Id } from '../../contract/shelf.ts'
 import { Throw } from '../../contract/trials.ts'
-import type { RangeReport, VolunteerReport, WindReport } from '../../contract/devices.ts'
+import type {
+  ForecastReport,
+  RangeReport,
+  ScaleReport,
+  VolunteerReport,
+  WindReport,
+} from '../../contract/devices.ts'
 import type { Anemometer } from '../devices/anemometer.ts'
 import type { Forecast } from '../devices/forecast.ts'
 import type { RangeFinder, RangeReading } from '../devices/rangeFinder.ts'
 import type { Scale } from '../devices/scale.ts'
 import { trueGrams } from '../devices/trueGrams.ts'
-import type { Asked, VolunteerThrow } from '../devices/volunteer.ts'
+import type { Volunteer } from '../devices/volunteer.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { discs } from '../store/schema.ts'
@@ -26,7 +32,7 @@ export interface Devices {
   readonly forecast: Forecast
   readonly anemometer: Anemometer
   readonly rangeFinder: RangeFinder
-  readonly volunteer: (asked: Asked) => VolunteerThrow
+  readonly volunteer: Volunteer
 }
 
 const SCALE_EVERY_MS = 200
@@ -89,7 +95,10 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
   router.get('/api/devices/scale', async (ctx) => {
     const asked = ctx.query['disc']
     const load = asked === undefined ? null : trueGrams((await rowOf(parse(Id, asked))).disc)
-    stream(ctx, SCALE_EVERY_MS, (since) => scale.read(load, since))
+    stream(ctx, SCALE_EVERY_MS, (since): ScaleReport => ({
+      device: scale.name,
+      ...scale.read(load, since),
+    }))
   })
   router.put('/api/devices/scale/tare', (ctx) => {
     scale.tare()
@@ -97,7 +106,7 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
   })
   router.get('/api/devices/forecast', (ctx) => {
     const { place, day } = parse(ForecastQuery, { ...ctx.query })
-    ctx.body = { name: forecast.name, hours: forecast.day(place, day) }
+    ctx.body = { device: forecast.name, hours: [...forecast.day(place, day)] } satisfies ForecastReport
   })
   router.get('/api/devices/anemometer', (ctx) => {
     const { place, bearing } = parse(WindQuery, { ...ctx.query })
@@ -121,7 +130,7 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
     const row = await rowOf(asked.discId)
     const thrower = (await readThrowers(db)).find((t) => t.id === asked.throwerId)
     if (!thrower) throw new Refusal(404, 'Not found', `There is no thrower ${asked.throwerId}.`)
-    const seen = devices.volunteer({
+    const seen = devices.volunteer.throwIt({
       ...asked,
       code: row.disc.code,
       published: shelved(row).inForce.numbers,
@@ -130,6 +139,6 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
       hand: thrower.hand,
       fullMps: asked.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps,
     })
-    ctx.body = { ...seen, ...landedAt(seen.range) } satisfies VolunteerReport
+    ctx.body = { device: devices.volunteer.name, ...seen, ...landedAt(seen.range) } satisfies VolunteerReport
   })
 }

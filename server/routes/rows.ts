@@ -1,32 +1,32 @@
 import type Router from '@koa/router'
 import type { z } from 'zod'
+import { WRITE_KINDS, WRITES } from '../../contract/writes.ts'
+import type { WriteKind, Written } from '../../contract/writes.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
+import type { Database } from '../store/database.ts'
+import { storeRow } from '../store/writes.ts'
+import type { ShelfRater } from '../work/shelfRater.ts'
 import type { Ctx } from './router.ts'
 
-/** Parses a row and checks that it is the one the address names. */
-export function rowAt<T extends { id: string }>(schema: z.ZodType<T>, ctx: Ctx): T {
-  const row = parse(schema, ctx.request.body)
-  if (row.id !== ctx.params['id'])
-    throw new Refusal(
-      422,
-      'Some fields are not right',
-      `id is ${row.id}, but the address names ${ctx.params['id']}.`,
-      [{ path: 'id', message: 'must be the id the address names' }],
-    )
-  return row
-}
+/** Kinds that may move a rating; the rater finds out whether they do. */
+const RATED = new Set<WriteKind>([
+  ...(['throws', 'trials', 'sessions', 'throwers', 'entries', 'shelf-edits'] as const),
+  ...(['discs', 'molds', 'plastics', 'runs', 'makers'] as const),
+])
 
-/** Addresses rows of one kind: `PUT /api/KIND/:id` parses a row, stores it and answers with it. */
-export const rowsOf =
-  (router: Router) =>
-  <T extends { id: string }>(
-    kind: string,
-    schema: z.ZodType<T>,
-    write: (row: T) => PromiseLike<unknown>,
-  ): void => {
+/** Addresses rows of every kind: `PUT /api/KIND/:id` parses a row, stores it and answers with it as stored. */
+export function rowRoutes(router: Router, db: Database, rater: ShelfRater): void {
+  for (const kind of WRITE_KINDS)
     router.put(`/api/${kind}/:id`, async (ctx: Ctx) => {
-      const row = rowAt(schema, ctx)
-      await write(row)
-      ctx.body = row
+      const row = parse(WRITES[kind] as z.ZodType<Written>, ctx.request.body)
+      if (row.id !== ctx.params['id'])
+        throw new Refusal(
+          422,
+          'Some fields are not right',
+          `The id is ${row.id}, but the address names ${ctx.params['id']}.`,
+          [{ path: 'id', message: 'must be the id the address names' }],
+        )
+      ctx.body = await storeRow(db, kind, row)
+      if (RATED.has(kind)) rater.touch()
     })
-  }
+}

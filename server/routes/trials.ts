@@ -1,18 +1,17 @@
 import type Router from '@koa/router'
 import { z } from 'zod'
 import { sessionIcs } from '../../core/formats/ics.ts'
+import { isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { Day, Id } from '../../contract/shelf.ts'
-import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
-import { Preferences } from '../../contract/preferences.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { importThrows } from '../store/importThrows.ts'
-import { readPreferences, writePreferences } from '../store/preferences.ts'
+import { readPreferences } from '../store/preferences.ts'
 import { readShelf } from '../store/shelf.ts'
 import {
   readArmDays,
@@ -23,21 +22,13 @@ import {
   readTrial,
   readTrials,
   readWindLogs,
-  writePlace,
-  writeSession,
-  writeShortThrow,
-  writeThrow,
-  writeThrower,
-  writeTrial,
-  writeWindLog,
 } from '../store/trials.ts'
+import type { ShelfRater } from '../work/shelfRater.ts'
 import type { Ctx } from './router.ts'
-import { rowAt, rowsOf } from './rows.ts'
 
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
-export function trialRoutes(router: Router, db: Database): void {
-  const put = rowsOf(router)
+export function trialRoutes(router: Router, db: Database, rater: ShelfRater): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
     const id = parse(Id, ctx.params['id'])
     const file = await readTrial(db, id)
@@ -48,23 +39,18 @@ export function trialRoutes(router: Router, db: Database): void {
   router.get('/api/throwers', async (ctx) => {
     ctx.body = await readThrowers(db)
   })
-  put('throwers', Thrower, (row) => writeThrower(db, row))
   router.get('/api/sessions', async (ctx) => {
     ctx.body = await readSessions(db)
   })
-  put('sessions', Session, (row) => writeSession(db, row))
   router.get('/api/sessions/:id/wind', async (ctx: Ctx) => {
     ctx.body = await readWindLogs(db, parse(Id, ctx.params['id']))
   })
-  put('wind-logs', WindLog, (row) => writeWindLog(db, row))
   router.get('/api/trials/:id/short', async (ctx: Ctx) => {
     ctx.body = await readShortThrows(db, parse(Id, ctx.params['id']))
   })
-  put('short-throws', ShortThrow, (row) => writeShortThrow(db, row))
   router.get('/api/places', async (ctx) => {
     ctx.body = await readPlaces(db)
   })
-  put('places', Place, (row) => writePlace(db, row))
   router.get('/api/trials/:id/session.ics', async (ctx: Ctx) => {
     const { trial } = await trialAt(ctx)
     const { plan } = trial
@@ -99,11 +85,6 @@ export function trialRoutes(router: Router, db: Database): void {
   router.get('/api/trials/:id', async (ctx: Ctx) => {
     ctx.body = await trialAt(ctx)
   })
-  put('trials', Trial, (row) => writeTrial(db, row))
-  router.put('/api/throws/:id', async (ctx: Ctx) => {
-    ctx.body = await writeThrow(db, rowAt(Throw, ctx))
-  })
-
   router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {
     const file = await trialAt(ctx)
     const sheet = sheetOf(file, shelvedDiscs(await readShelf(db)), await readThrowers(db), 'label')
@@ -113,7 +94,7 @@ export function trialRoutes(router: Router, db: Database): void {
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
     const { trial } = await trialAt(ctx)
-    const { store, method, place } = ctx.query
+    const { store, method, place, zone } = ctx.query
     if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
       throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
     if (method !== undefined && !MEASURING_METHODS.includes(method as MeasuringMethod))
@@ -132,17 +113,18 @@ export function trialRoutes(router: Router, db: Database): void {
             method: (method as MeasuringMethod | undefined) ?? 'eye',
             place:
               typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
+            timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
             now: new Date().toISOString(),
           },
           store === '1',
         )
       : read.problems
-    if (Array.isArray(done)) refuseFile(done)
+    if (!('throws' in done)) refuseFile(done)
+    if (done.stored) rater.touch()
     ctx.body = done
   })
 
   router.get('/api/preferences/:id', async (ctx: Ctx) => {
     ctx.body = await readPreferences(db, parse(Id, ctx.params['id']))
   })
-  put('preferences', Preferences, (row) => writePreferences(db, row))
 }

@@ -7,7 +7,7 @@ import { fadeSign, mirrored } from '../../core/flight/hand.ts'
 import { referenceRelease } from '../../core/flight/release.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
-import type { SheetThrow } from '../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, DiscThrow, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
@@ -51,10 +51,11 @@ const trialsOf = (db: Queryable, discId: string) =>
       name: trials.name,
       throws: sql<number>`(count(*) filter (where ${throws.counts}))::int`,
       leftOut: sql<number>`(count(*) filter (where not ${throws.counts}))::int`,
-      last: sql<string>`to_char(max(${throws.thrownAt}) at time zone 'UTC', 'YYYY-MM-DD')`,
+      last: sql<string>`max(${sessions.day})::text`,
     })
     .from(throws)
     .innerJoin(trials, eq(trials.id, throws.trialId))
+    .innerJoin(sessions, eq(sessions.id, throws.sessionId))
     .where(and(eq(throws.discId, discId), isNull(throws.takenBackAt)))
     .groupBy(trials.id, trials.name)
     .orderBy(desc(sql`max(${throws.thrownAt})`))
@@ -144,9 +145,8 @@ async function worn(db: Queryable, discId: string, day: string) {
   const [logged] = await db
     .select({ count: sql<number>`count(*)::int` })
     .from(throws)
-    .where(
-      and(eq(throws.discId, discId), isNull(throws.takenBackAt), lt(throws.thrownAt, `${day}T00:00:00Z`)),
-    )
+    .innerJoin(sessions, eq(sessions.id, throws.sessionId))
+    .where(and(eq(throws.discId, discId), isNull(throws.takenBackAt), lt(sessions.day, day)))
   const notes = (await readWearNotes(db, discId)).filter((n) => n.day <= day)
   return {
     throws: (logged?.count ?? 0) + notes.reduce((n, w) => n + w.throws, 0),

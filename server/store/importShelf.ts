@@ -1,38 +1,41 @@
 import { isDeepStrictEqual } from 'node:util'
 import { v7 as newId } from 'uuid'
 import type { ShelfLine } from '../../core/formats/shelfCsv.ts'
+import { Lineage } from '../../core/shelf/lineage.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import type { ShelfImport } from '../../contract/imports.ts'
 import type { Disc, Mold, PublishedNumbers, Shelf } from '../../contract/shelf.ts'
 import type { Database } from './database.ts'
-import { readShelf, writeDisc, writeMaker, writeMold, writePlastic, writeRun } from './shelf.ts'
+import {
+  readShelf,
+  overwriteDisc,
+  overwriteMaker,
+  overwriteMold,
+  overwritePlastic,
+  overwriteRun,
+} from './shelf.ts'
 
-const same = (a: string, b: string) => a.localeCompare(b, 'en', { sensitivity: 'base' }) === 0
 type Level = 'molds' | 'plastics' | 'runs'
 
 /** What a file of discs would write: only rows that are new or differ from what is stored. */
 class ShelfPlan {
   readonly problems: CsvProblem[] = []
-  readonly makers: Shelf['makers'] = []
-  readonly molds: Mold[] = []
-  readonly plastics: Shelf['plastics'] = []
-  readonly runs: Shelf['runs'] = []
+  readonly lineage: Lineage<Shelf>
   readonly discs: Disc[] = []
   readonly added: string[] = []
   readonly changed: string[] = []
   #told = new Map<string, { row: number; numbers: PublishedNumbers }>()
 
-  constructor(private readonly shelf: Shelf) {}
+  constructor(shelf: Shelf) {
+    this.lineage = new Lineage(shelf)
+  }
 
   line(line: ShelfLine, old: ShelvedDisc | undefined): void {
-    const maker = this.#found('makers', (m) => same(m.name, line.maker)) ?? {
-      id: newId(),
-      name: line.maker,
-    }
-    if (!this.shelf.makers.includes(maker) && !this.makers.includes(maker)) this.makers.push(maker)
-    const known = this.#found('molds', (m) => m.makerId === maker.id && same(m.name, line.mold))
+    const { lineage } = this
+    const maker = lineage.findOrMake('makers', null, line.maker, () => ({ id: newId(), name: line.maker }))
+    const known = lineage.find('molds', maker.id, line.mold)
     const numbers = line.numbers.mold ?? known?.numbers
     const discClass = (line.class as Mold['discClass'] | undefined) ?? known?.discClass
     if (!numbers || !discClass) {
@@ -51,21 +54,22 @@ class ShelfPlan {
       discClass,
       numbers,
     })
-    const plastic = this.#level(
-      'plastics',
-      line,
-      this.#found('plastics', (p) => p.moldId === mold.id && same(p.name, line.plastic)),
-      { id: newId(), moldId: mold.id, name: line.plastic, numbers: line.numbers.plastic ?? null, claims: [] },
-    )
+    const plastic = this.#level('plastics', line, lineage.find('plastics', mold.id, line.plastic), {
+      id: newId(),
+      moldId: mold.id,
+      name: line.plastic,
+      numbers: line.numbers.plastic ?? null,
+      claims: [],
+    })
     const run =
       line.run === undefined
         ? undefined
-        : this.#level(
-            'runs',
-            line,
-            this.#found('runs', (r) => r.plasticId === plastic.id && same(r.name, line.run!)),
-            { id: newId(), plasticId: plastic.id, name: line.run, numbers: line.numbers.run ?? null },
-          )
+        : this.#level('runs', line, lineage.find('runs', plastic.id, line.run), {
+            id: newId(),
+            plasticId: plastic.id,
+            name: line.run,
+            numbers: line.numbers.run ?? null,
+          })
     const was = old?.disc
     const disc: Disc = {
       id: was?.id ?? newId(),
@@ -85,15 +89,6 @@ class ShelfPlan {
     if (was && isDeepStrictEqual(was, disc)) return
     this.discs.push(disc)
     ;(was ? this.changed : this.added).push(disc.code)
-  }
-
-  #found<K extends 'makers' | Level>(
-    of: K,
-    is: (row: Shelf[K][number]) => boolean,
-  ): Shelf[K][number] | undefined {
-    // what this file changed comes before what is stored
-    return [...(this[of] as Shelf[K]), ...this.shelf[of]].find((row) => is(row as Shelf[K][number])) as
-      Shelf[K][number] | undefined
   }
 
   /** A mold, plastic or run as the file leaves it; two rows of a file must not say different numbers of one. */
@@ -119,10 +114,7 @@ class ShelfPlan {
           message: `${row.name} is ${say(numbers)} here and ${say(first.numbers)} in row ${first.row}.`,
         })
     }
-    const list = this[of] as T[]
-    const at = list.findIndex((x) => x.id === row.id)
-    if (at >= 0) list[at] = row
-    else if (!known || !isDeepStrictEqual(known, row)) list.push(row)
+    if (!known || !isDeepStrictEqual(known, row)) this.lineage.put(of, row)
     return row
   }
 }
@@ -145,14 +137,14 @@ export function importShelf(
     for (const line of lines) plan.line(line, byCode.get(line.code.toLowerCase()))
     if (plan.problems.length > 0) return plan.problems
     if (store) {
-      for (const row of plan.makers) await writeMaker(tx, row)
-      for (const row of plan.molds) await writeMold(tx, row)
-      for (const row of plan.plastics) await writePlastic(tx, row)
-      for (const row of plan.runs) await writeRun(tx, row)
-      for (const row of plan.discs) await writeDisc(tx, row)
+      for (const row of plan.lineage.made.makers) await overwriteMaker(tx, row)
+      for (const row of plan.lineage.made.molds) await overwriteMold(tx, row)
+      for (const row of plan.lineage.made.plastics) await overwritePlastic(tx, row)
+      for (const row of plan.lineage.made.runs) await overwriteRun(tx, row)
+      for (const row of plan.discs) await overwriteDisc(tx, row)
     }
     const names = (level: Level) =>
-      plan[level].filter((x) => shelf[level].some((o) => o.id === x.id)).map((x) => x.name)
+      plan.lineage.made[level].filter((x) => plan.lineage.holds(level, x.id)).map((x) => x.name)
     return {
       discs: lines.length,
       added: plan.added,

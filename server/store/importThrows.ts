@@ -1,22 +1,40 @@
 import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
-import type { SheetThrow } from '../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { dayAt } from '../../core/throw/day.ts'
+import { observedOnSheet } from '../../core/throw/observed.ts'
+import { Lineage, sameName } from '../../core/shelf/lineage.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
-import type { Disc, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
+import type { Disc, Mold, Shelf } from '../../contract/shelf.ts'
 import type { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
 import type { Database, Queryable } from './database.ts'
 import { throws as throwsTable } from './schema.ts'
-import { readShelf, writeDisc, writeMaker, writeMold, writePlastic, writeRun } from './shelf.ts'
-import { readThrowers, writeSession, putThrow, writeThrower, writeTrialIn } from './trials.ts'
+import {
+  readShelf,
+  overwriteDisc,
+  overwriteMaker,
+  overwriteMold,
+  overwritePlastic,
+  overwriteRun,
+} from './shelf.ts'
+import {
+  readThrowers,
+  overwriteSession,
+  overwriteThrow,
+  overwriteThrower,
+  overwriteTrialIn,
+} from './trials.ts'
 
 /** What the file does not say: how landings were measured, and when, for throws without a time. */
 export interface ImportSettings {
   readonly method: MeasuringMethod
   readonly place: string
+  /** Clocks of whoever imports it, by IANA name: days of throws whose time says no zone of its own. */
+  readonly timeZone: string | null
   readonly now: string
 }
 
@@ -31,8 +49,6 @@ interface Plan {
   readonly discIds: string[]
 }
 
-const same = (a: string, b: string) => a.localeCompare(b, 'en', { sensitivity: 'base' }) === 0
-
 /**
  * Works out what a file of throws means for a trial. Ids follow from the trial and the file's own ids, so that
  * the same file read twice writes the same rows.
@@ -45,13 +61,8 @@ function planImport(
   settings: ImportSettings,
 ): Plan {
   const problems: CsvProblem[] = []
-  const made: { makers: Shelf['makers']; molds: Mold[]; plastics: Plastic[]; runs: Run[]; discs: Disc[] } = {
-    makers: [],
-    molds: [],
-    plastics: [],
-    runs: [],
-    discs: [],
-  }
+  const lineage = new Lineage<Shelf>(shelf)
+  const newDiscs: Disc[] = []
   const shelved = shelvedDiscs(shelf)
   const idFor = (...parts: string[]) => uuidOf(parts.join('\n'), trial.id)
   const differences: string[] = []
@@ -67,50 +78,34 @@ function planImport(
       return undefined
     }
     const numbers = { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade }
-    const find = <T extends { name: string }>(list: readonly T[], name: string) =>
-      list.find((x) => same(x.name, name))
-    let maker = find([...shelf.makers, ...made.makers], t.maker)
-    if (!maker) made.makers.push((maker = { id: idFor('maker', t.maker), name: t.maker }))
-    let mold = find(
-      [...shelf.molds, ...made.molds].filter((m) => m.makerId === maker.id),
-      t.mold,
-    )
-    if (!mold)
-      made.molds.push(
-        (mold = {
-          id: idFor('mold', t.maker, t.mold),
-          makerId: maker.id,
-          name: t.mold,
-          discClass: classOf(t.speed),
-          numbers,
-        }),
-      )
+    const maker = lineage.findOrMake('makers', null, t.maker, () => ({
+      id: idFor('maker', t.maker!),
+      name: t.maker!,
+    }))
+    const mold = lineage.findOrMake('molds', maker.id, t.mold, () => ({
+      id: idFor('mold', t.maker!, t.mold!),
+      makerId: maker.id,
+      name: t.mold!,
+      discClass: classOf(t.speed),
+      numbers,
+    }))
     const plasticName = t.plastic ?? 'not stated'
-    let plastic = find(
-      [...shelf.plastics, ...made.plastics].filter((p) => p.moldId === mold.id),
-      plasticName,
-    )
-    if (!plastic)
-      made.plastics.push(
-        (plastic = {
-          id: idFor('plastic', mold.id, plasticName),
-          moldId: mold.id,
-          name: plasticName,
-          numbers: null,
-          claims: [],
-        }),
-      )
-    let run: Run | undefined
-    if (t.run !== undefined) {
-      run = find(
-        [...shelf.runs, ...made.runs].filter((r) => r.plasticId === plastic.id),
-        t.run,
-      )
-      if (!run)
-        made.runs.push(
-          (run = { id: idFor('run', plastic.id, t.run), plasticId: plastic.id, name: t.run, numbers: null }),
-        )
-    }
+    const plastic = lineage.findOrMake('plastics', mold.id, plasticName, () => ({
+      id: idFor('plastic', mold.id, plasticName),
+      moldId: mold.id,
+      name: plasticName,
+      numbers: null,
+      claims: [],
+    }))
+    const run =
+      t.run === undefined
+        ? undefined
+        : lineage.findOrMake('runs', plastic.id, t.run, () => ({
+            id: idFor('run', plastic.id, t.run!),
+            plasticId: plastic.id,
+            name: t.run!,
+            numbers: null,
+          }))
     const above = run?.numbers ?? plastic.numbers ?? mold.numbers
     const agrees = (['speed', 'glide', 'turn', 'fade'] as const).every((k) => above[k] === numbers[k])
     const disc: Disc = {
@@ -129,7 +124,7 @@ function planImport(
       note: '',
       removedAt: null,
     }
-    made.discs.push(disc)
+    newDiscs.push(disc)
     return disc.id
   }
 
@@ -146,10 +141,10 @@ function planImport(
 
   const newThrowers: Thrower[] = []
   const throwerFor = (t: SheetThrow): Thrower => {
-    const before = [...known, ...newThrowers].find((x) => same(x.name, t.thrower))
+    const before = [...known, ...newThrowers].find((x) => sameName(x.name, t.thrower))
     if (before) return before
     const speeds = (stroke: SheetThrow['stroke']) =>
-      sheet.find((o) => same(o.thrower, t.thrower) && o.stroke === stroke && o.hand === t.hand)
+      sheet.find((o) => sameName(o.thrower, t.thrower) && o.stroke === stroke && o.hand === t.hand)
         ?.fullSpeedMps ?? null
     const thrower: Thrower = {
       id: idFor('thrower', t.thrower.toLowerCase()),
@@ -165,13 +160,15 @@ function planImport(
 
   const sessions = new Map<string, Session>()
   const sessionFor = (t: SheetThrow): string => {
-    const day = (t.thrownAt ?? settings.now).slice(0, 10)
+    const day = dayOf(t.thrownAt ?? settings.now, settings.timeZone)
     const key = [day, t.temperatureC ?? '', t.altitudeM ?? '', settings.method, settings.place].join('|')
     let session = sessions.get(key)
     if (!session) {
       session = {
         id: idFor('session', key),
         place: settings.place,
+        placeId: null,
+        timeZone: settings.timeZone,
         day,
         temperatureC: t.temperatureC ?? null,
         altitudeM: t.altitudeM ?? null,
@@ -204,27 +201,8 @@ function planImport(
           t.thrownAt === undefined
             ? new Date(Date.parse(settings.now) + i).toISOString()
             : new Date(t.thrownAt).toISOString(),
-        hand: t.hand,
-        stroke: t.stroke,
-        power: t.power,
-        hyzerDeg: t.hyzerDeg,
-        releaseSpeedMps: t.releaseSpeedMps ?? null,
-        hyzerCalledDeg: t.hyzerCalledDeg ?? null,
-        noseCalledDeg: t.noseCalledDeg ?? null,
-        launchCalledDeg: t.launchCalledDeg ?? null,
-        windAlongMps: t.windAlongMps ?? null,
-        windAcrossMps: t.windAcrossMps ?? null,
-        windSdMps: t.windSdMps ?? null,
-        carryM: t.carryM,
-        rightM: t.rightM,
-        midDownM: t.midDownM ?? null,
-        midRightM: t.midRightM ?? null,
-        hangS: t.hangS ?? null,
-        apexM: t.apexM ?? null,
-        groundM: t.groundM ?? null,
+        ...observedOnSheet(t),
         path: null,
-        counts: t.counts,
-        whyNot: t.whyNot ?? null,
         notes: { ...t.notes },
         takenBackAt: null,
         version: 0,
@@ -235,7 +213,7 @@ function planImport(
   const codes = (isNew: boolean) =>
     [...new Set(sheet.map((t) => t.disc))].filter((c) => discs.get(c.toLowerCase())?.isNew === isNew)
   const names = (list: readonly Thrower[]) =>
-    [...new Set(sheet.map((t) => t.thrower))].filter((n) => list.some((x) => same(x.name, n)))
+    [...new Set(sheet.map((t) => t.thrower))].filter((n) => list.some((x) => sameName(x.name, n)))
   return {
     problems,
     preview: {
@@ -248,13 +226,17 @@ function planImport(
       noteColumns: [...new Set(sheet.flatMap((t) => Object.keys(t.notes ?? {})))],
       differences,
     },
-    shelf: made,
+    shelf: { ...lineage.made, discs: newDiscs },
     throwers: newThrowers,
     sessions: [...sessions.values()],
     throws,
     discIds: [...discs.values()].map((d) => d.id),
   }
 }
+
+/** The day people had then: of a time that says its own offset, or is only a day, as it is written; else by their clocks. */
+const dayOf = (at: string, timeZone: string | null): string =>
+  /[+-]\d{2}:?\d{2}$|^\d{4}-\d{2}-\d{2}$/.test(at) ? at.slice(0, 10) : dayAt(at, timeZone)
 
 const classOf = (speed: number): Mold['discClass'] =>
   speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway driver' : 'distance driver'
@@ -290,15 +272,15 @@ export function importThrows(
     if (plan.problems.length > 0) return plan.problems
     const again = await countStored(tx, plan.throws)
     if (store) {
-      for (const row of plan.shelf.makers) await writeMaker(tx, row)
-      for (const row of plan.shelf.molds) await writeMold(tx, row)
-      for (const row of plan.shelf.plastics) await writePlastic(tx, row)
-      for (const row of plan.shelf.runs) await writeRun(tx, row)
-      for (const row of plan.shelf.discs) await writeDisc(tx, row)
-      for (const row of plan.throwers) await writeThrower(tx, row)
-      for (const row of plan.sessions) await writeSession(tx, row)
-      await writeTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })
-      for (const row of plan.throws) await putThrow(tx, row)
+      for (const row of plan.shelf.makers) await overwriteMaker(tx, row)
+      for (const row of plan.shelf.molds) await overwriteMold(tx, row)
+      for (const row of plan.shelf.plastics) await overwritePlastic(tx, row)
+      for (const row of plan.shelf.runs) await overwriteRun(tx, row)
+      for (const row of plan.shelf.discs) await overwriteDisc(tx, row)
+      for (const row of plan.throwers) await overwriteThrower(tx, row)
+      for (const row of plan.sessions) await overwriteSession(tx, row)
+      await overwriteTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })
+      for (const row of plan.throws) await overwriteThrow(tx, row)
     }
     return { ...plan.preview, again, stored: store }
   })

@@ -21,7 +21,7 @@ export async function readLatestInspections(db: Queryable): Promise<Inspection[]
     .orderBy(inspections.discId, desc(inspections.day), desc(inspections.createdAt))
 }
 
-export const writeInspection = (db: Queryable, row: Inspection) =>
+export const overwriteInspection = (db: Queryable, row: Inspection) =>
   db.insert(inspections).values(row).onConflictDoUpdate({ target: inspections.id, set: row })
 
 /** What a disc went through, the earliest first; taken back is left out. */
@@ -32,12 +32,12 @@ export const readWearNotes = (db: Queryable, discId: string): Promise<WearNote[]
     .where(and(eq(wearNotes.discId, discId), isNull(wearNotes.removedAt)))
     .orderBy(asc(wearNotes.day), asc(wearNotes.createdAt))
 
-export const writeWearNote = (db: Queryable, row: WearNote) =>
+export const overwriteWearNote = (db: Queryable, row: WearNote) =>
   db.insert(wearNotes).values(row).onConflictDoUpdate({ target: wearNotes.id, set: row })
 
 type Photo = Pick<typeof photos.$inferInsert, 'discId' | 'kind' | 'bytes'>
 
-export const writePhoto = (db: Queryable, row: Photo) =>
+export const overwritePhoto = (db: Queryable, row: Photo) =>
   db.insert(photos).values(row).onConflictDoUpdate({ target: photos.discId, set: row })
 
 export async function readPhoto(db: Queryable, discId: string): Promise<Photo | undefined> {

@@ -9,5 +9,5 @@ export async function readPreferences(db: Queryable, id: string): Promise<Prefer
   return row ?? { id, units: 'metric', theme: 'day' }
 }
 
-export const writePreferences = (db: Queryable, row: Preferences) =>
+export const overwritePreferences = (db: Queryable, row: Preferences) =>
   db.insert(preferences).values(row).onConflictDoUpdate({ target: preferences.id, set: row })

@@ -18,17 +18,24 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
 import { NUMBER_RANGE } from '../../core/flight/disc.ts'
-import { SHEET_RANGE } from '../../core/formats/sheet.ts'
-import type { SheetNumber } from '../../core/formats/sheet.ts'
+import { SHEET_RANGE } from '../../core/throw/ranges.ts'
 import { INSPECTION_RANGE } from '../../core/shelf/inspection.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import { PHOTO_KINDS, PHOTO_LIMIT } from '../../contract/photo.ts'
 import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { PublishedNumbers } from '../../contract/shelf.ts'
-import { GAMES, HANDS, STROKES } from '../../contract/trials.ts'
-import type { MISSES, PUTT_STYLES } from '../../contract/trials.ts'
+import { HANDS } from '../../core/flight/hand.ts'
+import { GAMES } from '../../core/throw/short.ts'
 import type { ArmBudget, Plan, ThrowPath } from '../../contract/trials.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
+import {
+  between,
+  observedChecks,
+  observedColumns,
+  oneOf,
+  shortChecks,
+  shortColumns,
+} from './observedColumns.ts'
 
 /** A point in time, ISO 8601 in UTC on this side whatever PostgreSQL prints. */
 const instant = customType<{ data: string; driverData: string }>({
@@ -39,10 +46,6 @@ const createdAt = instant('created_at')
   .notNull()
   .default(sql`now()`)
 
-const between = (column: AnyPgColumn, [low, high]: readonly [number, number]) =>
-  sql`${column} between ${sql.raw(String(low))} and ${sql.raw(String(high))}`
-const oneOf = (column: AnyPgColumn, values: readonly string[]) =>
-  sql`${column} in (${sql.raw(values.map((v) => `'${v}'`).join(', '))})`
 const filled = (column: AnyPgColumn) => sql`length(trim(${column})) between 1 and 120`
 
 /** Published numbers live in one JSON value, all four or none; the database checks every one. */
@@ -278,6 +281,7 @@ export const places = pgTable(
     altitudeM: doublePrecision('altitude_m'),
     surface: text('surface').notNull().default(''),
     hazards: text('hazards').notNull().default(''),
+    timeZone: text('time_zone'),
     removedAt: instant('removed_at'),
     createdAt,
   },
@@ -327,6 +331,8 @@ export const sessions = pgTable(
   {
     id: uuid('id').primaryKey(),
     place: text('place').notNull(),
+    placeId: uuid('place_id').references(() => places.id),
+    timeZone: text('time_zone'),
     day: date('day', { mode: 'string' }).notNull(),
     temperatureC: doublePrecision('temperature_c'),
     altitudeM: doublePrecision('altitude_m'),
@@ -360,22 +366,6 @@ export const windLogs = pgTable(
   ],
 )
 
-const seen = {
-  releaseSpeedMps: doublePrecision('release_speed_mps'),
-  hyzerCalledDeg: doublePrecision('hyzer_called_deg'),
-  noseCalledDeg: doublePrecision('nose_called_deg'),
-  launchCalledDeg: doublePrecision('launch_called_deg'),
-  windAlongMps: doublePrecision('wind_along_mps'),
-  windAcrossMps: doublePrecision('wind_across_mps'),
-  windSdMps: doublePrecision('wind_sd_mps'),
-  midDownM: doublePrecision('mid_down_m'),
-  midRightM: doublePrecision('mid_right_m'),
-  hangS: doublePrecision('hang_s'),
-  apexM: doublePrecision('apex_m'),
-  groundM: doublePrecision('ground_m'),
-} satisfies Partial<Record<SheetNumber, unknown>>
-const SEEN_KEYS = Object.keys(seen) as (keyof typeof seen)[]
-
 export const throws = pgTable(
   'throws',
   {
@@ -390,15 +380,7 @@ export const throws = pgTable(
       .references(() => throwers.id),
     label: text('label'),
     thrownAt: instant('thrown_at').notNull(),
-    hand: text('hand').$type<(typeof HANDS)[number]>().notNull(),
-    stroke: text('stroke').$type<(typeof STROKES)[number]>().notNull(),
-    power: doublePrecision('power').notNull(),
-    hyzerDeg: doublePrecision('hyzer_deg').notNull(),
-    ...seen,
-    carryM: doublePrecision('carry_m').notNull(),
-    rightM: doublePrecision('right_m').notNull(),
-    counts: boolean('counts').notNull(),
-    whyNot: text('why_not'),
+    ...observedColumns(),
     notes: jsonb('notes').$type<Record<string, string>>().notNull().default({}),
     takenBackAt: instant('taken_back_at'),
     path: jsonb('path').$type<ThrowPath>(),
@@ -414,15 +396,7 @@ export const throws = pgTable(
     }),
     index('throws_of_trial').on(t.trialId, t.thrownAt),
     index('throws_of_disc').on(t.discId),
-    check('throws_hand', oneOf(t.hand, HANDS)),
-    check('throws_stroke', oneOf(t.stroke, STROKES)),
-    check('throws_power', between(t.power, SHEET_RANGE.power)),
-    check('throws_hyzer', between(t.hyzerDeg, SHEET_RANGE.hyzerDeg)),
-    check('throws_carry', between(t.carryM, SHEET_RANGE.carryM)),
-    check('throws_right', between(t.rightM, SHEET_RANGE.rightM)),
-    ...SEEN_KEYS.map((key) => check(`throws_${columnName(key)}`, between(t[key], SHEET_RANGE[key]))),
-    check('throws_mid', sql`(${t.midDownM} is null) = (${t.midRightM} is null)`),
-    check('throws_mid_short_of_landing', sql`${t.midDownM} is null or ${t.midDownM} < ${t.carryM}`),
+    ...observedChecks(t),
   ],
 )
 
@@ -444,17 +418,7 @@ export const shortThrows = pgTable(
       .references(() => throwers.id),
     thrownAt: instant('thrown_at').notNull(),
     game: text('game').$type<(typeof GAMES)[number]>().notNull(),
-    distanceM: doublePrecision('distance_m'),
-    effort: doublePrecision('effort'),
-    pastM: doublePrecision('past_m'),
-    rightM: doublePrecision('right_m'),
-    skipM: doublePrecision('skip_m'),
-    made: boolean('made'),
-    miss: text('miss').$type<(typeof MISSES)[number]>(),
-    style: text('style').$type<(typeof PUTT_STYLES)[number]>(),
-    hole: integer('hole'),
-    strokes: integer('strokes'),
-    lieM: doublePrecision('lie_m'),
+    ...shortColumns(),
     takenBackAt: instant('taken_back_at'),
     createdAt,
   },
@@ -466,16 +430,7 @@ export const shortThrows = pgTable(
     }),
     index('short_throws_of_trial').on(t.trialId, t.thrownAt),
     check('short_throws_game', oneOf(t.game, GAMES)),
-    check(
-      'short_throws_whole',
-      sql`case ${t.game} when 'ground' then ${t.skipM} is not null
-        when 'approach' then ${t.distanceM} is not null and ${t.pastM} is not null
-        when 'putting' then ${t.distanceM} is not null and ${t.made} is not null
-        else ${t.hole} is not null and ${t.strokes} is not null end`,
-    ),
-    check('short_throws_skip', between(t.skipM, [0, 150])),
-    check('short_throws_distance', between(t.distanceM, [0.5, 200])),
-    check('short_throws_strokes', between(t.strokes, [1, 30])),
+    ...shortChecks(t, t.game),
   ],
 )
 

@@ -19,23 +19,23 @@ export async function readShelf(db: Queryable): Promise<Shelf> {
   return { makers: makerRows, molds: moldRows, plastics: plasticRows, runs: runRows, discs: discRows }
 }
 
-export const writeMaker = (db: Queryable, row: Maker) =>
+export const overwriteMaker = (db: Queryable, row: Maker) =>
   db.insert(makers).values(row).onConflictDoUpdate({ target: makers.id, set: row })
-export const writeMold = (db: Queryable, row: Mold) =>
+export const overwriteMold = (db: Queryable, row: Mold) =>
   db.insert(molds).values(row).onConflictDoUpdate({ target: molds.id, set: row })
-export const writePlastic = (db: Queryable, row: Plastic) =>
+export const overwritePlastic = (db: Queryable, row: Plastic) =>
   db.insert(plastics).values(row).onConflictDoUpdate({ target: plastics.id, set: row })
-export const writeRun = (db: Queryable, row: Run) =>
+export const overwriteRun = (db: Queryable, row: Run) =>
   db.insert(runs).values(row).onConflictDoUpdate({ target: runs.id, set: row })
-export const writeDisc = (db: Queryable, row: Disc) =>
+export const overwriteDisc = (db: Queryable, row: Disc) =>
   db.insert(discs).values(row).onConflictDoUpdate({ target: discs.id, set: row })
 
 /** A disc and whatever above it is new, in one go or not at all. */
-export const writeEntry = (db: Database, entry: DiscEntry): Promise<void> =>
+export const overwriteEntry = (db: Database, entry: DiscEntry): Promise<void> =>
   db.transaction(async (tx) => {
-    if (entry.maker) await writeMaker(tx, entry.maker)
-    if (entry.mold) await writeMold(tx, entry.mold)
-    if (entry.plastic) await writePlastic(tx, entry.plastic)
-    if (entry.run) await writeRun(tx, entry.run)
-    await writeDisc(tx, entry.disc)
+    if (entry.maker) await overwriteMaker(tx, entry.maker)
+    if (entry.mold) await overwriteMold(tx, entry.mold)
+    if (entry.plastic) await overwritePlastic(tx, entry.plastic)
+    if (entry.run) await overwriteRun(tx, entry.run)
+    await overwriteDisc(tx, entry.disc)
   })

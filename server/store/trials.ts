@@ -13,7 +13,7 @@ import type {
   TrialSummary,
   WindLog,
 } from '../../contract/trials.ts'
-import { Refusal } from '../middleware/problems.ts'
+import { Conflict } from './conflicts.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { places, sessions, shortThrows, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
@@ -24,7 +24,7 @@ export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
     .from(throwers)
     .orderBy(sql`${throwers.name} collate "en-x-icu"`)
 
-export const writeThrower = (db: Queryable, row: Thrower) =>
+export const overwriteThrower = (db: Queryable, row: Thrower) =>
   db.insert(throwers).values(row).onConflictDoUpdate({ target: throwers.id, set: row })
 
 export const readSessions = (db: Queryable): Promise<Session[]> =>
@@ -34,7 +34,7 @@ export const readSessions = (db: Queryable): Promise<Session[]> =>
     .orderBy(desc(sessions.day), desc(sessions.createdAt))
     .limit(200)
 
-export const writeSession = (db: Queryable, row: Session) =>
+export const overwriteSession = (db: Queryable, row: Session) =>
   db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
 
 export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[]> =>
@@ -44,7 +44,7 @@ export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[
     .where(eq(windLogs.sessionId, sessionId))
     .orderBy(asc(windLogs.startedAt))
 
-export const writeWindLog = (db: Queryable, row: WindLog) =>
+export const overwriteWindLog = (db: Queryable, row: WindLog) =>
   db.insert(windLogs).values(row).onConflictDoUpdate({ target: windLogs.id, set: row })
 
 /** Throws of the short game of a trial, oldest first; taken back ones are not among them. */
@@ -55,7 +55,7 @@ export const readShortThrows = (db: Queryable, trialId: string): Promise<ShortTh
     .where(and(eq(shortThrows.trialId, trialId), isNull(shortThrows.takenBackAt)))
     .orderBy(asc(shortThrows.thrownAt))
 
-export const writeShortThrow = (db: Queryable, row: ShortThrow) =>
+export const overwriteShortThrow = (db: Queryable, row: ShortThrow) =>
   db.insert(shortThrows).values(row).onConflictDoUpdate({ target: shortThrows.id, set: row })
 
 export const readPlaces = (db: Queryable): Promise<Place[]> =>
@@ -64,15 +64,15 @@ export const readPlaces = (db: Queryable): Promise<Place[]> =>
     .from(places)
     .orderBy(sql`${places.name} collate "en-x-icu"`)
 
-export const writePlace = (db: Queryable, row: Place) =>
+export const overwritePlace = (db: Queryable, row: Place) =>
   db.insert(places).values(row).onConflictDoUpdate({ target: places.id, set: row })
 
 /** From this share of full power on a throw loads the arm fully. */
 const FULL_POWER = 0.9
 
-/** What every arm threw on each day since one, whether it counted or not; taken back is not thrown. */
+/** What every arm threw on each day since one, as the days were where it threw; whether it counted or not, taken back is not thrown. */
 export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[]> {
-  const day = sql<string>`to_char(${throws.thrownAt} at time zone 'UTC', 'YYYY-MM-DD')`
+  const { day } = sessions
   return await db
     .select({
       throwerId: throws.throwerId,
@@ -81,13 +81,14 @@ export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[
       fullPower: sql<number>`(count(*) filter (where ${throws.power} >= ${FULL_POWER}))::int`,
     })
     .from(throws)
-    .where(and(isNull(throws.takenBackAt), gte(throws.thrownAt, since)))
+    .innerJoin(sessions, eq(sessions.id, throws.sessionId))
+    .where(and(isNull(throws.takenBackAt), gte(sessions.day, since)))
     .groupBy(throws.throwerId, day)
     .orderBy(day)
 }
 
 /** Stores a throw as it is given, whatever was there before: what a file or the demo says. */
-export const putThrow = (db: Queryable, row: Throw) => {
+export const overwriteThrow = (db: Queryable, row: Throw) => {
   const { version: _, ...rest } = row
   return db
     .insert(throws)
@@ -123,18 +124,16 @@ export async function writeThrow(db: Queryable, row: Throw): Promise<Throw> {
   if (changed) return changed
   const [stored] = await db.select(columns).from(throws).where(eq(throws.id, row.id))
   if (stored && isDeepStrictEqual(contentOf(stored), contentOf(row))) return stored
-  throw new Refusal(
-    409,
+  throw new Conflict(
     'Changed elsewhere',
     'This throw was changed on another device meanwhile. Both versions are kept; choose one.',
-    [],
     stored,
   )
 }
 
-export const writeTrial = (db: Database, trial: Trial): Promise<void> =>
+export const overwriteTrial = (db: Database, trial: Trial): Promise<void> =>
   db.transaction(async (tx) => {
-    await writeTrialIn(tx, trial)
+    await overwriteTrialIn(tx, trial)
   })
 
 /** What was expected is locked by the first throw, taken back or not: afterwards nobody remembers it right. */
@@ -148,15 +147,14 @@ async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds
     .from(throws)
     .where(eq(throws.trialId, id))
   if (first?.at)
-    throw new Refusal(
-      409,
+    throw new Conflict(
       'Locked',
       'What was expected is locked since the first throw; the plan may change, the expectation may not.',
     )
 }
 
 /** The trial and its discs; a disc that has been thrown for it cannot be dropped. */
-export async function writeTrialIn(tx: Queryable, { discIds, ...row }: Trial): Promise<void> {
+export async function overwriteTrialIn(tx: Queryable, { discIds, ...row }: Trial): Promise<void> {
   await keepExpectation(tx, row)
   await tx.insert(trials).values(row).onConflictDoUpdate({ target: trials.id, set: row })
   await tx

@@ -2,7 +2,7 @@
 import { parentPort } from 'node:worker_threads'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
-import type { SheetThrow } from '../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { likest } from '../../core/judge/likeness.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'

@@ -37,7 +37,7 @@ describe('the stand-ins', () => {
 
   it('throw a disc as it really flies, each throw another, seen with the errors of the instruments', () => {
     const uniform = randomLcg(0.4)
-    const throwIt = volunteer(nature, simulatedRangeFinder(uniform), simulatedCamera(uniform), uniform)
+    const { throwIt } = volunteer(nature, simulatedRangeFinder(uniform), simulatedCamera(uniform), uniform)
     const of = (code: string, hand: 'right' | 'left') => {
       const shed = SHED.find((d) => d.code === code)!
       const who = VOLUNTEERS.find((v) => v.thrower.hand === hand)!.thrower

@@ -201,15 +201,23 @@ describe('the table of the shelf', () => {
   })
 
   it('keeps a photo, refuses what is none, and lets it go', async () => {
-    const path = `/api/discs/${demoId('disc', 'HS-021')}/photo`
+    const id = demoId('disc', 'HS-021')
+    const path = `/api/discs/${id}/photo`
     const bytes = Buffer.from('not really a picture, but bytes')
-    await api().put(path).set('content-type', 'image/jpeg').send(bytes).expect(200)
+    const put = (photo: { kind: string; base64: string } | null) => send(`/api/photos/${id}`, { id, photo })
+    await put({ kind: 'image/jpeg', base64: bytes.toString('base64') }).expect(200)
     const got = await api().get(path).expect(200)
     expect(got.type).equal('image/jpeg')
     expect(Buffer.from(got.body as Buffer).equals(bytes)).equal(true)
-    await api().put(path).set('content-type', 'text/html').send('<p>').expect(415)
-    await api().put(path).set('content-type', 'image/png').send(Buffer.alloc(2_100_000)).expect(413)
-    await api().delete(path).expect(200)
+    const none = await put({ kind: 'text/html', base64: bytes.toString('base64') }).expect(422)
+    expect(none.body.detail).match(/must be one of image\/jpeg/)
+    await put({ kind: 'image/png', base64: 'not base64!' }).expect(422)
+    const huge = await put({
+      kind: 'image/png',
+      base64: Buffer.alloc(2_000_001).toString('base64'),
+    }).expect(422)
+    expect(huge.body.detail).match(/at most 2 MB/)
+    await put(null).expect(200)
     await api().get(path).expect(404)
   })
 

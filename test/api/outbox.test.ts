@@ -11,6 +11,7 @@ import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
 import type { Problem } from '../../contract/imports.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
+import { addressOf } from '../../contract/writes.ts'
 import { Queue } from '../../web/data/queue.ts'
 import type { Row } from '../../web/data/queue.ts'
 import { demoServer } from './server.ts'
@@ -112,8 +113,8 @@ describe('the queue of a device', () => {
   const device = (name: string) =>
     new Queue({
       name,
-      send: async (path, body, signal) => {
-        const res = await fetch(origin + path, {
+      send: async (kind, body, signal) => {
+        const res = await fetch(origin + addressOf(kind, body.id), {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify(body),
@@ -181,7 +182,7 @@ describe('the queue of a device', () => {
       // a page shows a throw as its queue has it, or as the server answered
       const waiting = page.waiting().filter((w) => w.body.id === row.id)
       const version = (waiting.at(-1)?.body ?? (await stored()).get(row.id))?.version ?? 0
-      await page.put(`/api/throws/${row.id}`, { ...row, version } as Row)
+      await page.put('throws', { ...row, version } as Throw)
       kept.set(row.id, row)
       await new Promise((r) => setTimeout(r, (up ? 30 : 200) * uniform()))
       if (chance(0.25)) {
@@ -210,21 +211,21 @@ describe('the queue of a device', () => {
     const [a, b] = [device('phone'), device('laptop')]
     await Promise.all([a.open(), b.open()])
     const row = fresh(70)
-    await a.put(`/api/throws/${row.id}`, row)
+    await a.put('throws', row)
     await empty(a)
     const seen = (await stored()).get(row.id)!
     expect(seen.version).equal(1)
     const edited = (carryM: number): Throw => ({ ...seen, carryM })
     // two edits of one device, made while the server is away, follow one another
     weather = () => 'request lost'
-    await a.put(`/api/throws/${row.id}`, edited(71))
-    await a.put(`/api/throws/${row.id}`, edited(71.5))
+    await a.put('throws', edited(71))
+    await a.put('throws', edited(71.5))
     weather = () => 'through'
     a.send()
     await empty(a)
     expect(a.refused()).deep.equal([])
     // the other device has not heard of them
-    await b.put(`/api/throws/${row.id}`, edited(80))
+    await b.put('throws', edited(80))
     await empty(b)
     expect((await stored()).get(row.id)).include({ carryM: 71.5, version: 3 })
     // the refused version outlives the page
@@ -234,7 +235,10 @@ describe('the queue of a device', () => {
     const [refused] = again.refused()
     expect(refused!.body).include({ carryM: 80 })
     expect(refused!.stored).include({ carryM: 71.5, version: 3 })
-    await again.put(refused!.path, { ...refused!.body, version: refused!.stored!.version! })
+    await again.put('throws', {
+      ...(refused!.body as Throw),
+      version: refused!.stored!.version!,
+    })
     await again.drop(refused!.key)
     await empty(again)
     expect((await stored()).get(row.id)).include({ carryM: 80, version: 4 })
@@ -246,10 +250,10 @@ describe('the queue of a device', () => {
     const q = device('refused')
     await q.open()
     const [bad, good] = [{ ...fresh(50), sessionId: newId() }, fresh(51)]
-    await q.put(`/api/throws/${bad.id}`, bad)
-    await q.put(`/api/throws/${good.id}`, good)
+    await q.put('throws', bad)
+    await q.put('throws', good)
     await empty(q)
-    expect(q.refused().map((r) => r.why)).deep.equal(['sessionId names a session that does not exist.'])
+    expect(q.refused().map((r) => r.why)).deep.equal(['The session is not known here.'])
     expect((await stored()).has(good.id)).equal(true)
     expect((await stored()).has(bad.id)).equal(false)
     await q.stop()

@@ -9,13 +9,14 @@ import type { TestServer } from './server.ts'
 const numbers = { speed: 9, glide: 5, turn: -1, fade: 2 }
 
 export function entry(code: string) {
-  const [makerId, moldId, plasticId] = [newId(), newId(), newId()]
+  const [id, makerId, moldId, plasticId] = [newId(), newId(), newId(), newId()]
   return {
+    id,
     maker: { id: makerId, name: `Maker of ${code}` },
     mold: { id: moldId, makerId, name: `Mold ${code}`, discClass: 'fairway driver', numbers },
     plastic: { id: plasticId, moldId, name: 'Loam', numbers: null },
     disc: {
-      id: newId(),
+      id,
       code,
       plasticId,
       runId: null as string | null,
@@ -75,7 +76,7 @@ describe('the shelf', () => {
     const second = entry('hs-103')
     const refused = await put(`/api/entries/${second.disc.id}`, second).expect(409)
     expect(refused.type).equal('application/problem+json')
-    expect(refused.body.detail).equal('code is on the shelf already; every disc has a code of its own.')
+    expect(refused.body.detail).equal('The code is on the shelf already; every disc has a code of its own.')
     expect((await shelf()).makers.some((m) => m.name === 'Maker of hs-103')).equal(false)
   })
 
@@ -155,7 +156,7 @@ describe('the server', () => {
       request(it_.server).put(`/api/throwers/${newId()}`).set('content-type', 'application/json').send(body)
     const broken = await send('{"name":').expect(400)
     expect(broken.body.title).equal('The request cannot be read')
-    const huge = await send(JSON.stringify({ name: 'x'.repeat(2_000_000) })).expect(413)
+    const huge = await send(JSON.stringify({ name: 'x'.repeat(4_000_000) })).expect(413)
     expect(huge.body.detail).match(/too large/)
     await request(it_.server).get('/api/nowhere').expect(404)
     await request(it_.server).get('/api/trials/not-an-id').expect(422)

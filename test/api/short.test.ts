@@ -2,7 +2,7 @@ import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
-import { NOTHING_OF_SHORT } from '../../contract/trials.ts'
+import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
 import type { ShortThrow } from '../../contract/trials.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
@@ -33,7 +33,7 @@ describe('the short game on the server', () => {
 
   it('stores each game as it was sent, once however often it is sent', async () => {
     const rows = [
-      blank({ game: 'ground', skipM: 6.5, thrownAt: '2026-10-04T12:00:00.000Z' }),
+      blank({ game: 'ground', groundM: 6.5, thrownAt: '2026-10-04T12:00:00.000Z' }),
       blank({
         game: 'approach',
         distanceM: 40,
@@ -57,7 +57,7 @@ describe('the short game on the server', () => {
   })
 
   it('takes one back without erasing it, and restores it', async () => {
-    const row = blank({ skipM: 3 })
+    const row = blank({ groundM: 3 })
     await put(row).expect(200)
     const count = (await stored()).length
     await put({ ...row, takenBackAt: '2026-10-04T12:30:00.000Z' }).expect(200)
@@ -67,22 +67,26 @@ describe('the short game on the server', () => {
   })
 
   for (const [what, change, sentence] of [
-    ['a skip without its metres', { game: 'ground' }, /skipM must be given for ground/],
-    ['an approach without its mark', { game: 'approach', pastM: 2 }, /distanceM must be given for approach/],
+    ['a skip without its metres', { game: 'ground' }, /^The ground play must be given for ground/],
+    [
+      'an approach without its mark',
+      { game: 'approach', pastM: 2 },
+      /^The distance must be given for approach/,
+    ],
     [
       'a putt that was neither made nor missed',
       { game: 'putting', distanceM: 8 },
-      /made must be given for putting/,
+      /^The make or miss must be given for putting/,
     ],
     ['a hole without strokes', { game: 'holes', hole: 2 }, /strokes must be given for holes/],
     [
       'a skip of a kilometre',
-      { game: 'ground', skipM: 1000 },
-      /skipM is 1000; it must lie between 0 and 150 m/,
+      { game: 'ground', groundM: 1000 },
+      /^The ground play is 1000; it must lie between 0 and 150 m/,
     ],
     ['no strokes at all', { game: 'holes', hole: 1, strokes: 0 }, /strokes/],
-    ['a disc of another trial', { skipM: 1, discId: demoId('disc', 'HS-040') }, /not in this trial/],
-    ['an unknown thrower', { skipM: 1, throwerId: newId() }, /names a thrower who does not exist/],
+    ['a disc of another trial', { groundM: 1, discId: demoId('disc', 'HS-040') }, /not in this trial/],
+    ['an unknown thrower', { groundM: 1, throwerId: newId() }, /^The thrower is not known here/],
   ] as const) {
     it(`refuses ${what} with a sentence, and stores nothing`, async () => {
       const row = blank(change as Partial<ShortThrow>)
@@ -96,7 +100,7 @@ describe('the short game on the server', () => {
   it('lets the database itself refuse a game without what it needs', async () => {
     const [first] = await stored()
     const message = await it_.db
-      .execute(`update short_throws set skip_m = null where id = '${first!.id}'`)
+      .execute(`update short_throws set ground_m = null where id = '${first!.id}'`)
       .then(
         () => 'stored',
         (x: Error) => String(x.cause ?? x),

@@ -83,27 +83,27 @@ describe('trials and throws', () => {
   })
 
   for (const [what, change, sentence] of [
-    ['a hyzer of 200°', { hyzerDeg: 200 }, /hyzerDeg is 200; it must lie between −80 and 80°/],
+    ['a hyzer of 200°', { hyzerDeg: 200 }, /^The release angle is 200; it must lie between −80 and 80°/],
     [
       'a landing behind the thrower',
       { carryM: -5 },
-      /carryM is −5; it must lie between 0\.5 and 300 m in front of the thrower/,
+      /^The landing down the line is −5; it must lie between 0\.5 and 300 m/,
     ],
-    ['a wind of 90 m/s', { windAlongMps: 90 }, /windAlongMps is 90; it must lie between −25 and 25 m\/s/],
+    [
+      'a wind of 90 m/s',
+      { windAlongMps: 90 },
+      /^The wind along the line is 90; it must lie between −25 and 25 m\/s/,
+    ],
     [
       'a bend beyond the landing',
       { midDownM: 150, midRightM: 0, carryM: 90 },
-      /midDownM must lie short of the landing/,
+      /^The bend down the line must lie short of the landing/,
     ],
-    ['half a bend', { midDownM: 40, midRightM: null }, /midDownM must be given together/],
-    ['an unknown disc', { discId: newId() }, /discId names a disc that is not in this trial/],
-    [
-      'a disc of another trial',
-      { discId: fresh.discIds[0]! },
-      /discId names a disc that is not in this trial/,
-    ],
-    ['an unknown thrower', { throwerId: newId() }, /throwerId names a thrower who does not exist/],
-    ['an unknown session', { sessionId: newId() }, /sessionId names a session that does not exist/],
+    ['half a bend', { midDownM: 40, midRightM: null }, /^The bend off the line must be given/],
+    ['an unknown disc', { discId: newId() }, /^The disc is not in this trial/],
+    ['a disc of another trial', { discId: fresh.discIds[0]! }, /^The disc is not in this trial/],
+    ['an unknown thrower', { throwerId: newId() }, /^The thrower is not known here/],
+    ['an unknown session', { sessionId: newId() }, /^The session is not known here/],
   ] as const) {
     it(`refuses ${what} with a sentence, and stores nothing`, async () => {
       const row = sample(change as Partial<Throw>)
@@ -168,7 +168,7 @@ describe('trials and throws', () => {
       .put(`/api/trials/${fresh.id}`)
       .send({ ...fresh, controlDiscId: outsider })
       .expect(422)
-    expect(refused.body.detail).match(/controlDiscId must be one of the discs/)
+    expect(refused.body.detail).match(/^The control disc must be one of the discs/)
   })
 
   it('keeps units and theme per user', async () => {

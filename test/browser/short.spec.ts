@@ -40,7 +40,7 @@ test('skips are logged disc by disc with the keyboard, and their difference said
     await box.fill(a)
     expect(await kept(page, () => page.keyboard.press('Enter'))).toMatchObject({
       game: 'ground',
-      skipM: Number(a),
+      groundM: Number(a),
     })
     await disc.getByRole('button', { name: 'Tallow' }).click()
     await box.fill(b)
@@ -48,7 +48,7 @@ test('skips are logged disc by disc with the keyboard, and their difference said
   }
   await expect(says(page)).toContainText(/9\d %.*Slate skips 6\.0 m farther than Tallow/)
   await page.getByRole('heading', { name: 'Ground play' }).click()
-  expect(await kept(page, () => page.keyboard.press('u'))).toMatchObject({ skipM: 4 })
+  expect(await kept(page, () => page.keyboard.press('u'))).toMatchObject({ groundM: 4 })
   await expect(says(page)).toContainText('5 throws')
   await page.getByRole('button', { name: 'Restore' }).click()
   await expect(says(page)).toContainText('6 throws')

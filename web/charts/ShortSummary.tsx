@@ -8,13 +8,12 @@ import {
 } from '../../core/judge/shortGame.ts'
 import type { Difference, Interval } from '../../core/judge/shortGame.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
-import type { GAMES, ShortThrow } from '../../contract/trials.ts'
+import type { ShortThrow } from '../../contract/trials.ts'
+import type { Game } from '../../core/throw/short.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { percent } from '../data/units.ts'
 import { DiscDot } from '../parts/Disc.tsx'
 import { hueOf } from '../strip/hues.ts'
-
-type Game = (typeof GAMES)[number]
 
 interface ShortSummaryProps {
   readonly game: Game
@@ -88,7 +87,7 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
     )
 
   const measure = (t: ShortThrow) =>
-    game === 'ground' ? t.skipM! : game === 'approach' ? t.pastM! : t.strokes!
+    game === 'ground' ? t.groundM! : game === 'approach' ? t.pastM! : t.strokes!
   const least = game === 'holes' ? 0.5 : 0.25
   const intervals = thrown.map((d) => meanInterval(of(d).map(measure), least))
   const bounds = intervals.flatMap((i) => (i ? [i.low, i.high] : []))

@@ -1,73 +1,99 @@
-import type { Problem } from '../../contract/imports.ts'
+import type { z } from 'zod'
+import { Problem } from '../../contract/imports.ts'
+import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
+import type { WriteKind, Written } from '../../contract/writes.ts'
 
-/** The server's refusal, with the fields at fault. */
+/** The server's refusal, with the fields at fault: the same again would be refused again. */
 export class ApiProblem extends Error {
   constructor(readonly problem: Problem) {
     super(problem.detail)
   }
 }
-/** The server did not answer at all. */
+/** The server did not answer, or could not do what it was asked for now: the same again may well work later. */
 export class Unreachable extends Error {
-  constructor() {
-    super('The server does not answer. What you kept stays on this device and is sent when it is back.')
+  constructor(
+    detail = 'The server does not answer. What you kept stays on this device and is sent when it is back.',
+  ) {
+    super(detail)
   }
 }
+/** The server speaks another version than this page: a reload brings the page up to date. */
+export class OtherVersion extends Unreachable {
+  constructor() {
+    super('The app has been updated. Reload this page; what you kept stays on this device and is sent then.')
+  }
+}
+
+/** Answers of these say nothing of what was asked. */
+const LATER = new Set([408, 425, 426, 429])
 
 async function answered(path: string, init?: RequestInit): Promise<Response> {
   let response: Response
   try {
-    response = await fetch(path, init)
+    response = await fetch(path, { ...init, headers: { ...init?.headers, [WIRE_HEADER]: String(WIRE) } })
   } catch {
     throw new Unreachable()
   }
+  const spoken = response.headers.get(WIRE_HEADER)
+  if (spoken !== null && spoken !== String(WIRE)) throw new OtherVersion()
   if (response.ok) return response
-  if (response.headers.get('content-type')?.includes('problem+json'))
-    throw new ApiProblem((await response.json()) as Problem)
-  if (response.status >= 502) throw new Unreachable()
-  throw new ApiProblem({
-    title: 'Refused',
-    status: response.status,
-    detail: `The server answered ${response.status}.`,
-  })
+  const said = response.headers.get('content-type')?.includes('problem+json')
+    ? Problem.safeParse(await response.json().catch(() => undefined)).data
+    : undefined
+  if (response.status >= 500 || LATER.has(response.status)) throw new Unreachable(said?.detail)
+  throw new ApiProblem(
+    said ?? { title: 'Refused', status: response.status, detail: `The server answered ${response.status}.` },
+  )
 }
 
-export const read = async <T>(path: string): Promise<T> => (await (await answered(path)).json()) as T
+/** An answer as it was agreed on; one that is not is said to be so, not shown. */
+async function parsed<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
+  const body = schema.safeParse(await response.json().catch(() => undefined))
+  if (body.success) return body.data
+  const [issue] = body.error.issues
+  throw new Error(
+    `The server answered in a way this page does not understand (${issue!.path.join('.') || 'the whole answer'}: ${issue!.message}). Reload it; nothing was lost.`,
+  )
+}
 
-export const write = async <T>(path: string, body: unknown, signal?: AbortSignal): Promise<T> =>
-  (await (
-    await answered(path, {
-      method: 'PUT',
-      ...(signal && { signal }),
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-  ).json()) as T
+const asJson = (body: unknown) => ({
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+})
 
-export const ask = async <T>(path: string, body: unknown): Promise<T> =>
-  (await (
-    await answered(path, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-  ).json()) as T
+export const read = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
+  await parsed(await answered(path), schema)
 
-export const sendCsv = async <T>(path: string, csv: string): Promise<T> =>
-  (await (
-    await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv })
-  ).json()) as T
+/** Puts a row where its kind belongs and answers with it as stored. */
+export async function putRow<K extends WriteKind>(
+  kind: K,
+  row: { readonly id: string },
+  signal?: AbortSignal,
+): Promise<Written<K>> {
+  const response = await answered(addressOf(kind, row.id), {
+    method: 'PUT',
+    ...(signal && { signal }),
+    ...asJson(row),
+  })
+  return (await parsed(response, WRITES[kind] as z.ZodType<Written>)) as Written<K>
+}
+
+export const ask = async <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<T> =>
+  await parsed(await answered(path, { method: 'POST', ...asJson(body) }), schema)
+
+/** Tells a device to do something. */
+export async function tell(path: string): Promise<void> {
+  await answered(path, { method: 'PUT', ...asJson({}) })
+}
+
+export const sendCsv = async <T>(path: string, csv: string, schema: z.ZodType<T>): Promise<T> =>
+  await parsed(
+    await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }),
+    schema,
+  )
 
 /** What kept a file from being read. */
 export const problemOf = (e: unknown): Problem =>
   e instanceof ApiProblem
     ? e.problem
     : { title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
-
-/** Sends bytes as they are. */
-export const sendBytes = async (path: string, bytes: Blob): Promise<void> => {
-  await answered(path, { method: 'PUT', headers: { 'content-type': bytes.type }, body: bytes })
-}
-
-export const remove = async (path: string): Promise<void> => {
-  await answered(path, { method: 'DELETE' })
-}

@@ -1,20 +1,30 @@
+import { format, parseISO, subDays } from 'date-fns'
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import type { Shelf } from '../../contract/shelf.ts'
-import type {
+import { z } from 'zod'
+import { Shelf } from '../../contract/shelf.ts'
+import {
+  ArmDay,
   Place,
   Session,
   ShortThrow,
-  Throw,
   Thrower,
-  Trial,
   TrialFile,
   TrialSummary,
 } from '../../contract/trials.ts'
+import type { Throw, Trial } from '../../contract/trials.ts'
+import { addressOf } from '../../contract/writes.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
-import { overlaid, useWaiting } from './outbox.ts'
+import { rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
+import { useWaiting } from './outbox.ts'
+
+/** Something read from the server, as it was agreed on. */
+export function useRead<T>(path: string | null, schema: z.ZodType<T>) {
+  const { data, error } = useSWR<T>(path, (p: string) => read(p, schema))
+  return { data, error: error as Error | undefined }
+}
 
 export interface ShelfView {
   readonly shelf: Shelf
@@ -22,62 +32,65 @@ export interface ShelfView {
 }
 
 export function useShelf() {
-  const { data, error, mutate } = useSWR<Shelf>('/api/shelf', read)
-  const view = useMemo<ShelfView | undefined>(
-    () => data && { shelf: data, discs: shelvedDiscs(data) },
-    [data],
-  )
-  return { view, error: error as Error | undefined, reload: mutate }
+  const { data, error } = useRead('/api/shelf', Shelf)
+  const waiting = useWaiting()
+  const view = useMemo<ShelfView | undefined>(() => {
+    if (!data) return undefined
+    const shelf = shelfOver(data, waiting)
+    return { shelf, discs: shelvedDiscs(shelf) }
+  }, [data, waiting])
+  return { view, error }
 }
 
+const Throwers = z.array(Thrower)
 export function useThrowers() {
-  const { data, error } = useSWR<Thrower[]>('/api/throwers', read)
+  const { data, error } = useRead('/api/throwers', Throwers)
   const waiting = useWaiting()
-  const throwers = useMemo(
-    () => data && overlaid(data, waiting, (w) => w.path.startsWith('/api/throwers/')),
-    [data, waiting],
-  )
-  return { throwers, error: error as Error | undefined }
+  const throwers = useMemo(() => data && rowsOver('throwers', data, waiting), [data, waiting])
+  return { throwers, error }
 }
 
+const Sessions = z.array(Session)
 export function useSessions() {
-  const { data } = useSWR<Session[]>('/api/sessions', read)
+  const { data } = useRead('/api/sessions', Sessions)
   const waiting = useWaiting()
-  return useMemo(
-    () => data && overlaid(data, waiting, (w) => w.path.startsWith('/api/sessions/')),
-    [data, waiting],
-  )
+  return useMemo(() => data && rowsOver('sessions', data, waiting), [data, waiting])
 }
 
+const Places = z.array(Place)
 export function usePlaces(): readonly Place[] {
-  const { data } = useSWR<Place[]>('/api/places', read)
+  const { data } = useRead('/api/places', Places)
   const waiting = useWaiting()
-  return useMemo(
-    () => overlaid(data ?? [], waiting, (w) => w.path.startsWith('/api/places/')),
-    [data, waiting],
-  )
+  return useMemo(() => rowsOver('places', data ?? [], waiting), [data, waiting])
 }
 
+const ShortThrows = z.array(ShortThrow)
 /** Throws of the short game of a trial, oldest first. */
 export function useShortThrows(trialId: string): readonly ShortThrow[] {
-  const { data } = useSWR<ShortThrow[]>(`/api/trials/${trialId}/short`, read)
+  const { data } = useRead(`${addressOf('trials', trialId)}/short`, ShortThrows)
   const waiting = useWaiting()
   return useMemo(
     () =>
-      overlaid(
-        data ?? [],
-        waiting,
-        (w) => w.path.startsWith('/api/short-throws/') && (w.body as Partial<ShortThrow>).trialId === trialId,
-      )
+      rowsOver('short-throws', data ?? [], waiting, (t) => t.trialId === trialId)
         .filter((t) => t.takenBackAt === null)
         .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt)),
     [data, waiting, trialId],
   )
 }
 
+const ArmDays = z.array(ArmDay)
+/** What every arm threw in the seven days before one and on it. */
+export function useArmDays(day: string): readonly ArmDay[] | undefined {
+  const since = format(subDays(parseISO(day), 7), 'yyyy-MM-dd')
+  return useRead(`/api/arm-days?since=${since}`, ArmDays).data
+}
+
+const Summaries = z.array(TrialSummary)
 export function useTrials() {
-  const { data, error } = useSWR<TrialSummary[]>('/api/trials', read)
-  return { trials: data, error: error as Error | undefined }
+  const { data, error } = useRead('/api/trials', Summaries)
+  const waiting = useWaiting()
+  const trials = useMemo(() => data && summariesOver(data, waiting), [data, waiting])
+  return { trials, error }
 }
 
 /** A trial with everything needed to throw for it and to read it. */
@@ -94,27 +107,26 @@ export interface TrialView {
 }
 
 export function useTrial(id: string): { view: TrialView | undefined; error: Error | undefined } {
-  const { data, error } = useSWR<TrialFile>(`/api/trials/${id}`, read)
+  const { data, error } = useRead(addressOf('trials', id), TrialFile)
   const { view: shelf, error: shelfError } = useShelf()
   const { throwers } = useThrowers()
   const sessions = useSessions()
   const waiting = useWaiting()
   const view = useMemo<TrialView | undefined>(() => {
-    if (!data || !shelf || !throwers || !sessions) return undefined
-    const [trial] = overlaid([data.trial], waiting, (w) => w.path === `/api/trials/${id}`)
-    const thrown = overlaid(data.throws, waiting, (w) => (w.body as Partial<Throw>).trialId === id)
-    const all = [...new Map([...data.sessions, ...sessions].map((s) => [s.id, s])).values()]
-    const file: TrialFile = { trial: trial!, sessions: all, throws: thrown }
-    const byTime = [...thrown].sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
+    const over = trialOver(id, data, waiting)
+    if (!over || !shelf || !throwers || !sessions) return undefined
+    const all = [...new Map([...over.sessions, ...sessions].map((s) => [s.id, s])).values()]
+    const file = { ...over, sessions: all }
+    const byTime = [...over.throws].sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
     return {
-      trial: trial!,
+      trial: over.trial,
       file,
       throws: byTime.filter((t) => t.takenBackAt === null),
       takenBack: byTime.filter((t) => t.takenBackAt !== null),
-      discs: trial!.discIds.flatMap((d) => shelf.discs.find((s) => s.disc.id === d) ?? []),
+      discs: over.trial.discIds.flatMap((d) => shelf.discs.find((s) => s.disc.id === d) ?? []),
       throwers,
       sessions: all,
     }
   }, [data, shelf, throwers, sessions, waiting, id])
-  return { view, error: (error as Error | undefined) ?? shelfError }
+  return { view, error: error ?? shelfError }
 }

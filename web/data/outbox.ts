@@ -1,60 +1,91 @@
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
-import type { ShortThrow, Throw, Trial, TrialFile } from '../../contract/trials.ts'
-import { ApiProblem, write } from './api.ts'
+import type { Shelf } from '../../contract/shelf.ts'
+import type { TrialFile } from '../../contract/trials.ts'
+import { addressOf } from '../../contract/writes.ts'
+import type { WriteKind, Written } from '../../contract/writes.ts'
+import { ApiProblem, putRow } from './api.ts'
+import { shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
 import type { Refused, Row, Waiting } from './queue.ts'
 import { remember } from './remembered.ts'
 
-/** Puts an acknowledged row into what was read before, so that nothing blinks when it leaves the queue. */
-async function settle({ path }: Waiting, body: Row): Promise<void> {
-  const [, , kind] = path.split('/')
-  const into = <T extends { readonly id: string }>(rows: readonly T[] | undefined) =>
-    rows && [...rows.filter((r) => r.id !== body.id), body as unknown as T]
+/** Changes something that was read, here and where it is kept for when the server is away. */
+async function changed<T>(key: string, change: (data: T | undefined) => T | undefined): Promise<void> {
   // a mutation makes a reading under way void, so what is not there yet has to be asked for again
-  const keep = { revalidate: (data: unknown) => data === undefined }
-  const changed = async <T>(key: string, change: (data: T | undefined) => T | undefined) => {
-    const data = await mutate<T>(key, change, keep)
-    if (data !== undefined) await remember(key, data)
-  }
-  if (kind === 'throws') {
-    const row = body as Throw
-    await changed<TrialFile>(`/api/trials/${row.trialId}`, (f) => f && { ...f, throws: into(f.throws)! })
-  } else if (kind === 'short-throws') {
-    await changed<readonly Row[]>(`/api/trials/${(body as unknown as ShortThrow).trialId}/short`, into)
-  } else if (kind === 'trials') {
-    await changed<TrialFile>(path, (f) => f && { ...f, trial: body as unknown as Trial })
-  } else if (kind === 'preferences') {
-    await changed<Row>(path, () => body)
-  } else {
-    await changed<readonly Row[]>(`/api/${kind}`, into)
-  }
-  if (kind === 'throws' || kind === 'trials') void mutate('/api/trials')
-  if (kind === 'throws') void mutate((key) => typeof key === 'string' && key.startsWith('/api/arm-days'))
+  const data = await mutate<T>(key, change, { revalidate: (now: unknown) => now === undefined })
+  if (data !== undefined) await remember(key, data)
+}
+const into =
+  <T extends { readonly id: string }>(row: T) =>
+  (rows: readonly T[] | undefined) =>
+    rows && [...rows.filter((r) => r.id !== row.id), row]
+/** Has everything read again whose address begins like this, without waiting for it. */
+const again = (...starts: readonly string[]) =>
+  void mutate((key) => typeof key === 'string' && starts.some((s) => key.startsWith(s)))
+
+/** Whatever was read of discs is read again. */
+export const shelfChanged = () => again('/api/discs', '/api/shelf', '/api/inspections')
+
+const shelf = (kind: WriteKind) => async (body: Row) => {
+  await changed<Shelf>('/api/shelf', (s) => s && shelfAfter(s, { key: 0, wire: 0, kind, body }))
+  shelfChanged()
+}
+const listed =
+  (address: string) =>
+  async (row: Row): Promise<void> =>
+    await changed<readonly Row[]>(address, into(row))
+
+/** What an acknowledged row of each kind goes into, so that nothing blinks when it leaves the queue, and what is read again. */
+const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> | void } = {
+  preferences: (row) => changed(addressOf('preferences', row.id), () => row),
+  throwers: listed('/api/throwers'),
+  places: listed('/api/places'),
+  sessions: listed('/api/sessions'),
+  'wind-logs': () => {},
+  trials: async (trial) => {
+    await changed<TrialFile>(addressOf('trials', trial.id), (f) => ({
+      sessions: [],
+      throws: [],
+      ...f,
+      trial,
+    }))
+    again('/api/trials')
+  },
+  throws: async (row) => {
+    await changed<TrialFile>(
+      addressOf('trials', row.trialId),
+      (f) => f && { ...f, throws: into(row)(f.throws)! },
+    )
+    void mutate('/api/trials')
+    again('/api/arm-days')
+  },
+  'short-throws': (row) => changed(`${addressOf('trials', row.trialId)}/short`, into(row)),
+  makers: shelf('makers'),
+  molds: shelf('molds'),
+  plastics: shelf('plastics'),
+  runs: shelf('runs'),
+  discs: shelf('discs'),
+  entries: shelf('entries'),
+  'shelf-edits': shelf('shelf-edits'),
+  inspections: () => shelfChanged(),
+  'wear-notes': () => shelfChanged(),
+  photos: () => shelfChanged(),
 }
 
 export const outbox = new Queue({
   name: 'veer-line',
-  send: (path, body, signal) => write<Row>(path, body, signal),
+  send: (kind, body, signal) => putRow(kind, body, signal),
   refusal: (e) => (e instanceof ApiProblem ? e.problem : undefined),
-  onSent: settle,
-  onRefused: ({ stored }) => {
-    const { trialId } = (stored ?? {}) as Partial<Throw>
-    if (trialId !== undefined) void mutate(`/api/trials/${trialId}`)
+  onSent: async ({ kind }, stored) => await REFRESH[kind](stored as never),
+  onRefused: ({ kind, body, stored }) => {
+    const { trialId } = (stored ?? body) as { trialId?: string }
+    if (trialId !== undefined) again(addressOf('trials', trialId))
+    else if (kind === 'trials') again('/api/trials')
+    else shelfChanged()
   },
   retryMs: 3000,
 })
 
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(outbox.subscribe, outbox.waiting)
 export const useRefused = (): readonly Refused[] => useSyncExternalStore(outbox.subscribe, outbox.refused)
-
-/** Rows the server sent with those that still wait laid over them. */
-export function overlaid<T extends { readonly id: string }>(
-  rows: readonly T[],
-  waiting: readonly Waiting[],
-  belongs: (w: Waiting) => boolean,
-): T[] {
-  const byId = new Map(rows.map((r) => [r.id, r]))
-  for (const w of waiting) if (belongs(w)) byId.set(w.body.id, w.body as unknown as T)
-  return [...byId.values()]
-}

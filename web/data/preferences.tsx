@@ -2,9 +2,11 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useState } 
 import type { ReactNode } from 'react'
 import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
-import type { Preferences } from '../../contract/preferences.ts'
+import { Preferences } from '../../contract/preferences.ts'
+import { addressOf } from '../../contract/writes.ts'
 import { read } from './api.ts'
-import { outbox, overlaid, useWaiting } from './outbox.ts'
+import { outbox, useWaiting } from './outbox.ts'
+import { rowOver } from './overlay.ts'
 import { unitsOf } from './units.ts'
 import type { Units } from './units.ts'
 
@@ -32,17 +34,20 @@ const Context = createContext<PreferencesValue | undefined>(undefined)
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [first] = useState(remembered)
-  const path = `/api/preferences/${first.id}`
-  const { data } = useSWR<Preferences>(path, read, { fallbackData: first, revalidateOnFocus: false })
+  const { data } = useSWR<Preferences>(
+    addressOf('preferences', first.id),
+    (p: string) => read(p, Preferences),
+    { fallbackData: first, revalidateOnFocus: false },
+  )
   const waiting = useWaiting()
-  const preferences = overlaid([data ?? first], waiting, (w) => w.path === path)[0]!
+  const preferences = rowOver('preferences', first.id, data ?? first, waiting)!
   useEffect(() => {
     document.documentElement.dataset['theme'] = preferences.theme
     localStorage.setItem(REMEMBERED, JSON.stringify(preferences))
   }, [preferences])
   const change = useCallback(
-    (c: Partial<Omit<Preferences, 'id'>>) => void outbox.put(path, { ...preferences, ...c }),
-    [path, preferences],
+    (c: Partial<Omit<Preferences, 'id'>>) => void outbox.put('preferences', { ...preferences, ...c }),
+    [preferences],
   )
   const value = useMemo(
     () => ({ preferences, units: unitsOf(preferences.units), change }),

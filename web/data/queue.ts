@@ -1,6 +1,10 @@
 import { openDB } from 'idb'
 import type { DBSchema, IDBPDatabase } from 'idb'
 import type { Problem } from '../../contract/imports.ts'
+import { WIRE } from '../../contract/writes.ts'
+import type { Sent, WriteKind, Written } from '../../contract/writes.ts'
+import { broughtForward } from './older.ts'
+import type { KeptWrite } from './older.ts'
 
 /** A row on its way to the server. */
 export interface Row {
@@ -11,9 +15,17 @@ export interface Row {
 /** A write that waits on this device until the server has acknowledged it. */
 export interface Waiting {
   readonly key: number
-  readonly path: string
+  readonly kind: WriteKind
+  /** Version of the wire its row is in. */
+  readonly wire: number
   readonly body: Row
 }
+/** Whether a write is of a kind; its row then has the shape of that kind. */
+export const isOf = <K extends WriteKind>(
+  w: Waiting,
+  ...kinds: readonly K[]
+): w is Waiting & { readonly kind: K; readonly body: Written<K> } =>
+  (kinds as readonly WriteKind[]).includes(w.kind)
 /** A write the server refused; kept on this device until somebody mends or drops it. */
 export interface Refused extends Waiting {
   readonly why: string
@@ -22,14 +34,14 @@ export interface Refused extends Waiting {
 }
 
 interface QueueSchema extends DBSchema {
-  waiting: { key: number; value: Omit<Waiting, 'key'> }
-  refused: { key: number; value: Omit<Refused, 'key'> }
+  waiting: { key: number; value: KeptWrite }
+  refused: { key: number; value: KeptWrite & Pick<Refused, 'why' | 'stored'> }
 }
 
 export interface QueueOptions {
   readonly name: string
   /** Sends a row and answers with it as stored. */
-  readonly send: (path: string, body: Row, signal: AbortSignal) => Promise<Row>
+  readonly send: (kind: WriteKind, body: Row, signal: AbortSignal) => Promise<Row>
   /** What the server said against a row; undefined where it did not answer at all. */
   readonly refusal: (error: unknown) => Problem | undefined
   /** Called with every row as the server has it, before it leaves the queue. */
@@ -74,20 +86,27 @@ export class Queue {
       db.getAllKeys('refused'),
       db.getAll('refused'),
     ])
-    const before = values.map((v, i) => ({ key: keys[i]!, ...v }))
-    this.#refused = old.map((v, i) => ({ key: oldKeys[i]!, ...v }))
+    const before = values.flatMap((v, i) => {
+      const write = broughtForward(v)
+      return write ? [{ key: keys[i]!, ...write }] : []
+    })
+    this.#refused = old.flatMap((v, i) => {
+      const write = broughtForward(v)
+      return write ? [{ key: oldKeys[i]!, ...write, why: v.why, ...(v.stored && { stored: v.stored }) }] : []
+    })
     this.#set([...before, ...this.#waiting.filter((w) => !keys.includes(w.key))])
     this.send()
   }
 
   /** Puts a row down; resolved once it is stored on this device. */
-  async put(path: string, body: Row): Promise<void> {
+  async put<K extends WriteKind>(kind: K, row: Sent<K>): Promise<void> {
+    const body: Row = row
     const db = await this.#open()
     // what is read of this device’s own edits and the write itself must not be parted by another one
-    const value = { path, body: this.#upToDate(body) }
+    const value = { kind, wire: WIRE, body: this.#upToDate(body) }
     const key = await db.add('waiting', value)
     // an acknowledgement that came meanwhile has brought it up to date in the store
-    this.#set([...this.#waiting, { key, path, body: this.#upToDate(value.body) }])
+    this.#set([...this.#waiting, { ...value, key, body: this.#upToDate(value.body) }])
     this.send()
   }
 
@@ -126,7 +145,7 @@ export class Queue {
     for (let next = this.#waiting[0]; next && !signal.aborted; next = this.#waiting[0]) {
       let stored: Row
       try {
-        stored = await this.options.send(next.path, next.body, signal)
+        stored = await this.options.send(next.kind, next.body, signal)
       } catch (e) {
         if (signal.aborted) return
         const problem = this.options.refusal(e)
@@ -171,9 +190,10 @@ export class Queue {
     )
   }
 
-  async #refuse({ key, path, body }: Waiting, problem: Problem): Promise<void> {
+  async #refuse({ key, kind, wire, body }: Waiting, problem: Problem): Promise<void> {
     const value = {
-      path,
+      kind,
+      wire,
       body,
       why: problem.detail,
       ...(problem.stored && { stored: problem.stored as unknown as Row }),

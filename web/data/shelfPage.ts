@@ -1,46 +1,105 @@
-import useSWR, { mutate } from 'swr'
+import { useMemo, useState } from 'react'
+import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
+import { z } from 'zod'
 import type { Disc } from '../../contract/shelf.ts'
-import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
-import { say, sayWrong } from '../parts/Toasts.tsx'
-import { read, write } from './api.ts'
+import { DiscRecord, InspectedDisc, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
+import type { ShelfRow } from '../../contract/shelfPage.ts'
+import { say } from '../parts/Toasts.tsx'
+import { read } from './api.ts'
+import { useRead, useShelf } from './hooks.ts'
+import type { ShelfView } from './hooks.ts'
+import { outbox, useWaiting } from './outbox.ts'
+import { recordOver } from './overlay.ts'
+import { isOf } from './queue.ts'
+import type { Waiting } from './queue.ts'
+import { pageHere, recordHere, rowHere } from './shelfLocal.ts'
 
 /** While ratings are behind what was thrown, they are asked for again. */
 const AGAIN_MS = 1500
 const untilSteady = { refreshInterval: (d?: { behind: boolean }) => (d?.behind ? AGAIN_MS : 0) }
 
+/** Ratings and throws of discs as the server last said, for pages made on this device. */
+const remembered = new Map<string, ShelfRow>()
+const remember = <T extends { rows: readonly ShelfRow[] }>(page: T): T => {
+  for (const row of page.rows) remembered.set(row.disc.id, row)
+  return page
+}
+
+/** Whether something waits that changes what is on the shelf. */
+const changesShelf = (w: Waiting) =>
+  isOf(w, 'entries', 'shelf-edits', 'makers', 'molds', 'plastics', 'runs', 'discs')
+
 /** One page of the shelf; the one before stays while the next is on its way. */
 export function useShelfPage(search: string) {
-  const { data, error } = useSWR<ShelfPage>(`/api/discs${search && `?${search}`}`, read, {
-    keepPreviousData: true,
-    ...untilSteady,
-  })
-  return { page: data, error: error as Error | undefined }
+  const { data, error } = useSWR<ShelfPage>(
+    `/api/discs${search && `?${search}`}`,
+    async (path: string) => remember(await read(path, ShelfPage)),
+    { keepPreviousData: true, ...untilSteady },
+  )
+  const { view } = useShelf()
+  const waiting = useWaiting()
+  const [now] = useState(() => Date.now())
+  // what waits, and what a server that is away was never asked, this device works out itself
+  const own = waiting.some(changesShelf) || (error !== undefined && !data)
+  const page = useMemo(() => {
+    if (!own || !view) return data
+    const query = ShelfQuery.safeParse(Object.fromEntries(new URLSearchParams(search)))
+    return query.success ? pageHere(view.discs, remembered, query.data, now) : data
+  }, [own, view, data, search, now])
+  return { page, error: error as Error | undefined }
 }
 
-export function useDiscRecord(id: string) {
-  const { data, error } = useSWR<DiscRecord>(`/api/discs/${id}/record`, read, untilSteady)
-  return { record: data, error: error as Error | undefined }
+/** Everything known of a disc; only what this device knows of it while the server is away. */
+export type KnownDisc = ReturnType<typeof recordOver> & { readonly partly: boolean }
+
+export function useDiscRecord(id: string): { record: KnownDisc | undefined; error: Error | undefined } {
+  const { data, error } = useSWR<DiscRecord>(
+    `/api/discs/${id}/record`,
+    (path: string) => read(path, DiscRecord),
+    untilSteady,
+  )
+  const { view } = useShelf()
+  const waiting = useWaiting()
+  const record = useMemo(() => {
+    const here = view?.discs.find((d) => d.disc.id === id)
+    if (data) {
+      const row = here ? rowHere(here, data.row) : data.row
+      return { ...recordOver({ ...data, row }, waiting), partly: false }
+    }
+    if (!error || !here) return undefined
+    return { ...recordOver(recordHere(rowHere(here, remembered.get(id))), waiting), partly: true }
+  }, [data, error, view, waiting, id])
+  return { record, error: error as Error | undefined }
 }
 
+const Inspected = z.array(InspectedDisc)
 /** The latest inspection of every disc. */
 export function useInspections(): readonly InspectedDisc[] {
-  return useSWR<InspectedDisc[]>('/api/inspections', read).data ?? []
+  const { data } = useRead('/api/inspections', Inspected)
+  const { view } = useShelf()
+  const waiting = useWaiting()
+  return useMemo(() => inspectedOver(data ?? [], view, waiting), [data, view, waiting])
 }
 
-/** Whatever was read of discs is read again. */
-export const shelfChanged = (): Promise<unknown> =>
-  mutate(
-    (key) =>
-      typeof key === 'string' &&
-      ['/api/discs', '/api/shelf', '/api/inspections'].some((p) => key.startsWith(p)),
-  )
-
-const edit = async (discs: readonly Disc[]) => {
-  const id = newId()
-  await write(`/api/shelf-edits/${id}`, { id, discs })
-  await shelfChanged()
+/** The latest inspections, those that wait among them. */
+function inspectedOver(
+  inspected: readonly InspectedDisc[],
+  view: ShelfView | undefined,
+  waiting: readonly Waiting[],
+): readonly InspectedDisc[] {
+  const byDisc = new Map(inspected.map((i) => [i.row.disc.id, i]))
+  for (const w of waiting) {
+    if (!isOf(w, 'inspections')) continue
+    const { discId } = w.body
+    const here = view?.discs.find((d) => d.disc.id === discId)
+    const row = byDisc.get(discId)?.row ?? (here && rowHere(here, remembered.get(discId)))
+    if (row) byDisc.set(discId, { row, inspection: w.body })
+  }
+  return [...byDisc.values()]
 }
+
+const edit = (discs: readonly Disc[]) => outbox.put('shelf-edits', { id: newId(), discs: [...discs] })
 
 /** Changes discs in one go, says so, and can take it back. */
 export async function changeDiscs(
@@ -48,17 +107,6 @@ export async function changeDiscs(
   change: Partial<Disc>,
   done: string,
 ): Promise<void> {
-  try {
-    await edit(before.map((d) => ({ ...d, ...change })))
-    say(done, {
-      label: 'Undo',
-      run: () =>
-        void edit(before).then(
-          () => say('It is as it was before.'),
-          (e: Error) => sayWrong(e.message),
-        ),
-    })
-  } catch (e) {
-    sayWrong((e as Error).message)
-  }
+  await edit(before.map((d) => ({ ...d, ...change })))
+  say(done, { label: 'Undo', run: () => void edit(before).then(() => say('It is as it was before.')) })
 }

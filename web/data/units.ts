@@ -44,6 +44,14 @@ const IMPERIAL: Units = {
 
 export const unitsOf = (kind: Preferences['units']): Units => (kind === 'imperial' ? IMPERIAL : METRIC)
 
+/** The measure for a figure that is stored in some unit; as it is where users have no other. */
+export function measureOf(units: Units, unit: string): Pick<Measure, 'unit' | 'to' | 'from'> {
+  if (unit === 'm') return units.length
+  if (unit === 'm/s') return units.speed
+  if (unit === '°C') return units.temperature
+  return { unit, to: (v) => v, from: (v) => v }
+}
+
 /** Distance off the aim line with its side: “24.1 m left”. */
 export function aside(units: Units, rightM: number, digits = 1): string {
   const shown = units.length.to(Math.abs(rightM)).toFixed(digits)

@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import type { ReactNode } from 'react'
+import type { Asked } from '../data/useAsked.ts'
 
 interface CardProps {
   readonly children: ReactNode
@@ -39,6 +40,18 @@ export function Trouble({ error }: { error: Error }) {
       <p className="mt-1">{error.message}</p>
       <p className="mt-1 text-quiet">Nothing was changed. Try again in a moment.</p>
     </Card>
+  )
+}
+
+/** What stands where something that was asked of the worker has no answer: why, and a way to ask again. */
+export function Unanswered({ asked: { error, again } }: { asked: Pick<Asked<unknown>, 'error' | 'again'> }) {
+  return (
+    <p role="alert" className="text-accent">
+      {error?.message}{' '}
+      <button type="button" className="min-h-11 underline underline-offset-4" onClick={again}>
+        Ask again
+      </button>
+    </p>
   )
 }
 

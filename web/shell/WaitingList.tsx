@@ -46,7 +46,7 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
 function Conflict({ refused }: { refused: Refused }) {
   const [mine, other] = [refused.body, refused.stored] as unknown as [Throw, Throw]
   const settle = async (row?: Throw) => {
-    if (row) await outbox.put(`/api/throws/${row.id}`, row)
+    if (row) await outbox.put('throws', row)
     await outbox.drop(refused.key)
   }
   return (

@@ -1,20 +1,39 @@
 import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
 import { percent } from '../data/units.ts'
 import type { TrialView } from '../data/hooks.ts'
+import { useAsked } from '../data/useAsked.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
-let worker: Remote<RatingWorker> | undefined
+interface Started {
+  readonly remote: Remote<RatingWorker>
+  /** Rejected when the worker dies; it never answers then. */
+  readonly died: Promise<never>
+}
+let started: Started | undefined
 
-/** The one worker that rates, started when first asked. */
-export function ratingWorker(): Remote<RatingWorker> {
-  worker ??= wrap<RatingWorker>(
-    new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  return worker
+/** The one worker that rates, started when first asked, and again after it has died. */
+function ratingWorker(): Started {
+  if (started) return started
+  const worker = new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' })
+  const died = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', (e) => {
+      started = undefined
+      worker.terminate()
+      reject(new Error(`The rating stopped working: ${e.message || 'its worker could not be loaded'}.`))
+    })
+  })
+  died.catch(() => {})
+  return (started = { remote: wrap<RatingWorker>(worker), died })
+}
+
+/** Asks the worker that rates; an answer or an error, never silence. */
+export async function askRating<T>(question: (worker: Remote<RatingWorker>) => Promise<T>): Promise<T> {
+  const { remote, died } = ratingWorker()
+  return await Promise.race([question(remote), died])
 }
 
 export interface RatingState {
@@ -26,6 +45,8 @@ export interface RatingState {
   /** Share of the way gone where weighing takes a while. */
   readonly share: number | undefined
   readonly error: Error | undefined
+  /** Weighs again, after an error. */
+  readonly again: () => void
 }
 
 /** What is said while throws are weighed. */
@@ -38,51 +59,33 @@ export function useRating(view: TrialView | undefined): RatingState {
     if (!view) return undefined
     const sheet = sheetOf(view.file, view.discs, view.throwers)
     const discs = view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId))
-    return { trial: view.trial.id, sheet, discs, key: JSON.stringify([sheet, discs]) }
+    return { trial: view.trial.id, sheet, discs, key: JSON.stringify([view.trial.id, sheet, discs]) }
   }, [view])
-  const [state, setState] = useState<RatingState & { key?: string; trial?: string }>({
-    reading: undefined,
-    settlings: [],
-    working: true,
-    share: undefined,
-    error: undefined,
-  })
-  const key = input?.key
-  useEffect(() => {
-    if (!input) return
-    let current = true
-    ratingWorker()
-      .rate(
-        input.trial,
-        input.sheet,
-        input.discs,
-        proxy((share: number) => {
-          if (current) setState((s) => ({ ...s, share }))
-        }),
-      )
-      .then(
-        (reading) => {
-          if (!current || !reading) return
-          const { key, trial } = input
-          setState((s) => ({ ...s, reading, working: false, share: undefined, error: undefined, key, trial }))
-          void ratingWorker()
-            .settle(trial)
-            .then((settlings) => current && setState((s) => ({ ...s, settlings })))
-        },
-        (error: Error) =>
-          current && setState((s) => ({ ...s, working: false, share: undefined, error, key: input.key })),
-      )
-    return () => {
-      current = false
-    }
-    // the key stands for the input: the same throws need no new fit
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key])
+  const [progress, setProgress] = useState<{ key: string; share: number }>()
+  const key = input?.key ?? null
+  const about = input?.trial ?? ''
+  const rated = useAsked(
+    key,
+    async () => {
+      const { trial, sheet, discs, key } = input!
+      const onShare = proxy((share: number) => setProgress({ key, share }))
+      for (;;) {
+        // a fit that gave way to another of the same trial has no answer
+        const reading = await askRating((w) => w.rate(trial, sheet, discs, onShare))
+        if (reading) return { reading, key }
+      }
+    },
+    { about },
+  )
+  const ratedKey = rated.value?.key ?? null
+  const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about)), { about })
   return {
-    settlings: state.trial === input?.trial ? state.settlings : [],
-    reading: state.trial === input?.trial ? state.reading : undefined,
-    working: state.key !== key,
-    share: state.key === key ? undefined : state.share,
-    error: state.error,
+    reading: rated.value?.reading,
+    settlings: settled.value ?? NONE,
+    working: rated.working || !input,
+    share: progress?.key === key && rated.working ? progress?.share : undefined,
+    error: rated.error,
+    again: rated.again,
   }
 }
+const NONE: readonly Settling[] = []

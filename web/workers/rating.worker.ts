@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { mean as meanOf, randomLcg } from 'd3'
+import { randomLcg } from 'd3'
 import { correctedFlight } from '../../core/judge/corrected.ts'
 import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
@@ -10,13 +10,15 @@ import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
-import { SETTLED } from '../../core/judge/statements.ts'
-import { broughtToLine, lineAngles } from '../../core/judge/sameLine.ts'
+import { kindsLike, meantBy } from '../../core/plan/kinds.ts'
+import type { PlanQuestion } from '../../core/plan/weighed.ts'
+import { ladderOf, neighboursOf, openNeighbours } from '../../core/judge/ladder.ts'
+import { lineAngles } from '../../core/judge/sameLine.ts'
 import { settling } from '../../core/judge/resolve.ts'
-import type { Kind, Settling } from '../../core/judge/resolve.ts'
+import type { Settling } from '../../core/judge/resolve.ts'
 import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
-import type { SheetThrow } from '../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/fit.ts'
@@ -26,6 +28,8 @@ import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
 
 /** Everything a screen shows of a trial's throws. */
 export interface Reading {
+  /** Counts readings: another number is another reading. */
+  readonly serial: number
   readonly outcome: Outcome
   /** Ranks of the discs asked about: all but the control disc. */
   readonly ranks: readonly DiscRanks[]
@@ -35,6 +39,7 @@ export interface Reading {
   readonly tookMs: number
 }
 
+let readings = 0
 const fits = new Map<string, FitState>()
 /** How often each trial was asked to be rated. */
 const turns = new Map<string, number>()
@@ -86,6 +91,7 @@ const rating = {
     const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
     const tookMs = performance.now() - start
     return {
+      serial: ++readings,
       outcome,
       // always the same draws, so that a percentage moves only when a throw moves it
       ranks: rankDistribution(outcome, randomLcg(0.5), aside),
@@ -112,14 +118,9 @@ const rating = {
   settle(trial: string): Settling[] {
     const state = fits.get(trial)
     if (!state) return []
-    const counted = state.evidence.throws.filter((t) => t.counts)
-    const last = counted[counted.length - 1]
-    if (!last) return []
-    const ladder = outcomeOf(state)
-      .discs.filter((d) => !state.evidence.discs.find((e) => e.id === d.disc)!.control)
-      .sort((a, b) => b.stability.value - a.stability.value)
-    const kinds = kindsOf(counted, last)
-    return ladder.slice(1).map((d, i) => settling(state, ladder[i]!.disc, d.disc, kinds))
+    const kinds = kindsLike(state.evidence.throws.filter((t) => t.counts))
+    if (kinds.length === 0) return []
+    return neighboursOf(ladderOf(state, outcomeOf(state))).map(([a, b]) => settling(state, a, b, kinds))
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
   telling(
@@ -131,37 +132,21 @@ const rating = {
   ): Candidate[] {
     const state = fits.get(trial)
     if (!state) return []
-    const outcome = outcomeOf(state)
-    const ladder = outcome.discs
-      .filter((d) => !state.evidence.discs.find((e) => e.id === d.disc)!.control)
-      .sort((a, b) => b.stability.value - a.stability.value)
-      .map((d) => d.disc)
-    const pairs = ladder.slice(1).map((d, i) => [ladder[i]!, d] as const)
-    const open = pairs.filter(([a, b]) => {
-      const p = outcome.pairs.find((x) => (x.a === a && x.b === b) || (x.a === b && x.b === a))!.pAMoreStable
-      return Math.max(p, 1 - p) < SETTLED
-    })
     const aimed = meantBy(protocol, state, candidates, arms)
-    const { throws } = tellingThrows(state, open.length > 0 ? open : pairs, aimed, count, arms)
+    const { throws } = tellingThrows(state, openNeighbours(state, outcomeOf(state)), aimed, count, arms)
     return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
   /**
    * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle every
    * pair, and the most telling throws for a number of them.
    *
-   * @param arms full speeds of whoever will throw
-   * @param even as many throws, spread evenly
-   * @param candidates every throw that could be made instead
    * @param spend how many the telling set may hold
    * @param protocol on the same line every throw is weighed at its disc's own angle
    */
   weighPlan(
     sheet: readonly SheetThrow[],
     discs: readonly RatedDisc[],
-    arms: readonly Arm[],
-    planned: readonly Candidate[],
-    even: readonly Candidate[],
-    candidates: readonly Candidate[],
+    { arms, planned, even, candidates }: PlanQuestion,
     spend: number,
     protocol: Protocol,
   ): { planned: TellingPlan; even: TellingPlan; telling: TellingPlan } {
@@ -186,34 +171,6 @@ const rating = {
     const state = fits.get(trial)
     return state && pathAsThrown(state, thrown, arms)
   },
-}
-
-/** Throws at the angles a protocol means: as they are, or each where it brings its disc back to the line. */
-const meantBy = (
-  protocol: Protocol,
-  state: FitState,
-  throws: readonly Candidate[],
-  arms: readonly Arm[],
-): readonly Candidate[] => (protocol === 'same line' ? broughtToLine(state, throws, arms) : throws)
-
-/** Throws like those of this trial: its angles, out into the wind and back with it, by whoever threw last. */
-function kindsOf(counted: readonly ThrowEvidence[], last: ThrowEvidence): Kind[] {
-  const angles = [...new Set(counted.map((t) => t.hyzerRad))]
-  const along = meanOf(counted.map((t) => Math.abs(t.air.windAlongMps))) ?? 0
-  const legs = along < 0.5 ? [0] : [-along, along]
-  const share = (seen: (t: ThrowEvidence) => unknown) =>
-    counted.filter((t) => seen(t) !== undefined).length / counted.length
-  return angles.flatMap((hyzerRad) =>
-    legs.map((windAlongMps) => ({
-      arm: last.arm,
-      power: 1,
-      hyzerRad,
-      air: { ...last.air, windAlongMps, windTowardFadeMps: 0 },
-      ...(last.method && { method: last.method }),
-      angleCalled: share((t) => t.hyzerCalledRad) > 0.5,
-      hangTimed: share((t) => t.hangS) > 0.5,
-    })),
-  )
 }
 
 export type RatingWorker = typeof rating

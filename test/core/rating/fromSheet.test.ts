@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import { airDensity, REFERENCE_DENSITY } from '../../../core/flight/air.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
-import type { SheetThrow } from '../../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { landingSd, THROW_SD, UNLOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { armId, evidenceOf, kinOf, throwEvidence } from '../../../core/rating/fromSheet.ts'

@@ -3,17 +3,16 @@ import { X } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { mutate } from 'swr'
 import { v7 as newId } from 'uuid'
-import { QUESTION_KINDS, QUESTIONS } from '../../../core/plan/questions.ts'
+import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
-import type { Proposal } from '../../../core/plan/propose.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { Trial } from '../../../contract/trials.ts'
 import type { TrialSent } from '../../../contract/trials.ts'
-import { read, write } from '../../data/api.ts'
 import { useShelf } from '../../data/hooks.ts'
 import { lineage } from '../../data/naming.ts'
+import { outbox } from '../../data/outbox.ts'
+import { proposalFor } from '../../data/proposal.ts'
 import { angleWords } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
@@ -25,7 +24,6 @@ import { sayWrong } from '../../parts/Toasts.tsx'
 const ANGLES = [15, 10, 8, 5, 0, -8, -15] as const
 /** Longer lists are searched. */
 const MOST_SHOWN = 40
-const questionOf = (kind: QuestionKind) => QUESTIONS.find((q) => q.kind === kind)!
 
 interface StartTrialProps {
   /** Ids of discs chosen before. */
@@ -83,7 +81,7 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
   const propose = async (of: QuestionKind, about: string | undefined, hyzerDegs: readonly number[]) => {
     if (about === undefined) return choose([], hyzerDegs, null, of)
     try {
-      const found = await read<Proposal>(`/api/proposal?kind=${encodeURIComponent(of)}&disc=${about}`)
+      const found = await proposalFor(of, about, discs)
       setLacks(found.lacks)
       choose(found.discs, hyzerDegs, found.control, of)
     } catch (e) {
@@ -118,14 +116,8 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
   }, [ready])
 
   const keep = async (trial: Trial) => {
-    try {
-      // the field needs the trial on the server, so this one write does not wait in the queue
-      await write(`/api/trials/${trial.id}`, trial)
-      await mutate('/api/trials')
-      void go(`/trials/${trial.id}/plan?kind=${encodeURIComponent(kind)}`)
-    } catch (e) {
-      sayWrong((e as Error).message)
-    }
+    await outbox.put('trials', trial)
+    void go(`/trials/${trial.id}/plan?kind=${encodeURIComponent(kind)}`)
   }
   const words = find.toLowerCase().split(/\s+/).filter(Boolean)
   const found = discs.filter((d) => {

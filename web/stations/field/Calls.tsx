@@ -2,15 +2,25 @@ import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { AIR_CALLS } from '../../../core/rating/calls.ts'
-import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
+import { FIGURE_KEYS, rowOf } from '../../../core/throw/observed.ts'
+import type { FigureKey } from '../../../core/throw/observed.ts'
+import { SHEET_UNIT } from '../../../core/throw/ranges.ts'
+import { labelOf } from '../../../contract/words.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords } from '../../data/units.ts'
+import { angleWords, measureOf } from '../../data/units.ts'
 import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { Key } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { HEIGHTS, NOSES, WHY_NOT } from './draft.ts'
 import type { Seen } from './draft.ts'
+import { airCalls } from './logging.ts'
+
+/** Figures that are read off a device or a watch. */
+const TYPED = FIGURE_KEYS.filter((k): k is FigureKey & keyof Seen => {
+  const row = rowOf(k)
+  return row.kind === 'figure' && row.typed === true
+})
 
 interface CallsProps {
   readonly asked: number
@@ -20,27 +30,22 @@ interface CallsProps {
   readonly seen: Seen
   readonly onSeen: (change: Partial<Seen>) => void
   readonly onAngle: (by: number) => void
+  /** A word called of it in the air, or taken back. */
+  readonly onAir: (word: (typeof AIR_CALLS)[number]) => void
   /** The stopwatch runs from release to first contact. */
   readonly timing: boolean
   readonly onTime: () => void
 }
 
 /** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
-export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, onTime }: CallsProps) {
+export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, timing, onTime }: CallsProps) {
   const units = useUnits()
-  const said = (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
-  const note = (key: string, value: string) => {
-    const { [key]: _, ...rest } = seen.notes
-    onSeen({ notes: value === '' ? rest : { ...rest, [key]: value } })
-  }
-  const toggleAir = (word: string) =>
-    note(IN_THE_AIR, (said.includes(word) ? said.filter((w) => w !== word) : [...said, word]).join(', '))
+  const said = airCalls(seen)
   useHotkeys(
     AIR_CALLS.map((_, i) => String(i + 1)),
-    (e) => toggleAir(AIR_CALLS[Number(e.key) - 1]!),
+    (e) => onAir(AIR_CALLS[Number(e.key) - 1]!),
     { useKey: true },
   )
-  const cameOut = seen.notes['came_out'] ?? ''
   const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
   return (
     <div className="space-y-2.5">
@@ -93,16 +98,9 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, o
         value={seen.launchCalledDeg}
         onPick={(launchCalledDeg) => onSeen({ launchCalledDeg })}
       />
-      <Pick
-        label="Came out"
-        keyHint="O"
-        options={CAME_OUT}
-        value={cameOut}
-        onPick={(w) => note('came_out', w ?? '')}
-      />
       <Group label="In the air" keyHint={`1–${AIR_CALLS.length}`}>
         {AIR_CALLS.map((w) => (
-          <Chip key={w} on={said.includes(w)} onClick={() => toggleAir(w)}>
+          <Chip key={w} on={said.includes(w)} onClick={() => onAir(w)}>
             {w}
           </Chip>
         ))}
@@ -119,19 +117,19 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, timing, o
         {timing ? 'Stop at first contact' : 'Time it: start at release'} <Key onDark={timing}>S</Key>
       </button>
       <div className="grid grid-cols-3 gap-1.5">
-        <FigureInput label="Hang time" unit="s" value={seen.hangS} onChange={(hangS) => onSeen({ hangS })} />
-        <FigureInput
-          label="Apex"
-          unit={units.length.unit}
-          value={seen.apexM === null ? null : units.length.to(seen.apexM)}
-          onChange={(v) => onSeen({ apexM: v === null ? null : units.length.from(v) })}
-        />
-        <FigureInput
-          label="Skip or roll"
-          unit={units.length.unit}
-          value={seen.groundM === null ? null : units.length.to(seen.groundM)}
-          onChange={(v) => onSeen({ groundM: v === null ? null : units.length.from(v) })}
-        />
+        {TYPED.map((key) => {
+          const { to, from, unit } = measureOf(units, SHEET_UNIT[key])
+          const value = seen[key]
+          return (
+            <FigureInput
+              key={key}
+              label={labelOf(key)}
+              unit={unit}
+              value={value === null ? null : to(value)}
+              onChange={(v) => onSeen({ [key]: v === null ? null : from(v) })}
+            />
+          )
+        })}
       </div>
       <Group label="Does it count?" keyHint="C">
         <Chip on={seen.counts} onClick={() => onSeen({ counts: true, whyNot: null })}>
@@ -162,8 +160,6 @@ function Group({ label, keyHint, children }: { label: string; keyHint?: string; 
     </div>
   )
 }
-
-const CAME_OUT = ['clean', 'flutter', 'slipped'].map((w) => ({ value: w, label: w }))
 
 interface PickProps<T> {
   readonly label: string

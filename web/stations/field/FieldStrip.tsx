@@ -5,7 +5,7 @@ import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
-import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
+import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
@@ -16,6 +16,7 @@ import { Strip, useScale } from '../../strip/Strip.tsx'
 import type { Scale, Spot, StripProps } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
+import { bendOf, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
 
 /** Share of the carry where the handle of the bend waits. */
@@ -63,7 +64,8 @@ export function FieldStrip({
 }: FieldStripProps) {
   const units = useUnits()
   const hue = hueOf(at)
-  const { landing, mid } = seen
+  const landing = landingOf(seen)
+  const mid = bendOf(seen)
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
   const awaited = useRef(false)
   const [close, setClose] = useState(false)
@@ -83,9 +85,10 @@ export function FieldStrip({
 
   const place = (s: Spot) =>
     see({
-      landing: { carryM: clamp(s.down, SHEET_RANGE.carryM), rightM: clamp(-s.left, SHEET_RANGE.rightM) },
+      carryM: clamp(s.down, SHEET_RANGE.carryM),
+      rightM: clamp(-s.left, SHEET_RANGE.rightM),
       // a landing put short of a bend that was seen takes the bend away
-      ...(mid && mid.downM >= s.down && { mid: null }),
+      ...(mid && mid.downM >= s.down && { midDownM: null, midRightM: null }),
     })
   const atForecast = forecast && {
     down: Math.round(forecast.carryM),
@@ -165,7 +168,7 @@ export function FieldStrip({
       setDrag({ what, reach: reachNow })
     }
     if (what === 'landing') place(s)
-    else if (landing) see({ mid: { downM: clamp(s.down, [1, landing.carryM - 1]), rightM: -s.left } })
+    else if (landing) see({ midDownM: clamp(s.down, [1, landing.carryM - 1]), midRightM: -s.left })
   }
 
   const phone = typeof matchMedia === 'function' && matchMedia('(max-width: 47.99rem)').matches

@@ -1,20 +1,20 @@
 import { Link } from 'react-router'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
-import type { Outcome } from '../../../core/rating/outcome.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
+import type { Reading } from '../../workers/rating.worker.ts'
 import { WhyBar } from './WhyBar.tsx'
 
 interface LastThrowProps {
   readonly view: TrialView
-  readonly outcome: Outcome
+  readonly reading: Reading
   readonly working: boolean
   readonly name: (code: string) => string
 }
 
 /** The last throw against its forecast, in one line. */
-export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
+export function LastThrow({ view, reading, working, name }: LastThrowProps) {
   const units = useUnits()
   const last = view.throws[view.throws.length - 1]
   if (!last)
@@ -23,7 +23,7 @@ export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
         Nothing thrown yet: these are the labels and what is believed before.
       </p>
     )
-  const told = outcome.throws.find((t) => t.throw === last.id)
+  const told = reading.outcome.throws.find((t) => t.throw === last.id)
   const code = view.discs.find((d) => d.disc.id === last.discId)?.disc.code ?? ''
   const head = `Throw ${view.throws.length}, ${name(code)}: `
   if (!told || working) return <p className="text-note text-quiet">{head}weighing it …</p>
@@ -46,7 +46,7 @@ export function LastThrow({ view, outcome, working, name }: LastThrowProps) {
           Change it
         </Link>
       </p>
-      <WhyBar trial={view.trial.id} thrown={last} outcome={outcome} />
+      <WhyBar trial={view.trial.id} thrown={last} serial={reading.serial} />
     </div>
   )
 }

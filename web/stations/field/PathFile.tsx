@@ -39,8 +39,10 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
     const recorded = { timeS: thin(timeS), downM: thin(downM), rightM: thin(veerM), upM: thin(upM) }
     onSeen({
       path: recorded,
-      mid: null,
-      landing: { carryM: Math.max(0.1, downM.at(-1)!), rightM: veerM.at(-1)! },
+      midDownM: null,
+      midRightM: null,
+      carryM: Math.max(0.1, downM.at(-1)!),
+      rightM: veerM.at(-1)!,
     })
   }
   useHotkeys('f', () => input.current?.click())

@@ -39,7 +39,7 @@ export function Standings({
       label="What the throws say now"
       scrolls
     >
-      <LastThrow view={view} outcome={reading.outcome} working={working} name={name} />
+      <LastThrow view={view} reading={reading} working={working} name={name} />
       <Sentences list={shown} working={working} />
     </Card>
   )

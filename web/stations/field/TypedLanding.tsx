@@ -5,15 +5,13 @@ import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import type { Seen } from './draft.ts'
-
-type Landing = NonNullable<Seen['landing']>
+import type { Spot } from './draft.ts'
 
 interface TypedLandingProps {
-  readonly landing: Seen['landing']
+  readonly landing: Spot | null
   /** The throw before, which discs are often measured from. */
   readonly last: Throw | undefined
-  readonly onLanding: (l: Seen['landing']) => void
+  readonly onLanding: (l: Spot | null) => void
   /** Has a range finder measure it. */
   readonly onRange: () => void
 }
@@ -21,7 +19,7 @@ interface TypedLandingProps {
 /** The landing as figures: from the tee, or from where the last disc lies. */
 export function TypedLanding({ landing, last, onLanding, onRange }: TypedLandingProps) {
   const [from, setFrom] = useState<'tee' | 'last'>('tee')
-  const origin: Landing = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
+  const origin: Spot = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
   const units = useUnits()
   return (
     <div className="space-y-1.5">

@@ -1,12 +1,12 @@
-import { useEffect, useState } from 'react'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import type { Why } from '../../../core/judge/why.ts'
-import type { Outcome } from '../../../core/rating/outcome.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside, figure } from '../../data/units.ts'
-import { ratingWorker } from '../../workers/rating.ts'
+import { useAsked } from '../../data/useAsked.ts'
+import { Unanswered } from '../../parts/Card.tsx'
+import { askRating } from '../../workers/rating.ts'
 
 interface Part {
   readonly name: string
@@ -50,19 +50,14 @@ function partsOf(why: Why, sign: 1 | -1): Part[] {
 }
 
 /** Why the last throw finished where it did: one bar about what the label promised, left of it and right of it. */
-export function WhyBar({ trial, thrown, outcome }: { trial: string; thrown: Throw; outcome: Outcome }) {
+export function WhyBar({ trial, thrown, serial }: { trial: string; thrown: Throw; serial: number }) {
   const units = useUnits()
-  const [why, setWhy] = useState<Why>()
-  useEffect(() => {
-    let current = true
-    void ratingWorker()
-      .why(trial, thrown.id)
-      .then((w) => current && setWhy(w))
-    return () => {
-      current = false
-    }
-    // a new outcome explains the same throw anew
-  }, [trial, thrown.id, outcome])
+  // a new outcome explains the same throw anew
+  const asked = useAsked(`${thrown.id} ${serial}`, () => askRating((w) => w.why(trial, thrown.id)), {
+    about: thrown.id,
+  })
+  const why = asked.value
+  if (asked.error) return <Unanswered asked={asked} />
   if (!why || why.throw !== thrown.id) return null
   const sign = fadeSign(thrown.hand, thrown.stroke)
   const parts = partsOf(why, sign)

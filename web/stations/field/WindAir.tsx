@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { Settings2, Wind } from 'lucide-react'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
+import type { z } from 'zod'
 import { airDensity } from '../../../core/flight/air.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import { Session } from '../../../contract/trials.ts'
@@ -161,7 +162,11 @@ interface SessionDialogProps {
 
 function SessionDialog({ session, onClose, onKeep }: SessionDialogProps) {
   const units = useUnits()
-  const { control, register, handleSubmit, formState, watch } = useForm<Session>({
+  const { control, register, handleSubmit, formState, watch } = useForm<
+    z.input<typeof Session>,
+    unknown,
+    Session
+  >({
     resolver: zodResolver(Session),
     defaultValues: session,
   })

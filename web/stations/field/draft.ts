@@ -1,56 +1,54 @@
 import { v7 as newId } from 'uuid'
+import { observedOf, OBSERVED_KEYS, present } from '../../../core/throw/observed.ts'
+import type { Observed, ObservedKey } from '../../../core/throw/observed.ts'
+import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { Throw } from '../../../contract/trials.ts'
-import type { Session, Thrower, ThrowPath } from '../../../contract/trials.ts'
-import type { SheetThrow } from '../../../core/formats/sheet.ts'
+import type { Session, Thrower } from '../../../contract/trials.ts'
 import { gramsOf, recordedOf } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { wrongWords } from '../../../contract/words.ts'
+
+/** Of what can be observed of a throw, what holds from throw to throw until somebody changes it. */
+const STANDS = ['stroke', 'leg', 'power', 'windAlongMps', 'windAcrossMps', 'windSdMps'] as const
+/** And what is asked of it or belongs to its arm. Everything else is seen of one throw. */
+const ASKED = ['hand', 'hyzerDeg'] as const
+type StandsKey = (typeof STANDS)[number]
+type SeenOfOne = Exclude<ObservedKey, StandsKey | (typeof ASKED)[number]>
+
+const SEEN_OF_ONE = OBSERVED_KEYS.filter(
+  (k): k is SeenOfOne => !([...STANDS, ...ASKED] as ObservedKey[]).includes(k),
+)
+const picked = <K extends ObservedKey>(keys: readonly K[], t: Observed) =>
+  Object.fromEntries(keys.map((k) => [k, t[k]])) as unknown as Pick<Observed, K>
 
 /** What holds from throw to throw until somebody changes it. */
-export interface Standing {
+export interface Standing extends Pick<Observed, StandsKey> {
   readonly throwerId: string
-  readonly stroke: Throw['stroke']
-  readonly power: number
   readonly sessionId: string
-  readonly windAlongMps: number | null
-  readonly windAcrossMps: number | null
-  /** How far gusts may have taken it from that, where they were logged. */
-  readonly windSdMps: number | null
 }
 
 /** What is seen of one throw; everything starts as “not observed”. */
-export interface Seen {
-  readonly landing: { readonly carryM: number; readonly rightM: number } | null
-  readonly mid: { readonly downM: number; readonly rightM: number } | null
-  readonly hyzerCalledDeg: number | null
-  readonly noseCalledDeg: number | null
-  readonly launchCalledDeg: number | null
-  readonly releaseSpeedMps: number | null
-  readonly hangS: number | null
-  readonly apexM: number | null
-  readonly groundM: number | null
-  /** The flight as a camera recorded it. */
-  readonly path: ThrowPath | null
+export type Seen = { readonly [K in Exclude<SeenOfOne, 'counts'>]: Observed[K] | null } & {
   readonly counts: boolean
-  readonly whyNot: string | null
-  /** Things said of the throw that the numbers do not use yet: how it came out, what it did in the air. */
-  readonly notes: Readonly<Record<string, string>>
-}
+} & Pick<Throw, 'path' | 'notes'>
 
 export const NOTHING_SEEN: Seen = {
-  landing: null,
-  mid: null,
-  hyzerCalledDeg: null,
-  noseCalledDeg: null,
-  launchCalledDeg: null,
-  releaseSpeedMps: null,
-  hangS: null,
-  apexM: null,
-  groundM: null,
-  path: null,
+  ...(Object.fromEntries(SEEN_OF_ONE.map((k) => [k, null])) as unknown as { [K in SeenOfOne]: null }),
   counts: true,
-  whyNot: null,
+  path: null,
   notes: {},
 }
+
+export interface Spot {
+  readonly carryM: number
+  readonly rightM: number
+}
+/** Where it landed, once that is known. */
+export const landingOf = ({ carryM, rightM }: Seen): Spot | null =>
+  carryM === null || rightM === null ? null : { carryM, rightM }
+/** Where it bent, once that is known. */
+export const bendOf = ({ midDownM, midRightM }: Seen) =>
+  midDownM === null || midRightM === null ? null : { downM: midDownM, rightM: midRightM }
 
 export const NOSES = [
   { value: -3, label: 'down' },
@@ -68,30 +66,12 @@ export const WARM_UP = 'warm-up'
 export const WHY_NOT = ['hit a branch', 'gust', 'slipped', 'not my throw'] as const
 
 /** What was seen of a throw already stored, for editing it. */
-export const seenOf = (t: Throw): Seen => ({
-  landing: { carryM: t.carryM, rightM: t.rightM },
-  mid: t.midDownM === null || t.midRightM === null ? null : { downM: t.midDownM, rightM: t.midRightM },
-  hyzerCalledDeg: t.hyzerCalledDeg,
-  noseCalledDeg: t.noseCalledDeg,
-  launchCalledDeg: t.launchCalledDeg,
-  releaseSpeedMps: t.releaseSpeedMps,
-  hangS: t.hangS,
-  apexM: t.apexM,
-  groundM: t.groundM,
-  path: t.path,
-  counts: t.counts,
-  whyNot: t.whyNot,
-  notes: t.notes,
-})
+export const seenOf = (t: Throw): Seen => ({ ...picked(SEEN_OF_ONE, t), path: t.path, notes: t.notes })
 
 export const standingOf = (t: Throw): Standing => ({
+  ...picked(STANDS, t),
   throwerId: t.throwerId,
-  stroke: t.stroke,
-  power: t.power,
   sessionId: t.sessionId,
-  windAlongMps: t.windAlongMps,
-  windAcrossMps: t.windAcrossMps,
-  windSdMps: t.windSdMps,
 })
 
 export interface Meant {
@@ -107,52 +87,37 @@ export function toThrow(
   seen: Seen,
   thrower: Thrower,
   old: Throw | undefined,
+  now: string,
 ): { readonly ok: true; readonly row: Throw } | { readonly ok: false; readonly why: string } {
-  if (!seen.landing) return { ok: false, why: 'Tap where it landed first.' }
-  const { landing, mid, ...rest } = seen
+  if (!landingOf(seen)) return { ok: false, why: 'Tap where it landed first.' }
   const read = Throw.safeParse({
     id: old?.id ?? newId(),
     trialId,
     ...meant,
     ...standing,
     label: old?.label ?? null,
-    thrownAt: old?.thrownAt ?? new Date().toISOString(),
-    hand: old && old.throwerId === thrower.id ? old.hand : thrower.hand,
-    ...rest,
+    thrownAt: old?.thrownAt ?? now,
+    hand: handOf(thrower, old),
+    ...seen,
     whyNot: seen.counts ? null : seen.whyNot,
-    carryM: round(landing.carryM),
-    rightM: round(landing.rightM),
-    midDownM: mid && round(mid.downM),
-    midRightM: mid && round(mid.rightM),
+    carryM: decimetres(seen.carryM),
+    rightM: decimetres(seen.rightM),
+    midDownM: decimetres(seen.midDownM),
+    midRightM: decimetres(seen.midRightM),
     takenBackAt: old?.takenBackAt ?? null,
     version: old?.version ?? 0,
   })
-  if (read.success) return { ok: true, row: read.data }
-  const [issue] = read.error.issues
-  return {
-    ok: false,
-    why: `${FIELD_WORDS[String(issue!.path[0])] ?? String(issue!.path[0])} ${issue!.message}.`,
-  }
+  return read.success
+    ? { ok: true, row: read.data }
+    : { ok: false, why: `${wrongWords(read.error.issues[0]!)}.` }
 }
+
+/** The hand it was thrown with; of a throw already made, the hand of that day. */
+const handOf = (thrower: Thrower, old: Throw | undefined) =>
+  old && old.throwerId === thrower.id ? old.hand : thrower.hand
 
 /** To the decimetre: nobody measures closer. */
-const round = (m: number) => Math.round(m * 10) / 10 + 0
-
-const FIELD_WORDS: Record<string, string> = {
-  carryM: 'The landing',
-  rightM: 'The distance off the line',
-  hyzerDeg: 'The release angle',
-  hyzerCalledDeg: 'The angle out of the hand',
-  windAlongMps: 'The wind along',
-  windAcrossMps: 'The wind across',
-  midDownM: 'The bend',
-  midRightM: 'The bend',
-  hangS: 'The hang time',
-  apexM: 'The height at the top',
-  groundM: 'The ground play',
-  releaseSpeedMps: 'The release speed',
-  power: 'The power',
-}
+const decimetres = (m: number | null) => m && Math.round(m * 10) / 10 + 0
 
 /** A draft as a line of the sheet, for drawing its path before it is kept. */
 export function draftLine(
@@ -163,36 +128,26 @@ export function draftLine(
   standing: Standing,
   seen: Seen,
 ): SheetThrow {
-  const full = standing.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
-  const line = {
+  const observed = observedOf({
+    ...standing,
+    ...seen,
+    hand: thrower.hand,
+    hyzerDeg: meant.hyzerDeg,
+    // what is forecast does not depend on where it lands
+    carryM: seen.carryM ?? 1,
+    rightM: seen.rightM ?? 0,
+  })
+  return present({
     throw: 'draft',
     thrower: thrower.name,
-    hand: thrower.hand,
-    stroke: standing.stroke,
     disc: disc.disc.code,
     ...disc.inForce.numbers,
     weightG: gramsOf(disc.disc),
-    fullSpeedMps: full,
-    power: standing.power,
-    hyzerDeg: meant.hyzerDeg,
-    hyzerCalledDeg: seen.hyzerCalledDeg,
-    noseCalledDeg: seen.noseCalledDeg,
-    launchCalledDeg: seen.launchCalledDeg,
-    windAlongMps: standing.windAlongMps,
-    windAcrossMps: standing.windAcrossMps,
-    windSdMps: standing.windSdMps,
+    fullSpeedMps: standing.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps,
+    ...observed,
     temperatureC: session?.temperatureC,
     altitudeM: session?.altitudeM,
-    carryM: seen.landing?.carryM ?? 1,
-    rightM: seen.landing?.rightM ?? 0,
-    midDownM: seen.mid?.downM,
-    midRightM: seen.mid?.rightM,
-    hangS: seen.hangS,
-    apexM: seen.apexM,
     path: seen.path && recordedOf(seen.path),
-    counts: seen.counts,
-  }
-  return Object.fromEntries(
-    Object.entries(line).filter(([, v]) => v !== null && v !== undefined),
-  ) as unknown as SheetThrow
+    notes: seen.notes,
+  })
 }

@@ -1,8 +1,6 @@
-import { format, subDays } from 'date-fns'
-import useSWR from 'swr'
 import { armLeft, USUAL_LIMITS } from '../../../core/plan/armLoad.ts'
-import type { ArmDay, Thrower } from '../../../contract/trials.ts'
-import { read } from '../../data/api.ts'
+import type { Thrower } from '../../../contract/trials.ts'
+import { useArmDays } from '../../data/hooks.ts'
 
 /** What an arm did today and what it has left. */
 export interface ArmToday {
@@ -14,15 +12,15 @@ export interface ArmToday {
   readonly spent: boolean
 }
 
-/** What arms did today, on every trial, and what their budgets leave them. */
-export function useArms(throwers: readonly Thrower[]): readonly ArmToday[] {
-  const today = format(new Date(), 'yyyy-MM-dd')
-  const { data } = useSWR<ArmDay[]>(
-    `/api/arm-days?since=${format(subDays(new Date(), 7), 'yyyy-MM-dd')}`,
-    read,
-  )
+/**
+ * What arms did today, on every trial, and what their budgets leave them.
+ *
+ * @param today the day of the outing, at its place
+ */
+export function useArms(throwers: readonly Thrower[], today: string): readonly ArmToday[] {
+  const days = useArmDays(today) ?? []
   return throwers.map((thrower) => {
-    const own = (data ?? []).filter((d) => d.throwerId === thrower.id)
+    const own = days.filter((d) => d.throwerId === thrower.id)
     const room = armLeft(thrower.budget ?? USUAL_LIMITS, own, today)
     return {
       thrower,

@@ -1,89 +1,49 @@
-import { useEffect, useRef, useState } from 'react'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
-import type { SheetThrow } from '../../../core/formats/sheet.ts'
+import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { armId, throwEvidence } from '../../../core/rating/fromSheet.ts'
 import type { Arm } from '../../../core/rating/evidence.ts'
 import type { Protocol } from '../../../core/plan/order.ts'
+import { useAsked } from '../../data/useAsked.ts'
+import type { Asked } from '../../data/useAsked.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
-import { ratingWorker } from '../../workers/rating.ts'
+import { askRating } from '../../workers/rating.ts'
 
 const armsOf = (line: SheetThrow): Arm[] => [
   { id: armId(line), ...(line.fullSpeedMps !== undefined && { fullSpeedMps: line.fullSpeedMps }) },
 ]
 
-/** Everything of a line that a forecast depends on. */
-const forecastKey = (line: SheetThrow, withAngle = true) =>
-  JSON.stringify([
-    line.disc,
-    line.thrower,
-    line.stroke,
-    line.power,
-    withAngle && line.hyzerDeg,
-    line.windAlongMps,
-    line.windAcrossMps,
-    line.temperatureC,
-    line.altitudeM,
-  ])
+/** Everything of a line that a forecast depends on: where it landed does not change what was forecast. */
+const forecastOf = (line: SheetThrow) => {
+  const { disc, arm, power, hyzerRad, air } = throwEvidence(line)
+  return { disc, arm, power, hyzerRad, air }
+}
 
 /** Where the throw that is meant should land; follows the newest reading. */
 export function useForecast(
   trial: string,
   line: SheetThrow,
   reading: Reading | undefined,
-): Forecast | undefined {
-  const [forecast, setForecast] = useState<Forecast>()
-  const { disc, power } = throwEvidence(line)
-  const key = forecastKey(line)
-  useEffect(() => {
-    if (!reading) return
-    let current = true
-    const { arm, hyzerRad, air } = throwEvidence(line)
-    void ratingWorker()
-      .forecast(trial, { disc, arm, power, hyzerRad, air }, armsOf(line))
-      .then((f) => current && setForecast(f))
-    return () => {
-      current = false
-    }
-    // the key stands for the line: where it landed does not change what was forecast
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [trial, key, reading])
-  return forecast
+): Asked<Forecast | undefined> {
+  const planned = forecastOf(line)
+  const key = reading ? JSON.stringify([reading.serial, planned, line.fullSpeedMps]) : null
+  return useAsked(key, () => askRating((w) => w.forecast(trial, planned, armsOf(line))), { about: trial })
 }
 
-/** The path of a throw to where it landed; while one is being worked out, newer landings replace those waiting. */
-export function usePathTo(trial: string, line: SheetThrow | undefined, reading: Reading | undefined) {
-  const [path, setPath] = useState<readonly PlanPoint[]>()
-  const wanted = useRef<SheetThrow | undefined>(undefined)
-  const busy = useRef(false)
-  const key = line && JSON.stringify(line)
-  // the path of the throw before must not flash up under the next landing
-  const [had, setHad] = useState(line !== undefined)
-  if (had !== (line !== undefined)) {
-    setHad(line !== undefined)
-    setPath(undefined)
-  }
-  useEffect(() => {
-    wanted.current = line
-    if (!line || !reading) return
-    const next = async () => {
-      busy.current = true
-      while (wanted.current) {
-        const now = wanted.current
-        const found = await ratingWorker().path(trial, throwEvidence(now), armsOf(now))
-        if (wanted.current === now) {
-          wanted.current = undefined
-          setPath(found)
-        }
-      }
-      busy.current = false
-    }
-    if (!busy.current) void next()
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [trial, key, reading])
-  return line ? path : undefined
+/** The path of a throw to where it landed; of landings that come while one is worked out, the newest is next. */
+export function usePathTo(
+  trial: string,
+  line: SheetThrow | undefined,
+  reading: Reading | undefined,
+): Asked<readonly PlanPoint[] | undefined> {
+  const key = reading && line ? JSON.stringify([reading.serial, line]) : null
+  return useAsked(key, () => askRating((w) => w.path(trial, throwEvidence(line!), armsOf(line!))), {
+    inTurn: true,
+    // the path of the throw before must not flash up under the next landing
+    about: `${trial} ${line?.disc ?? ''}`,
+  })
 }
 
 /** The angle to mean for a disc to finish on the aim line, where a trial asks for it; follows the newest reading. */
@@ -93,22 +53,19 @@ export function useLineAngle(
   line: SheetThrow | undefined,
   reading: Reading | undefined,
 ): LineAngle | undefined {
-  const [found, setFound] = useState<LineAngle>()
-  const key = line && forecastKey(line, false)
-  useEffect(() => {
-    if (!wanted || !line || !reading) return
-    let current = true
-    const { arm, power, air, disc } = throwEvidence(line)
-    void ratingWorker()
-      .line(trial, [disc], { arm, power, air }, armsOf(line))
-      .then((told) => current && setFound(told?.angles[0]))
-    return () => {
-      current = false
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [trial, wanted, key, reading])
-  return wanted && found?.disc === line?.disc ? found : undefined
+  const { disc, arm, power, air } = line ? throwEvidence(line) : NOBODY
+  const key =
+    wanted && line && reading
+      ? JSON.stringify([reading.serial, disc, arm, power, air, line.fullSpeedMps])
+      : null
+  const { value } = useAsked(
+    key,
+    () => askRating((w) => w.line(trial, [disc!], { arm: arm!, power: power!, air: air! }, armsOf(line!))),
+    { about: `${trial} ${disc}` },
+  )
+  return value?.angles[0]
 }
+const NOBODY = { disc: undefined, arm: undefined, power: undefined, air: undefined }
 
 /** How many telling throws are named ahead. */
 const AHEAD = 6
@@ -125,29 +82,27 @@ export function useTelling(
   hyzerDegs: readonly number[],
   protocol: Protocol,
   reading: Reading | undefined,
-): readonly { readonly code: string; readonly hyzerDeg: number }[] | undefined {
-  const [found, setFound] = useState<readonly { code: string; hyzerDeg: number }[]>()
-  const key =
-    line && JSON.stringify([line.thrower, line.stroke, line.power, line.windAlongMps, line.windAcrossMps])
-  useEffect(() => {
-    if (!wanted || !line || !reading) return
-    let current = true
-    const { arm, air, power } = throwEvidence(line)
-    const candidates = codes.flatMap((disc) =>
-      hyzerDegs.map((deg) => ({ disc, arm, air, power, hyzerRad: deg * DEGREE, angleCalled: true })),
-    )
-    void ratingWorker()
-      .telling(trial, candidates, armsOf(line), AHEAD, protocol)
-      .then(
-        (throws) =>
-          current &&
-          setFound(throws.map((t) => ({ code: t.disc, hyzerDeg: Math.round(t.hyzerRad / DEGREE) }))),
+): Asked<readonly { readonly code: string; readonly hyzerDeg: number }[]> {
+  // which disc is up next does not change what is telling
+  const { arm, power, air } = line ? throwEvidence(line) : NOBODY
+  const asked = { codes, hyzerDegs, protocol, arm, power, air }
+  const key = wanted && line && reading ? JSON.stringify([reading.serial, asked]) : null
+  return useAsked(
+    key,
+    async () => {
+      const candidates = codes.flatMap((disc) =>
+        hyzerDegs.map((deg) => ({
+          disc,
+          arm: arm!,
+          air: air!,
+          power: power!,
+          hyzerRad: deg * DEGREE,
+          angleCalled: true,
+        })),
       )
-    return () => {
-      current = false
-    }
-    // the key stands for the line: which disc is up next does not change what is telling
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [trial, wanted, key, reading])
-  return wanted ? found : undefined
+      const throws = await askRating((w) => w.telling(trial, candidates, armsOf(line!), AHEAD, protocol))
+      return throws.map((t) => ({ code: t.disc, hyzerDeg: Math.round(t.hyzerRad / DEGREE) }))
+    },
+    { about: trial },
+  )
 }

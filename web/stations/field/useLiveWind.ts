@@ -1,13 +1,12 @@
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
-import type { WindReport } from '../../../contract/devices.ts'
+import { WindReport } from '../../../contract/devices.ts'
 import type { WindLog } from '../../../contract/trials.ts'
+import { alongOut } from '../../../core/throw/leg.ts'
+import type { Leg } from '../../../core/throw/leg.ts'
 import { windOf } from '../../../core/rating/windLog.ts'
 import type { WindReading } from '../../../core/rating/windLog.ts'
 import { outbox } from '../../data/outbox.ts'
-
-/** Which way the thrower faces: out along the aim line, or back. */
-export type Facing = 'out' | 'back'
 
 /** Readings that are kept at hand, and that make one entry of the session's log. */
 const AT_HAND = 900
@@ -33,7 +32,7 @@ export function useLiveWind(
   sessionId: string,
   place: string,
   bearingDeg: number,
-  facing: Facing,
+  leg: Leg,
 ): LiveWind {
   const log = useRef<WindReading[]>([])
   const entry = useRef<WindReport[]>([])
@@ -57,10 +56,10 @@ export function useLiveWind(
         alongMps: said.map((r) => Math.round(100 * r.alongMps) / 100),
         acrossMps: said.map((r) => Math.round(100 * r.acrossMps) / 100),
       }
-      void outbox.put(`/api/wind-logs/${row.id}`, row)
+      void outbox.put('wind-logs', row)
     }
     source.onmessage = (e) => {
-      const report = JSON.parse(e.data as string) as WindReport
+      const report = WindReport.parse(JSON.parse(e.data as string))
       log.current.push({
         atS: Date.parse(report.at) / 1000,
         alongMps: report.alongMps,
@@ -79,7 +78,7 @@ export function useLiveWind(
       setLast(undefined)
     }
   }, [on, sessionId, place, bearingDeg])
-  const sign = facing === 'out' ? 1 : -1
+  const sign = alongOut(leg)
   return {
     now: last && { alongMps: sign * last.report.alongMps, acrossMps: sign * last.report.acrossMps },
     recent: last?.recent.map((v) => sign * v) ?? [],

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
 import { LINE_DEG, remainingThrows } from '../../../core/plan/order.ts'
+import type { Leg } from '../../../core/throw/leg.ts'
 import type { Plan, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { WARM_UP } from './draft.ts'
@@ -11,7 +12,7 @@ export interface Proposed extends Cell {
   readonly stroke?: Throw['stroke']
   readonly power?: number
   readonly throwerId?: string | null
-  readonly leg?: Plan['throws'][number]['leg']
+  readonly leg?: Leg
   readonly warmUp?: boolean
 }
 

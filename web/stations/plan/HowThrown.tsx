@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
-import { STROKES } from '../../../contract/trials.ts'
+import { STROKES } from '../../../core/flight/hand.ts'
 import type { Plan, Thrower } from '../../../contract/trials.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'

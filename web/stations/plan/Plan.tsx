@@ -3,12 +3,13 @@ import { format } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Plan, Trial } from '../../../contract/trials.ts'
+import { bodyOf } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { fadeSide } from '../../../core/flight/hand.ts'
-import { expectedCarry } from './carry.ts'
+import { expectedCarry } from '../../../core/plan/carry.ts'
 import { effortOf } from '../../../core/plan/effort.ts'
 import { FIXED_ORDERS, ORDER_BIAS, remainingThrows } from '../../../core/plan/order.ts'
-import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
+import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -16,7 +17,7 @@ import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
@@ -35,16 +36,15 @@ import {
   madeSoFar,
   overAngles,
   proposed,
-  questionOf,
   reordered,
   stepped,
   swapped,
-} from './planning.ts'
+} from '../../../core/plan/planning.ts'
+import { countsTaken } from '../../../core/plan/weighed.ts'
 import { PlanSheet } from './PlanSheet.tsx'
 import { RunOrder } from './RunOrder.tsx'
 import { Settles } from './Settles.tsx'
 import { usePlanWorth } from './usePlanWorth.ts'
-import type { PlanWorth } from './usePlanWorth.ts'
 
 export default function PlanStation({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -52,6 +52,21 @@ export default function PlanStation({ trialId }: { trialId: string }) {
   if (!view) return <Waiting what="the plan" />
   return <Planning view={view} />
 }
+
+/** What a plan says besides its throws, nothing said. */
+const BLANK_PLAN = {
+  convention: 'fresh',
+  claims: [],
+  likeDiscId: null,
+  placeId: null,
+  startsAt: null,
+} satisfies Partial<Plan>
+
+const plannedDisc = (d: ShelvedDisc) => ({
+  id: d.disc.id,
+  numbers: d.inForce.numbers,
+  isNew: d.disc.wear === 'new',
+})
 
 /** What a trial asks, guessed from its discs until somebody says. */
 function guess(discs: readonly ShelvedDisc[], controlDiscId: string | null): QuestionKind {
@@ -65,6 +80,7 @@ function Planning({ view }: { view: TrialView }) {
   const units = useUnits()
   const names = useMemo(() => trialNames(discs), [discs])
   const byId = useMemo(() => new Map(discs.map((d) => [d.disc.id, d])), [discs])
+  const planned = useMemo(() => discs.map(plannedDisc), [discs])
   const protocol = trial.plan?.protocol ?? 'same release'
   const made = useMemo(() => madeSoFar(view.throws, protocol), [view.throws, protocol])
   // the same trial proposes the same order, until somebody shuffles
@@ -73,11 +89,12 @@ function Planning({ view }: { view: TrialView }) {
   const wanted = params.get('kind')
   const kind = QUESTION_KINDS.find((k) => k === wanted) ?? guess(discs, trial.controlDiscId)
   const plan = useMemo(
-    () => trial.plan ?? proposed(trial, discs, kind, seed, made),
-    [trial, discs, kind, seed, made],
+    () => trial.plan ?? { ...BLANK_PLAN, ...proposed(trial, planned, kind, seed, made) },
+    [trial, planned, kind, seed, made],
   )
   const [spend, setSpend] = useState<number | null>(null)
-  const { worth, working } = usePlanWorth(view, plan, spend)
+  const weighed = usePlanWorth(view, plan, spend)
+  const { value: worth, working } = weighed
   const codeOf = (id: string) => byId.get(id)?.disc.code ?? ''
   const nameOf = (id: string) => names.get(codeOf(id)) ?? codeOf(id)
   const placeOf = (id: string) => discs.findIndex((d) => d.disc.id === id)
@@ -97,10 +114,10 @@ function Planning({ view }: { view: TrialView }) {
       plan: untold ? { ...next, expected: [] } : next,
       plannedThrows: next.throws.length,
     }
-    void outbox.put(`/api/trials/${trial.id}`, row)
+    void outbox.put('trials', row)
   }
   const recount = (counts: ReturnType<typeof countsOf>) =>
-    keep(reordered(plan, counts, discs, made, trial.controlDiscId))
+    keep(reordered(plan, counts, planned, made, trial.controlDiscId))
   const counts = countsOf(plan, trial.discIds)
   const done = useMemo(() => {
     const left = new Set(
@@ -113,7 +130,13 @@ function Planning({ view }: { view: TrialView }) {
     return new Set(plan.throws.flatMap((_, i) => (left.has(i) ? [] : [i])))
   }, [plan.throws, plan.power, plan.protocol, made])
   const carries = useMemo(
-    () => new Map(discs.map((d) => [d.disc.id, expectedCarry(d, thrower?.backhandMps ?? null, plan.power)])),
+    () =>
+      new Map(
+        discs.map((d) => [
+          d.disc.id,
+          expectedCarry(d.inForce.numbers, bodyOf(d.disc), thrower?.backhandMps ?? null, plan.power),
+        ]),
+      ),
     [discs, thrower, plan.power],
   )
   const effort = effortOf(
@@ -136,7 +159,7 @@ function Planning({ view }: { view: TrialView }) {
       strokes: q.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],
       windMps: q.wantsWind ? Math.max(3, plan.windMps) : plan.windMps,
     }
-    keep(reordered(next, counts, discs, made, trial.controlDiscId))
+    keep(reordered(next, counts, planned, made, trial.controlDiscId))
   }
   /** Another protocol throws other angles: as many throws of each disc as before. */
   const throwBy = (next: Plan['protocol']) => {
@@ -144,7 +167,7 @@ function Planning({ view }: { view: TrialView }) {
     const again = reordered(
       { ...plan, protocol: next },
       overAngles(counts, trial.discIds, hyzerDegs),
-      discs,
+      planned,
       madeSoFar(view.throws, next),
       trial.controlDiscId,
     )
@@ -236,7 +259,7 @@ function Planning({ view }: { view: TrialView }) {
                   { value: 'fixed', label: 'Fixed' },
                 ]}
                 onChange={(order) =>
-                  keep(reordered({ ...plan, order }, counts, discs, made, trial.controlDiscId))
+                  keep(reordered({ ...plan, order }, counts, planned, made, trial.controlDiscId))
                 }
               />
               {plan.order === 'fixed' && (
@@ -246,7 +269,7 @@ function Planning({ view }: { view: TrialView }) {
                   value={plan.fixedBy}
                   onChange={(e) => {
                     const fixedBy = e.target.value as Plan['fixedBy']
-                    keep(reordered({ ...plan, fixedBy }, counts, discs, made, trial.controlDiscId))
+                    keep(reordered({ ...plan, fixedBy }, counts, planned, made, trial.controlDiscId))
                   }}
                 >
                   {FIXED_ORDERS.map((o) => (
@@ -258,7 +281,7 @@ function Planning({ view }: { view: TrialView }) {
                 <Button
                   onClick={() =>
                     keep(
-                      reordered({ ...plan, seed: plan.seed + 1 }, counts, discs, made, trial.controlDiscId),
+                      reordered({ ...plan, seed: plan.seed + 1 }, counts, planned, made, trial.controlDiscId),
                     )
                   }
                 >
@@ -318,9 +341,13 @@ function Planning({ view }: { view: TrialView }) {
                 worth={worth.planned}
                 working={working}
               />
+            ) : weighed.error ? (
+              <Unanswered asked={weighed} />
             ) : (
               <p className="text-quiet" role="status">
-                Weighing the plan …
+                {working
+                  ? 'Weighing the plan …'
+                  : 'Add a thrower first: what a plan shows depends on the arm.'}
               </p>
             )}
           </Card>
@@ -333,7 +360,12 @@ function Planning({ view }: { view: TrialView }) {
               nameOf={(code) => names.get(code) ?? code}
               onTake={() =>
                 recount(
-                  takenFrom(worth, (code) => discs.find((d) => d.disc.code === code)!.disc.id, plan, done),
+                  countsTaken(
+                    plan,
+                    done,
+                    worth.telling.throws,
+                    (code) => discs.find((d) => d.disc.code === code)!.disc.id,
+                  ),
                 )
               }
               onEven={() =>
@@ -363,7 +395,7 @@ function Planning({ view }: { view: TrialView }) {
             throwers={view.throwers}
             onPlan={(change) => keep({ ...plan, ...change })}
             onDeal={(change) =>
-              keep(reordered({ ...plan, ...change }, counts, discs, made, trial.controlDiscId))
+              keep(reordered({ ...plan, ...change }, counts, planned, made, trial.controlDiscId))
             }
           />
         </div>
@@ -378,22 +410,4 @@ function Planning({ view }: { view: TrialView }) {
       />
     </>
   )
-}
-
-/** The telling throws as counts, with what is already thrown kept as it was. */
-function takenFrom(
-  worth: PlanWorth,
-  idOf: (code: string) => string,
-  plan: Plan,
-  done: ReadonlySet<number>,
-): ReturnType<typeof countsOf> {
-  const tally = new Map<string, ReturnType<typeof countsOf>[number]>()
-  const add = (disc: string, hyzerDeg: number, leg: 'out' | 'back') => {
-    const key = `${disc} ${hyzerDeg} ${leg}`
-    tally.set(key, { disc, hyzerDeg, leg, throws: (tally.get(key)?.throws ?? 0) + 1 })
-  }
-  plan.throws.forEach((t, i) => done.has(i) && add(t.discId, t.hyzerDeg, t.leg))
-  for (const t of worth.telling.throws)
-    add(idOf(t.disc), Math.round((t.hyzerRad * 180) / Math.PI), t.air.windAlongMps <= 0 ? 'out' : 'back')
-  return [...tally.values()]
 }

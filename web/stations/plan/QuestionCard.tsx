@@ -6,7 +6,7 @@ import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
-import { questionOf } from './planning.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
 
 interface QuestionCardProps {
   readonly plan: Plan

@@ -2,7 +2,7 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import clsx from 'clsx'
 import { useState } from 'react'
 import type { Plan, Thrower } from '../../../contract/trials.ts'
-import { LEGS } from '../../../core/plan/order.ts'
+import { LEGS } from '../../../core/throw/leg.ts'
 import { angleWords } from '../../data/units.ts'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 

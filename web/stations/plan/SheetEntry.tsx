@@ -1,18 +1,21 @@
 import clsx from 'clsx'
-import { format } from 'date-fns'
 import { Check } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
 import type { KeyboardEvent } from 'react'
 import { Link } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
+import { dayAt } from '../../../core/throw/day.ts'
+import { NOTHING_OBSERVED } from '../../../core/throw/observed.ts'
 import { remainingThrows } from '../../../core/plan/order.ts'
 import { Throw } from '../../../contract/trials.ts'
 import type { Plan, Session } from '../../../contract/trials.ts'
+import { wrongWords } from '../../../contract/words.ts'
 import { usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
+import { atPlace } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook, Key } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
@@ -60,14 +63,17 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
     ),
   )
   const [rows, setRows] = useState<Record<number, Row>>({})
-  const [session, setSession] = useState<Session>(() => ({
-    id: newId(),
-    place: places.find((p) => p.id === plan.placeId)?.name ?? 'not stated',
-    day: format(plan.startsAt === null ? new Date() : new Date(plan.startsAt), 'yyyy-MM-dd'),
-    temperatureC: null,
-    altitudeM: places.find((p) => p.id === plan.placeId)?.altitudeM ?? null,
-    method: 'paced',
-  }))
+  const [session, setSession] = useState<Session>(() => {
+    const place = places.find((p) => p.id === plan.placeId)
+    return {
+      id: newId(),
+      ...atPlace(place),
+      day: dayAt(plan.startsAt ?? Date.now(), place?.timeZone ?? null),
+      temperatureC: null,
+      altitudeM: place?.altitudeM ?? null,
+      method: 'paced',
+    }
+  })
   const [throwerId, setThrowerId] = useState(view.throwers[0]?.id ?? '')
   const [outAlong, setOutAlong] = useState<number | null>(null)
   const grid = useRef<HTMLTableElement>(null)
@@ -102,40 +108,31 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
       throwerId: thrower.id,
       label: null,
       thrownAt: new Date(
-        session.day === format(startedAt, 'yyyy-MM-dd')
+        session.day === dayAt(startedAt, session.timeZone)
           ? startedAt + line
           : Date.parse(`${session.day}T12:00:00`) + line,
       ).toISOString(),
+      ...NOTHING_OBSERVED,
       hand: thrower.hand,
       stroke: t.stroke,
+      leg: t.leg,
       power: t.power,
       // on the line the angle it took is what was meant
       hyzerDeg: plan.protocol === 'same line' ? (called ?? t.hyzerDeg) : t.hyzerDeg,
-      releaseSpeedMps: null,
       hyzerCalledDeg: called,
-      noseCalledDeg: null,
-      launchCalledDeg: null,
       windAlongMps: outAlong === null ? null : (t.leg === 'out' ? -1 : 1) * outAlong,
       windAcrossMps: outAlong === null ? null : 0,
       carryM: Math.round(10 * units.length.from(down)) / 10,
       rightM: Math.round(10 * units.length.from(side)) / 10 + 0,
-      midDownM: null,
-      midRightM: null,
       hangS: hang,
-      apexM: null,
-      groundM: null,
       counts: row.why.trim() === '',
       whyNot: row.why.trim() || null,
       notes: {},
       takenBackAt: null,
     })
-    if (!read.success) {
-      const [issue] = read.error.issues
-      return wrong(`${String(issue!.path[0])} ${issue!.message}.`)
-    }
-    if (!view.sessions.some((s) => s.id === session.id))
-      await outbox.put(`/api/sessions/${session.id}`, session)
-    await outbox.put(`/api/throws/${read.data.id}`, read.data)
+    if (!read.success) return wrong(`${wrongWords(read.error.issues[0]!)}.`)
+    if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
+    await outbox.put('throws', read.data)
     setRows((r) => {
       const { wrong: _, ...rest } = r[line] ?? row
       return { ...r, [line]: { ...rest, kept: true } }
@@ -177,7 +174,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
           <TextInput
             label="Place"
             value={session.place}
-            onChange={(e) => setSession({ ...session, place: e.target.value })}
+            onChange={(e) => setSession({ ...session, place: e.target.value, placeId: null })}
           />
           <SelectInput
             label="Measured"
@@ -319,8 +316,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
               const at = new Date().toISOString()
               for (const [, r] of own) {
                 const stored = view.throws.find((x) => x.id === r.id)
-                if (stored)
-                  void outbox.put(`/api/throws/${stored.id}`, { ...stored, takenBackAt: at } as Throw)
+                if (stored) void outbox.put('throws', { ...stored, takenBackAt: at })
               }
               setRows({})
               say(`${own.length} throws of this sheet were taken back.`)

@@ -1,9 +1,8 @@
-import { format, subDays } from 'date-fns'
-import useSWR from 'swr'
+import { format } from 'date-fns'
 import { armLeft, USUAL_LIMITS } from '../../../core/plan/armLoad.ts'
 import type { Effort } from '../../../core/plan/effort.ts'
-import type { ArmDay, Plan, Thrower } from '../../../contract/trials.ts'
-import { read } from '../../data/api.ts'
+import type { Plan, Thrower } from '../../../contract/trials.ts'
+import { useArmDays } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Card } from '../../parts/Card.tsx'
 
@@ -52,8 +51,7 @@ export function Takes({ effort, left, throwers, day }: TakesProps) {
 
 /** Whether any arm is asked for more than it has left; null while nobody knows. */
 export function useOverloads(effort: Effort, throwers: readonly Thrower[], day: string) {
-  const since = format(subDays(new Date(day), 7), 'yyyy-MM-dd')
-  const { data } = useSWR<ArmDay[]>(`/api/arm-days?since=${since}`, read)
+  const data = useArmDays(day)
   if (!data) return null
   return effort.arms.flatMap((arm) => {
     const thrower = throwers.find((t) => t.id === arm.thrower) ?? throwers[0]

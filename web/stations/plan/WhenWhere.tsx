@@ -4,15 +4,16 @@ import { max as maxOf, scaleLinear, scalePoint, line } from 'd3'
 import { CalendarPlus, MapPin } from 'lucide-react'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
-import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
+import type { z } from 'zod'
 import { alongAim, bestWindow } from '../../../core/plan/window.ts'
 import type { ForecastHour, Window, Wish } from '../../../core/plan/window.ts'
+import { ForecastReport } from '../../../contract/devices.ts'
 import { Place } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
-import { read } from '../../data/api.ts'
-import { usePlaces } from '../../data/hooks.ts'
+import { usePlaces, useRead } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
+import { zoneHere } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -21,7 +22,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
-import { questionOf } from './planning.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
 
 /** Room wanted beyond the longest throw, for a skip and for slips. */
 const BEYOND = 1.12
@@ -50,9 +51,9 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
   const [picked, setPicked] = useState<string>()
   const day = picked ?? planned ?? days[0]!
   const [wish, setWish] = useState<Wish>(questionOf(plan.kind).wantsWind ? 'steadiest' : 'calmest')
-  const { data } = useSWR<{ name: string; hours: ForecastHour[] }>(
+  const { data } = useRead(
     `/api/devices/forecast?${new URLSearchParams({ place: place?.name ?? 'here', day })}`,
-    read,
+    ForecastReport,
   )
   const take = Math.min(6, Math.max(1, Math.ceil(minutes / 60)))
   const bearing = place?.bearingDeg ?? 0
@@ -67,6 +68,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
     altitudeM: null,
     surface: '',
     hazards: '',
+    timeZone: zoneHere(),
     removedAt: null,
   })
   return (
@@ -136,7 +138,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
       </div>
       {data && window && (
         <>
-          <Hours hours={data.hours} window={window} bearing={bearing} source={data.name} />
+          <Hours hours={data.hours} window={window} bearing={bearing} source={data.device} />
           <p role="status">
             <strong>
               {format(new Date(data.hours[window.from]!.at), 'EEE d MMM, H:mm')} to{' '}
@@ -322,12 +324,12 @@ function PlaceDialog({
   onKept: (id: string) => void
 }) {
   const units = useUnits()
-  const { control, register, handleSubmit, formState } = useForm<Place>({
+  const { control, register, handleSubmit, formState } = useForm<z.input<typeof Place>, unknown, Place>({
     resolver: zodResolver(Place),
     defaultValues: place,
   })
   const keep = async (row: Place) => {
-    await outbox.put(`/api/places/${row.id}`, row)
+    await outbox.put('places', row)
     say(`${row.name} is kept.`)
     onKept(row.id)
     onClose()

@@ -3,8 +3,10 @@ import { Link, useNavigate } from 'react-router'
 import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
-import type { ImportPreview, Problem } from '../../../contract/imports.ts'
+import { ImportPreview } from '../../../contract/imports.ts'
+import type { Problem } from '../../../contract/imports.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
+import { zoneHere } from '../../data/outing.ts'
 import { useTrial } from '../../data/hooks.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
@@ -39,11 +41,11 @@ export default function Import({ trialId }: { trialId: string }) {
   if (!view) return <Waiting what="the trial" />
 
   const address = (store: boolean) =>
-    `/api/trials/${trialId}/import?${new URLSearchParams({ method, place, ...(store && { store: '1' }) })}`
+    `/api/trials/${trialId}/import?${new URLSearchParams({ method, place, zone: zoneHere(), ...(store && { store: '1' }) })}`
   const attempt = async (name: string, csv: string, store: boolean) => {
     setBusy(true)
     try {
-      const preview = await sendCsv<ImportPreview>(address(store), csv)
+      const preview = await sendCsv(address(store), csv, ImportPreview)
       if (!store) return setChosen({ name, csv, preview })
       await Promise.all([
         mutate(`/api/trials/${trialId}`),

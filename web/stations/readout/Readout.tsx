@@ -77,7 +77,7 @@ export default function Readout({ trialId }: { trialId: string }) {
 
   const finish = async () => {
     const next = { ...trial, finishedAt: trial.finishedAt === null ? new Date().toISOString() : null }
-    await outbox.put(`/api/trials/${trial.id}`, next)
+    await outbox.put('trials', next)
     say(next.finishedAt ? `${trial.name} is finished.` : `${trial.name} is open again.`)
   }
 

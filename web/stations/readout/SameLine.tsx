@@ -1,16 +1,15 @@
-import { useEffect, useState } from 'react'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import { onTheLine } from '../../../core/judge/sameLine.ts'
-import type { lineAngles } from '../../../core/judge/sameLine.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import { IntervalRows } from '../../charts/IntervalRows.tsx'
 import type { TrialView } from '../../data/hooks.ts'
+import { useAsked } from '../../data/useAsked.ts'
 import { angleWords, percent } from '../../data/units.ts'
-import { Card } from '../../parts/Card.tsx'
+import { Card, Unanswered } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import { ratingWorker } from '../../workers/rating.ts'
+import { askRating } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 
 interface SameLineProps {
@@ -19,8 +18,6 @@ interface SameLineProps {
   readonly name: (code: string) => string
   readonly place: (code: string) => number
 }
-
-type Told = ReturnType<typeof lineAngles>
 
 /** Whoever threw most of the throws that count, as an arm, with the power they mostly used. */
 function mainArm(view: TrialView) {
@@ -38,22 +35,19 @@ function mainArm(view: TrialView) {
 
 /** The angle it took: how a trial that throws every disc to the same line compares them. */
 export function SameLine({ view, reading, name, place }: SameLineProps) {
-  const [told, setTold] = useState<Told>()
   const codes = view.discs.map((d) => d.disc.code)
   const main = mainArm(view)
-  const key = JSON.stringify([view.trial.id, codes, main])
-  useEffect(() => {
-    if (!main) return
-    let current = true
-    void ratingWorker()
-      .line(view.trial.id, codes, { arm: main.arm, power: main.power, air: STILL_AIR }, [])
-      .then((t) => current && setTold(t))
-    return () => {
-      current = false
-    }
-    // the key stands for what is asked
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, reading])
+  const key = JSON.stringify([view.trial.id, codes, main, reading.serial])
+  const asked = useAsked(
+    main ? key : null,
+    () =>
+      askRating((w) =>
+        w.line(view.trial.id, codes, { arm: main!.arm, power: main!.power, air: STILL_AIR }, []),
+      ),
+    { about: view.trial.id },
+  )
+  const told = asked.value
+  if (asked.error) return <Unanswered asked={asked} />
   if (!main || !told) return null
   const found = told.angles.flatMap((a) => (a.found ? [a] : [])).sort((a, b) => b.hyzerRad - a.hyzerRad)
   const none = told.angles.flatMap((a) => (a.found ? [] : [a]))

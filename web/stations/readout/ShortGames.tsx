@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { GAMES } from '../../../contract/trials.ts'
+import { GAMES } from '../../../core/throw/short.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'

@@ -36,7 +36,7 @@ export function Throws({
   const told = new Map(outcome.throws.map((t) => [t.throw, t]))
   const number = new Map(view.throws.map((t, i) => [t.id, i + 1]))
 
-  const put = (row: Throw) => outbox.put(`/api/throws/${row.id}`, row)
+  const put = (row: Throw) => outbox.put('throws', row)
   const takeBack = async (row: Throw) => {
     await put({ ...row, takenBackAt: new Date().toISOString() })
     say('Throw taken back.', { label: 'Restore', run: () => void put({ ...row, takenBackAt: null }) })

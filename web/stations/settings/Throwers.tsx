@@ -4,7 +4,8 @@ import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import type { z } from 'zod'
 import { USUAL_LIMITS } from '../../../core/plan/armLoad.ts'
-import { HANDS, Thrower } from '../../../contract/trials.ts'
+import { HANDS } from '../../../core/flight/hand.ts'
+import { Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -95,7 +96,7 @@ function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => 
     />
   )
   const keep = async (row: Thrower) => {
-    await outbox.put(`/api/throwers/${row.id}`, row)
+    await outbox.put('throwers', row)
     say(`${row.name} is on the list.`)
     onClose()
   }

@@ -6,8 +6,8 @@ import { v7 as newId } from 'uuid'
 import { DISC_CLASSES, DiscEntry, SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
 import type { Disc, PublishedNumbers, Shelf } from '../../../contract/shelf.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
-import { ApiProblem, write } from '../../data/api.ts'
-import { shelfChanged } from '../../data/shelfPage.ts'
+import { outbox } from '../../data/outbox.ts'
+import { sameName, Lineage } from '../../../core/shelf/lineage.ts'
 import { numbersLine } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -62,20 +62,21 @@ const draftOf = (d: ShelvedDisc | undefined): Draft => ({
   note: d?.disc.note ?? '',
 })
 
-const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
-
 /** What is named and not yet there is made; what is there is found by its name and takes the numbers typed. */
 function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
-  const maker = shelf.makers.find((m) => same(m.name, draft.maker)) ?? { id: newId(), name: draft.maker }
-  const mold = shelf.molds.find((m) => m.makerId === maker.id && same(m.name, draft.mold))
+  const lineage = new Lineage<Shelf>(shelf)
+  const maker = lineage.find('makers', null, draft.maker) ?? { id: newId(), name: draft.maker }
+  const mold = lineage.find('molds', maker.id, draft.mold)
   const moldId = mold?.id ?? newId()
-  const plastic = shelf.plastics.find((p) => p.moldId === moldId && same(p.name, draft.plastic))
+  const plastic = lineage.find('plastics', moldId, draft.plastic)
   const plasticId = plastic?.id ?? newId()
-  const run = shelf.runs.find((r) => r.plasticId === plasticId && same(r.name, draft.run))
+  const run = lineage.find('runs', plasticId, draft.run)
   const runId = run?.id ?? newId()
+  const id = old?.id ?? newId()
   return {
+    id,
     disc: {
-      id: old?.id ?? newId(),
+      id,
       code: draft.code,
       plasticId,
       runId: draft.run.trim() === '' ? null : runId,
@@ -133,11 +134,11 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
   const { errors, isSubmitting } = formState
   const draft = watch()
 
-  const maker = shelf.makers.find((m) => same(m.name, draft.maker))
+  const maker = shelf.makers.find((m) => sameName(m.name, draft.maker))
   const molds = shelf.molds.filter((m) => m.makerId === maker?.id)
-  const mold = molds.find((m) => same(m.name, draft.mold))
+  const mold = molds.find((m) => sameName(m.name, draft.mold))
   const plastics = shelf.plastics.filter((p) => p.moldId === mold?.id)
-  const plastic = plastics.find((p) => same(p.name, draft.plastic))
+  const plastic = plastics.find((p) => sameName(p.name, draft.plastic))
   const runs = shelf.runs.filter((r) => r.plasticId === plastic?.id)
 
   // naming what is on the shelf brings its numbers along
@@ -145,15 +146,15 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
     for (const [key, value] of Object.entries(change)) setValue(key as keyof Draft, value)
   }
   const nameMold = (name: string) => {
-    const known = molds.find((m) => same(m.name, name))
+    const known = molds.find((m) => sameName(m.name, name))
     if (known) bring({ moldNumbers: known.numbers, discClass: known.discClass })
   }
   const namePlastic = (name: string) => {
-    const known = plastics.find((p) => same(p.name, name))
+    const known = plastics.find((p) => sameName(p.name, name))
     if (known) bring({ plasticNumbers: known.numbers ?? NONE })
   }
   const nameRun = (name: string) => {
-    const known = runs.find((r) => same(r.name, name))
+    const known = runs.find((r) => sameName(r.name, name))
     if (known) bring({ runNumbers: known.numbers ?? NONE })
   }
   const named = (
@@ -175,17 +176,16 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
       for (const i of read.error.issues) setError(fieldAt(i.path.join('.')), { message: i.message })
       return
     }
-    try {
-      await write(`/api/entries/${read.data.disc.id}`, read.data)
-      await shelfChanged()
-      say(`${read.data.disc.code} is on the shelf.`)
-      onClose()
-      go(`/shelf/${read.data.disc.id}`)
-    } catch (e) {
-      setError('root', { message: (e as Error).message })
-      for (const f of e instanceof ApiProblem ? (e.problem.errors ?? []) : [])
-        setError(fieldAt(f.path), { message: f.message })
+    const { disc: row } = read.data
+    // the shelf knows codes that wait too, so that nobody hears of it only when it is sent
+    if (shelf.discs.some((d) => d.id !== row.id && d.code.toLowerCase() === row.code.toLowerCase())) {
+      setError('code', { message: 'is on the shelf already; every disc has a code of its own' })
+      return
     }
+    await outbox.put('entries', read.data)
+    say(`${row.code} is on the shelf.`)
+    onClose()
+    go(`/shelf/${row.id}`)
   }
 
   const numbers = (

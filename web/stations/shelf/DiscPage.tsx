@@ -11,16 +11,16 @@ import type { DiscRecord, InspectedDisc } from '../../../contract/shelfPage.ts'
 import { shelved } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { ClaimEvidence } from '../../charts/ClaimEvidence.tsx'
-import { write } from '../../data/api.ts'
 import { useShelf } from '../../data/hooks.ts'
 import { LEVEL_WORDS } from '../../data/naming.ts'
-import { changeDiscs, shelfChanged, useDiscRecord, useInspections } from '../../data/shelfPage.ts'
+import { outbox } from '../../data/outbox.ts'
+import { changeDiscs, useDiscRecord, useInspections } from '../../data/shelfPage.ts'
+import type { KnownDisc } from '../../data/shelfPage.ts'
 import { figure, numbersLine, percent } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { sayWrong } from '../../parts/Toasts.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { DiscForm } from './DiscForm.tsx'
 import { HandSaid } from './HandSaid.tsx'
@@ -49,7 +49,7 @@ export default function DiscPage({ discId }: { discId: string }) {
   return <Page record={record} />
 }
 
-function Page({ record }: { record: DiscRecord }) {
+function Page({ record }: { record: KnownDisc }) {
   const { row } = record
   const disc = useMemo(() => shelved(row), [row])
   const { view } = useShelf()
@@ -125,14 +125,26 @@ function Page({ record }: { record: DiscRecord }) {
           onInspect={() => setOpen('inspect')}
         />
         {own && beside && <HandSaid disc={own} beside={beside} all={inspected} />}
-        <Tests record={record} published={claim} />
+        {record.partly ? (
+          <Card className="p-4" label="Tests">
+            <h2 className="text-lead">Tests and wear</h2>
+            <p className="text-quiet">
+              Its tests, likeness and wear are on the server, which does not answer now. What you change here
+              is kept and sent.
+            </p>
+          </Card>
+        ) : (
+          <Tests record={record} published={claim} />
+        )}
         <WearLog record={record} />
       </div>
 
       <div className="grid min-w-0 content-start gap-3">
         <Evidence record={record} disc={disc} />
         <NumbersCard disc={disc} disagreements={record.disagreements} />
-        <LikeCard likeness={record.likeness} discs={view?.discs ?? []} ratings={ratings} />
+        {!record.partly && (
+          <LikeCard likeness={record.likeness} discs={view?.discs ?? []} ratings={ratings} />
+        )}
         <Card className="space-y-3 p-4" label="Where it came from">
           <div>
             <h2 className="text-lead">Where it came from</h2>
@@ -147,14 +159,9 @@ function Page({ record }: { record: DiscRecord }) {
             title={`What the maker says of ${disc.mold.name} in ${disc.plastic.name}`}
             claims={disc.plastic.claims}
             locked={false}
-            onClaims={(claims) =>
-              void write(`/api/plastics/${disc.plastic.id}`, { ...disc.plastic, claims }).then(
-                () => shelfChanged(),
-                (e: Error) => sayWrong(e.message),
-              )
-            }
+            onClaims={(claims) => void outbox.put('plastics', { ...disc.plastic, claims })}
           />
-          <Photo disc={disc.disc} has={record.photo} />
+          <Photo disc={disc.disc} has={record.photo} waiting={record.photoWaiting} />
           <Button
             kind="quiet"
             onClick={() =>
@@ -183,7 +190,7 @@ function Page({ record }: { record: DiscRecord }) {
 const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 /** What is printed beside what the throws say, and one sentence. */
-function Evidence({ record, disc }: { record: DiscRecord; disc: ShelvedDisc }) {
+function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
   const { rating, throws } = record.row
   const { numbers, level } = disc.inForce
   if (!rating || throws === 0)

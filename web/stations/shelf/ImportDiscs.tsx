@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import type { Problem, ShelfImport } from '../../../contract/imports.ts'
+import { ShelfImport } from '../../../contract/imports.ts'
+import type { Problem } from '../../../contract/imports.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
-import { shelfChanged } from '../../data/shelfPage.ts'
+import { shelfChanged } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
@@ -14,9 +15,9 @@ export function ImportDiscs({ onClose }: { onClose: () => void }) {
   const attempt = async (name: string, csv: string, store: boolean) => {
     setBusy(true)
     try {
-      const preview = await sendCsv<ShelfImport>(`/api/discs/import${store ? '?store=1' : ''}`, csv)
+      const preview = await sendCsv(`/api/discs/import${store ? '?store=1' : ''}`, csv, ShelfImport)
       if (!store) return setRead({ name, csv, preview })
-      await shelfChanged()
+      shelfChanged()
       say(`${preview.added.length} discs of ${name} added, ${preview.changed.length} changed.`)
       onClose()
     } catch (e) {

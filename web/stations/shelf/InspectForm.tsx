@@ -1,5 +1,4 @@
 import { zodResolver } from '@hookform/resolvers/zod'
-import { format } from 'date-fns'
 import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import type { z } from 'zod'
@@ -7,14 +6,14 @@ import { EDGES, FEEL } from '../../../core/shelf/inspection.ts'
 import { rimSection } from '../../../core/shelf/rim.ts'
 import { Inspection } from '../../../contract/inspection.ts'
 import type { Disc } from '../../../contract/shelf.ts'
-import { write } from '../../data/api.ts'
+import { outbox } from '../../data/outbox.ts'
+import { today } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { shelfChanged } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say } from '../../parts/Toasts.tsx'
 import { RimDrawing } from './RimDrawing.tsx'
 
 interface InspectFormProps {
@@ -57,20 +56,15 @@ export function InspectForm({ disc, last, onClose }: InspectFormProps) {
       temperatureC: null,
       id: newId(),
       discId: disc.id,
-      day: format(new Date(), 'yyyy-MM-dd'),
+      day: today(),
     },
   })
   const draft = watch()
   const section = rimSection(draft)
   const keep = async (row: Inspection) => {
-    try {
-      await write(`/api/inspections/${row.id}`, row)
-      await shelfChanged()
-      say(`${disc.code} is inspected.`)
-      onClose()
-    } catch (e) {
-      sayWrong((e as Error).message)
-    }
+    await outbox.put('inspections', row)
+    say(`${disc.code} is inspected.`)
+    onClose()
   }
   const step = (name: 'edge' | 'stiffness' | 'grip', label: string, scale: readonly string[]) => (
     <Controller

@@ -1,8 +1,8 @@
 import { Camera } from 'lucide-react'
 import { useState } from 'react'
+import { PhotoRow } from '../../../contract/photo.ts'
 import type { Disc } from '../../../contract/shelf.ts'
-import { remove, sendBytes } from '../../data/api.ts'
-import { shelfChanged } from '../../data/shelfPage.ts'
+import { outbox } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { FileInput } from '../../parts/FileReading.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
@@ -23,37 +23,58 @@ async function madeSmall(file: File): Promise<Blob> {
   )
 }
 
-export function Photo({ disc, has }: { disc: Disc; has: boolean }) {
+/** Bytes as an address a picture can be shown from, which holds them as base64. */
+const addressOf = (bytes: Blob): Promise<string> =>
+  new Promise((done, fail) => {
+    const reader = new FileReader()
+    reader.onload = () => done(reader.result as string)
+    reader.onerror = () => fail(new Error('the picture could not be read'))
+    reader.readAsDataURL(bytes)
+  })
+
+async function photoRow(discId: string, bytes: Blob): Promise<PhotoRow> {
+  const base64 = (await addressOf(bytes)).split(',')[1]
+  return PhotoRow.parse({ id: discId, photo: { kind: bytes.type, base64 } })
+}
+
+interface PhotoProps {
+  readonly disc: Disc
+  readonly has: boolean
+  /** A photo that has not been sent yet. */
+  readonly waiting: PhotoRow | undefined
+}
+
+export function Photo({ disc, has, waiting }: PhotoProps) {
   const [version, setVersion] = useState(0)
   const path = `/api/discs/${disc.id}/photo`
   const keep = async (file: File) => {
-    let small: Blob
+    let row: PhotoRow
     try {
-      small = await madeSmall(file)
+      row = await photoRow(disc.id, await madeSmall(file))
     } catch {
       return sayWrong(`${file.name} is not a picture this browser can read; take a JPEG, PNG or WebP.`)
     }
-    try {
-      await sendBytes(path, small)
-      setVersion(version + 1)
-      await shelfChanged()
-    } catch (e) {
-      sayWrong((e as Error).message)
-    }
+    await outbox.put('photos', row)
+    setVersion(version + 1)
   }
   const drop = async () => {
-    const kept = await (await fetch(path)).blob()
-    await remove(path)
-    await shelfChanged()
-    say('The photo is gone.', {
-      label: 'Undo',
-      run: () => void sendBytes(path, kept).then(() => shelfChanged()),
-    })
+    let kept: PhotoRow | undefined = waiting
+    try {
+      kept ??= await photoRow(disc.id, await (await fetch(path)).blob())
+    } catch {
+      // the server is away: it can be taken off, but there is nothing to bring back
+    }
+    await outbox.put('photos', { id: disc.id, photo: null })
+    const back = kept
+    say('The photo was taken off.', back && { label: 'Undo', run: () => void outbox.put('photos', back) })
   }
+  const shown = waiting?.photo
+    ? `data:${waiting.photo.kind};base64,${waiting.photo.base64}`
+    : `${path}?v=${version}`
   return has ? (
     <figure>
       <img
-        src={`${path}?v=${version}`}
+        src={shown}
         alt={`${disc.code}, photographed`}
         className="max-h-56 w-full rounded-lg object-cover"
       />

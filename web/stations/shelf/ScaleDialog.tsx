@@ -1,25 +1,22 @@
 import { useEffect, useState } from 'react'
+import { ScaleReport } from '../../../contract/devices.ts'
 import type { Disc } from '../../../contract/shelf.ts'
-import { write } from '../../data/api.ts'
+import { tell } from '../../data/api.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-
-interface Reading {
-  readonly grams: number
-  readonly steady: boolean
-}
+import { sayWrong } from '../../parts/Toasts.tsx'
 
 /** A disc on the scale: what it shows, live, until it is kept. */
 export function ScaleDialog({ disc, onClose }: { disc: Disc; onClose: () => void }) {
   const [on, setOn] = useState(true)
-  const [reading, setReading] = useState<Reading>()
+  const [reading, setReading] = useState<ScaleReport>()
   const [lost, setLost] = useState(false)
   useEffect(() => {
     const source = new EventSource(`/api/devices/scale${on ? `?disc=${disc.id}` : ''}`)
     source.onmessage = (e) => {
       setLost(false)
-      setReading(JSON.parse(e.data as string) as Reading)
+      setReading(ScaleReport.parse(JSON.parse(e.data as string)))
     }
     source.onerror = () => setLost(true)
     return () => source.close()
@@ -28,7 +25,7 @@ export function ScaleDialog({ disc, onClose }: { disc: Disc; onClose: () => void
   return (
     <Dialog open onClose={onClose} title={`${disc.code} on the scale`}>
       <p className="text-quiet">
-        Simulated kitchen scale, shows tenths of a gram; its zero drifts, so tare it empty.
+        {reading?.device ?? 'Scale'}: shows tenths of a gram. Its zero drifts, so tare it empty.
       </p>
       <p className="figure my-5 text-center text-5xl" role="status" aria-live="off">
         {lost ? '–' : grams === undefined ? '…' : `${grams.toFixed(1)} g`}
@@ -44,7 +41,10 @@ export function ScaleDialog({ disc, onClose }: { disc: Disc; onClose: () => void
       </p>
       <div className="flex flex-wrap justify-center gap-2">
         <Button onClick={() => setOn(!on)}>{on ? 'Take it off' : 'Put it on'}</Button>
-        <Button disabled={on} onClick={() => void write('/api/devices/scale/tare', {})}>
+        <Button
+          disabled={on}
+          onClick={() => void tell('/api/devices/scale/tare').catch((e: Error) => sayWrong(e.message))}
+        >
           Tare
         </Button>
         <Button

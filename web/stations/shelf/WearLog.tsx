@@ -5,8 +5,8 @@ import { useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import { WearNote } from '../../../contract/inspection.ts'
 import type { DiscRecord } from '../../../contract/shelfPage.ts'
-import { write } from '../../data/api.ts'
-import { shelfChanged } from '../../data/shelfPage.ts'
+import { outbox } from '../../data/outbox.ts'
+import { today } from '../../data/outing.ts'
 import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -20,7 +20,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
   const blank = (): WearNote => ({
     id: newId(),
     discId: row.disc.id,
-    day: format(new Date(), 'yyyy-MM-dd'),
+    day: today(),
     throws: 0,
     hardHits: 0,
     note: '',
@@ -30,14 +30,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
     resolver: zodResolver(WearNote),
     defaultValues: blank(),
   })
-  const store = async (note: WearNote) => {
-    try {
-      await write(`/api/wear-notes/${note.id}`, note)
-      await shelfChanged()
-    } catch (e) {
-      sayWrong((e as Error).message)
-    }
-  }
+  const store = (note: WearNote) => outbox.put('wear-notes', note)
   const keep = async (note: WearNote) => {
     if (note.throws === 0 && note.hardHits === 0 && note.note === '')
       return sayWrong('Say how many throws or hard hits, or write a note.')

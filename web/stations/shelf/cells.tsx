@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { WEAR_STATES } from '../../../contract/shelf.ts'
-import { SHEET_RANGE } from '../../../core/formats/sheet.ts'
+import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { FigureInput } from '../../parts/Inputs.tsx'

@@ -1,16 +1,25 @@
-import { format } from 'date-fns'
 import { useMemo, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
-import { GAMES, MISSES, NOTHING_OF_SHORT, PUTT_STYLES, ShortThrow } from '../../../contract/trials.ts'
-import type { Session } from '../../../contract/trials.ts'
+import {
+  GAMES,
+  MISSES,
+  NOTHING_OF_SHORT,
+  PUTT_STYLES,
+  seenInGame,
+  stayingOf,
+} from '../../../core/throw/short.ts'
+import type { Game, ShortObserved } from '../../../core/throw/short.ts'
+import { ShortThrow } from '../../../contract/trials.ts'
+import { wrongWords } from '../../../contract/words.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
+import { outingOf } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
@@ -18,8 +27,6 @@ import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
-
-type Game = (typeof GAMES)[number]
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -54,16 +61,8 @@ export default function ShortGame({ trialId }: { trialId: string }) {
 }
 
 /** What is seen of one throw of the game; what holds from throw to throw stays. */
-type Draft = Readonly<Pick<ShortThrow, keyof typeof NOTHING_OF_SHORT>>
+type Draft = ShortObserved
 const NOTHING: Draft = { ...NOTHING_OF_SHORT, hole: 1 }
-const FIELD_WORDS: Record<string, string> = {
-  distanceM: 'The distance',
-  pastM: 'How far past or short',
-  skipM: 'The ground play',
-  made: 'Made or missed',
-  hole: 'The hole',
-  strokes: 'The strokes',
-}
 
 function Short({ view }: { view: TrialView }) {
   const { trial, discs } = view
@@ -78,22 +77,10 @@ function Short({ view }: { view: TrialView }) {
   const [throwerId, setThrowerId] = useState(view.throwers[0]!.id)
   const [draft, setDraft] = useState(NOTHING)
   const see = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }))
-  const today = format(new Date(), 'yyyy-MM-dd')
-  const [session] = useState<Session>(
-    () =>
-      view.sessions.find((s) => s.day === today && throws.some((t) => t.sessionId === s.id)) ?? {
-        id: newId(),
-        place: view.sessions[0]?.place ?? 'not stated',
-        day: today,
-        temperatureC: null,
-        altitudeM: null,
-        method: 'paced',
-      },
-  )
+  const [session] = useState(() => outingOf(view, throws.length > 0 ? throws : view.throws, 'paced'))
 
   const keep = async (change: Partial<Draft> = {}) => {
     const seen = { ...draft, ...change }
-    const of = <K extends keyof Draft>(key: K, ...games: Game[]) => (games.includes(game) ? seen[key] : null)
     const read = ShortThrow.safeParse({
       id: newId(),
       trialId: trial.id,
@@ -102,29 +89,14 @@ function Short({ view }: { view: TrialView }) {
       throwerId,
       thrownAt: new Date().toISOString(),
       game,
-      distanceM: of('distanceM', 'approach', 'putting'),
-      effort: of('effort', 'approach'),
-      pastM: of('pastM', 'approach'),
-      rightM: of('rightM', 'approach'),
-      skipM: of('skipM', 'ground'),
-      made: of('made', 'putting'),
-      miss: seen.made === false ? of('miss', 'putting') : null,
-      style: of('style', 'putting'),
-      hole: of('hole', 'holes'),
-      strokes: of('strokes', 'holes'),
-      lieM: of('lieM', 'holes'),
+      ...seenInGame(game, seen),
       takenBackAt: null,
     })
-    if (!read.success) {
-      const [issue] = read.error.issues
-      const key = String(issue!.path[0])
-      return sayWrong(`${FIELD_WORDS[key] ?? key} ${issue!.message}.`)
-    }
-    if (!view.sessions.some((s) => s.id === session.id))
-      await outbox.put(`/api/sessions/${session.id}`, session)
-    await outbox.put(`/api/short-throws/${read.data.id}`, read.data)
+    if (!read.success) return sayWrong(`${wrongWords(read.error.issues[0]!)}.`)
+    if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
+    await outbox.put('short-throws', read.data)
     // distance, effort, style and hole hold for the next; what was seen does not
-    see({ pastM: null, rightM: null, skipM: null, made: null, miss: null, strokes: null, lieM: null })
+    setDraft(stayingOf(seen))
     // the same shot goes round the discs
     const at = discs.findIndex((d) => d.disc.id === discId)
     if (game !== 'putting') setDiscId(discs[(at + 1) % discs.length]!.disc.id)
@@ -133,20 +105,20 @@ function Short({ view }: { view: TrialView }) {
   const undo = async () => {
     const last = own.at(-1)
     if (!last) return
-    await outbox.put(`/api/short-throws/${last.id}`, {
+    await outbox.put('short-throws', {
       ...last,
       takenBackAt: new Date().toISOString(),
     } as ShortThrow)
     say('The last throw was taken back.', {
       label: 'Restore',
-      run: () => void outbox.put(`/api/short-throws/${last.id}`, last),
+      run: () => void outbox.put('short-throws', last),
     })
   }
   useHotkeys('u', () => void undo())
   useHotkeys('m', () => game === 'putting' && void keep({ made: true }))
   useHotkeys('x', () => game === 'putting' && void keep({ made: false, miss: draft.miss }))
 
-  const length = (key: 'distanceM' | 'skipM' | 'lieM', label: string) => (
+  const length = (key: 'distanceM' | 'groundM' | 'lieM', label: string) => (
     <FigureInput
       label={label}
       unit={units.length.unit}
@@ -179,7 +151,7 @@ function Short({ view }: { view: TrialView }) {
     )
   }
   const entry: Record<Game, ReactNode> = {
-    ground: length('skipM', 'From first contact to rest'),
+    ground: length('groundM', 'From first contact to rest'),
     approach: (
       <>
         {length('distanceM', 'To the mark')}

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
-import { harrowmere } from '../../demo/harrowmere.ts'
-import { shelvedDiscs } from '../../contract/sheet.ts'
-import type { Plan } from '../../contract/trials.ts'
+import { harrowmere } from '../../../demo/harrowmere.ts'
+import { shelvedDiscs } from '../../../contract/sheet.ts'
+import type { PlanDisc, RunPlan as Plan } from '../../../core/plan/planning.ts'
 import {
   countsOf,
   evenCounts,
@@ -13,11 +13,14 @@ import {
   stepped,
   swapped,
   warmUpsOf,
-} from '../../web/stations/plan/planning.ts'
+} from '../../../core/plan/planning.ts'
 
 const demo = harrowmere()
 const trial = demo.trials[1]!
-const discs = trial.discIds.map((id) => shelvedDiscs(demo).find((d) => d.disc.id === id)!)
+const discs = trial.discIds.map((id): PlanDisc => {
+  const d = shelvedDiscs(demo).find((x) => x.disc.id === id)!
+  return { id, numbers: d.inForce.numbers, isNew: d.disc.wear === 'new' }
+})
 const plan = proposed({ ...trial, plannedThrows: 48 }, discs, 'molds', 5, [])
 const size = (p: Plan) => p.throws.length
 
@@ -32,7 +35,7 @@ describe('a plan as it is edited', () => {
 
   it('expects what the labels say, most stable first', () => {
     const stability = plan.expected.map((id) => {
-      const { turn, fade } = discs.find((d) => d.disc.id === id)!.inForce.numbers
+      const { turn, fade } = discs.find((d) => d.id === id)!.numbers
       return turn + fade
     })
     expect(stability).deep.equal([...stability].sort((a, b) => b - a))
@@ -119,7 +122,7 @@ describe('a plan as it is edited', () => {
     expect(warmUpsOf(discs, null)).length(4)
     expect(
       warmUpsOf(
-        discs.filter((d) => d.inForce.numbers.speed > 5),
+        discs.filter((d) => d.numbers.speed > 5),
         null,
       ),
     ).deep.equal([])
@@ -152,7 +155,7 @@ describe('a plan as it is edited', () => {
     const fixed = reordered({ ...plan, order: 'fixed' }, countsOf(plan, trial.discIds), discs, [])
     const first = fixed.throws.filter((t) => t.round === 0).map((t) => t.discId)
     const stability = first.map((id) => {
-      const { turn, fade } = discs.find((d) => d.disc.id === id)!.inForce.numbers
+      const { turn, fade } = discs.find((d) => d.id === id)!.numbers
       return turn + fade
     })
     expect(stability).deep.equal([...stability].sort((a, b) => a - b))

@@ -1,19 +1,68 @@
 import { rollups } from 'd3'
-import type { Plan, Throw, Trial } from '../../../contract/trials.ts'
-import type { ShelvedDisc } from '../../../contract/sheet.ts'
-import { deal } from '../../../core/plan/deal.ts'
-import { LEGS, LINE_DEG, orderThrows } from '../../../core/plan/order.ts'
-import type { CellCount } from '../../../core/plan/order.ts'
-import { QUESTIONS } from '../../../core/plan/questions.ts'
-import type { QuestionKind, QuestionProposal } from '../../../core/plan/questions.ts'
+import type { FlightNumbers } from '../flight/disc.ts'
+import type { Stroke } from '../flight/hand.ts'
+import { LEGS } from '../throw/leg.ts'
+import type { Leg } from '../throw/leg.ts'
+import { deal } from './deal.ts'
+import type { Deal } from './deal.ts'
+import { LINE_DEG, orderThrows } from './order.ts'
+import type { CellCount, FixedOrder, Protocol } from './order.ts'
+import { questionOf } from './questions.ts'
+import type { QuestionKind } from './questions.ts'
 
-export const questionOf = (kind: QuestionKind): QuestionProposal => QUESTIONS.find((q) => q.kind === kind)!
+/** A throw of a plan, in its place. */
+export interface PlanThrow {
+  discId: string
+  hyzerDeg: number
+  leg: Leg
+  round: number
+  stroke: Stroke
+  /** Share of full power; the plan's own where null. */
+  power: number | null
+  throwerId: string | null
+}
+
+/** How a trial is to be thrown, as far as its throws are concerned. */
+export interface RunPlan {
+  kind: QuestionKind
+  throws: PlanThrow[]
+  order: 'shuffled' | 'fixed'
+  fixedBy: FixedOrder
+  seed: number
+  power: number
+  protocol: Protocol
+  strokes: Stroke[]
+  /** A second share of full power, thrown by turns with the first. */
+  easedTo: number | null
+  throwerIds: string[]
+  /** True once somebody moved throws by hand: the shuffle no longer makes this order. */
+  moved: boolean
+}
+
+/** A disc as a plan sees it. */
+export interface PlanDisc {
+  readonly id: string
+  readonly numbers: FlightNumbers
+  /** Fresh off the shelf. */
+  readonly isNew: boolean
+}
+
+/** A throw already made, as a plan sees it. */
+export interface MadeThrow {
+  readonly discId: string
+  readonly hyzerDeg: number
+  readonly stroke: Stroke
+  readonly power: number
+  readonly throwerId: string
+  readonly leg: Leg | null
+  readonly counts: boolean
+}
 
 /** Stability of the published numbers in force. */
-const published = (d: ShelvedDisc) => d.inForce.numbers.turn + d.inForce.numbers.fade
+const published = (d: PlanDisc) => d.numbers.turn + d.numbers.fade
 
 /** Throws per disc, angle and leg, in the order of the discs given. */
-export function countsOf(plan: Plan, discIds: readonly string[]): CellCount[] {
+export function countsOf(plan: RunPlan, discIds: readonly string[]): CellCount[] {
   return rollups(
     plan.throws,
     (list) => list.length,
@@ -46,18 +95,16 @@ export function evenCounts(
   )
 }
 
-type Planned = Plan['throws'][number]
-
 /**
  * Throws already made that count, as the first rounds of a plan: another round begins where the leg turns or a disc comes
  * again.
  */
-export function madeSoFar(throws: readonly Throw[], protocol: Plan['protocol']): Planned[] {
-  const made: Planned[] = []
+export function madeSoFar(throws: readonly MadeThrow[], protocol: Protocol): PlanThrow[] {
+  const made: PlanThrow[] = []
   for (const t of throws) {
     if (!t.counts) continue
     const last = made[made.length - 1]
-    const leg = (t.windAlongMps ?? (last?.leg === 'back' ? 1 : -1)) > 0 ? 'back' : 'out'
+    const leg = t.leg ?? last?.leg ?? 'out'
     const same = last?.leg === leg && !made.some((m) => m.round === last.round && m.discId === t.discId)
     made.push({
       discId: t.discId,
@@ -73,7 +120,7 @@ export function madeSoFar(throws: readonly Throw[], protocol: Plan['protocol']):
 }
 
 /** Counts less what is made, leg or no leg. */
-function stillToMake(counts: readonly CellCount[], made: readonly Planned[]): CellCount[] {
+function stillToMake(counts: readonly CellCount[], made: readonly PlanThrow[]): CellCount[] {
   const left = counts.map((c) => ({ ...c }))
   for (const m of made) {
     const like = left.filter((c) => c.disc === m.discId && c.hyzerDeg === m.hyzerDeg && c.throws > 0)
@@ -84,14 +131,14 @@ function stillToMake(counts: readonly CellCount[], made: readonly Planned[]): Ce
 }
 
 /** Discs in a fixed order. */
-function fixedOrder(plan: Plan, discs: readonly ShelvedDisc[], controlDiscId: string | null): string[] {
-  const least = [...discs].sort((a, b) => published(a) - published(b)).map((d) => d.disc.id)
+function fixedOrder(plan: RunPlan, discs: readonly PlanDisc[], controlDiscId: string | null): string[] {
+  const least = [...discs].sort((a, b) => published(a) - published(b)).map((d) => d.id)
   // known are the control disc and worn-in discs; the candidate is the first of the trial, which it was started for
   const known = (id: string) => {
-    const d = discs.find((x) => x.disc.id === id)!
-    return id === controlDiscId ? 0 : d.disc.wear === 'new' ? 2 : 1
+    const d = discs.find((x) => x.id === id)!
+    return id === controlDiscId ? 0 : d.isNew ? 2 : 1
   }
-  const candidate = discs[0]?.disc.id
+  const candidate = discs[0]?.id
   switch (plan.fixedBy) {
     case 'least to most stable':
       return least
@@ -103,7 +150,7 @@ function fixedOrder(plan: Plan, discs: readonly ShelvedDisc[], controlDiscId: st
 }
 
 /** Angles a trial throws by a protocol: one that stands for every disc’s own, or those its question proposes. */
-export const anglesFor = (plan: Plan, protocol: Plan['protocol']): readonly number[] =>
+export const anglesFor = (plan: Pick<RunPlan, 'kind'>, protocol: Protocol): readonly number[] =>
   protocol === 'same line' ? [LINE_DEG] : questionOf(plan.kind).hyzerDegs
 
 /** As many throws of each disc as before, over other angles. */
@@ -119,20 +166,20 @@ export function overAngles(
 }
 
 /** What a plan deals: its strokes, its powers, its throwers. */
-export const dealOf = (plan: Plan) => ({
+export const dealOf = (plan: Pick<RunPlan, 'strokes' | 'power' | 'easedTo' | 'throwerIds'>): Deal => ({
   strokes: plan.strokes,
   powers: plan.easedTo === null ? [plan.power] : [plan.power, plan.easedTo],
   throwers: plan.throwerIds,
 })
 
 /** The plan with other counts: what is made stays first, the rest is put in order again from the same seed. */
-export function reordered(
-  plan: Plan,
+export function reordered<P extends RunPlan>(
+  plan: P,
   all: readonly CellCount[],
-  discs: readonly ShelvedDisc[],
-  made: readonly Planned[],
+  discs: readonly PlanDisc[],
+  made: readonly PlanThrow[],
   controlDiscId: string | null = null,
-): Plan {
+): P {
   const counts = stillToMake(all, made)
   const rounds = made.length === 0 ? 0 : made[made.length - 1]!.round + 1
   const fixed = fixedOrder(plan, discs, controlDiscId)
@@ -159,11 +206,11 @@ export function reordered(
 }
 
 /** Two throws of a plan change places, each round staying on its leg; undefined where a round would need one disc twice. */
-export function swapped(plan: Plan, a: number, b: number): Plan | undefined {
+export function swapped<P extends RunPlan>(plan: P, a: number, b: number): P | undefined {
   const throws = plan.throws.map((t) => ({ ...t }))
   const [x, y] = [throws[a], throws[b]]
   if (!x || !y || a === b) return undefined
-  const place = ({ leg, round, throwerId }: Planned) => ({ leg, round, throwerId })
+  const place = ({ leg, round, throwerId }: PlanThrow) => ({ leg, round, throwerId })
   throws[a] = { ...y, ...place(x) }
   throws[b] = { ...x, ...place(y) }
   const twice = [a, b].some((i) =>
@@ -173,35 +220,44 @@ export function swapped(plan: Plan, a: number, b: number): Plan | undefined {
 }
 
 /** Slow discs thrown first to warm the arm: the control disc where it is slow, else the slowest by turns. */
-export function warmUpsOf(discs: readonly ShelvedDisc[], controlDiscId: string | null): string[] {
-  const speed = (d: ShelvedDisc) => d.inForce.numbers.speed
+export function warmUpsOf(discs: readonly PlanDisc[], controlDiscId: string | null): string[] {
+  const speed = (d: PlanDisc) => d.numbers.speed
   const fastest = Math.max(0, ...discs.map(speed))
   const slow = discs
     .filter((d) => speed(d) <= Math.max(SLOW, fastest - 2))
     .sort((a, b) => speed(a) - speed(b))
-  const control = slow.find((d) => d.disc.id === controlDiscId)
+  const control = slow.find((d) => d.id === controlDiscId)
   const by = control ? [control] : slow
-  return by.length === 0 ? [] : Array.from({ length: WARM_UPS }, (_, i) => by[i % by.length]!.disc.id)
+  return by.length === 0 ? [] : Array.from({ length: WARM_UPS }, (_, i) => by[i % by.length]!.id)
 }
 /** Discs of this speed load no arm much. */
 const SLOW = 5
 const WARM_UPS = 4
 
+/** What a plan is proposed for. */
+interface ProposedFor {
+  readonly discIds: readonly string[]
+  readonly controlDiscId: string | null
+  readonly hyzerDegs: readonly number[]
+  /** Throws it is to have; 0 where the question says. */
+  readonly plannedThrows: number
+}
+
 /** The plan a trial starts from: what its question proposes, or as many throws as it was given. */
 export function proposed(
-  trial: Trial,
-  discs: readonly ShelvedDisc[],
+  trial: ProposedFor,
+  discs: readonly PlanDisc[],
   kind: QuestionKind,
   seed: number,
-  made: readonly Planned[],
-): Plan {
+  made: readonly PlanThrow[],
+): ProposedPlan {
   const question = questionOf(kind)
   const cells = trial.discIds.length * trial.hyzerDegs.length
   const each =
     trial.plannedThrows > 0 && cells > 0
       ? Math.max(1, Math.round(trial.plannedThrows / cells))
       : question.throwsACell
-  const empty: Plan = {
+  const empty: ProposedPlan = {
     kind,
     throws: [],
     order: 'shuffled',
@@ -209,20 +265,21 @@ export function proposed(
     seed,
     power: question.power,
     windMps: question.wantsWind ? 3 : 2,
-    convention: 'fresh',
     protocol: 'same release',
-    expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.disc.id),
-    claims: [],
-    likeDiscId: null,
+    expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.id),
     warmUps: warmUpsOf(discs, trial.controlDiscId),
     strokes: question.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],
     easedTo: question.easedTo ?? null,
     throwerIds: [],
-    placeId: null,
-    startsAt: null,
     moved: false,
   }
   return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made, trial.controlDiscId)
+}
+/** A plan as it is proposed: with the wind it counts on, the order expected by the labels, and warm-up throws. */
+export interface ProposedPlan extends RunPlan {
+  windMps: number
+  expected: string[]
+  warmUps: string[]
 }
 
 /** One throw more or fewer of a disc at an angle: added where there are fewer, taken where there are more. */

@@ -1,0 +1,20 @@
+import { STILL_AIR } from '../flight/air.ts'
+import type { Body, FlightNumbers } from '../flight/disc.ts'
+import { landing } from '../flight/landing.ts'
+import { cleanRelease, referenceSpeed } from '../flight/release.ts'
+
+/**
+ * How far a disc carries by its numbers, m, thrown flat in still air by an arm of some full speed (m/s); at its own reference
+ * speed where the arm's is not known.
+ *
+ * @param power share of full power
+ */
+export function expectedCarry(
+  numbers: FlightNumbers,
+  body: Body,
+  fullMps: number | null,
+  power: number,
+): number {
+  const speed = power * (fullMps ?? referenceSpeed(numbers.speed))
+  return landing(numbers, body, cleanRelease(speed, 0), STILL_AIR).carryM
+}

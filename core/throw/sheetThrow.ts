@@ -1,0 +1,37 @@
+import type { MeasuringMethod } from '../rating/evidence.ts'
+import type { RecordedPath } from '../rating/recorded.ts'
+import type { ObservedOnSheet } from './observed.ts'
+
+/**
+ * One line of the field sheet: a throw as the thrower sees it and as it is written down, with what was observed of it
+ * (see {@link OBSERVED}). Metres, m/s, degrees and °C; right is the thrower's right. Absent means not observed.
+ */
+export interface SheetThrow extends ObservedOnSheet {
+  /** Id of the throw, unique in its sheet. */
+  readonly throw: string
+  /** ISO 8601. */
+  readonly thrownAt?: string
+  readonly thrower: string
+  /** The specimen's code. */
+  readonly disc: string
+  readonly mold?: string
+  readonly maker?: string
+  readonly plastic?: string
+  readonly run?: string
+  readonly speed: number
+  readonly glide: number
+  readonly turn: number
+  readonly fade: number
+  readonly weightG?: number
+  readonly fullSpeedMps?: number
+  readonly temperatureC?: number
+  readonly altitudeM?: number
+  /** How the landing was measured; not a column of the file, known to the session. */
+  readonly method?: MeasuringMethod
+  /** The flight as it was recorded, sides to the thrower's right; a file of its own, not a column. */
+  readonly path?: RecordedPath
+  /** The disc is the trial's control disc; not a column of the file. */
+  readonly control?: boolean
+  /** Columns nobody here knows, kept as they came; of `in_the_air`, the words a watcher calls are read. */
+  readonly notes?: Readonly<Record<string, string>>
+}

@@ -1,0 +1,64 @@
+import type { WriteKind, Written } from '../../contract/writes.ts'
+import type { Database } from './database.ts'
+import { dropPhoto, overwriteInspection, overwritePhoto, overwriteWearNote } from './inspections.ts'
+import { overwritePreferences } from './preferences.ts'
+import {
+  overwriteDisc,
+  overwriteEntry,
+  overwriteMaker,
+  overwriteMold,
+  overwritePlastic,
+  overwriteRun,
+} from './shelf.ts'
+import {
+  overwritePlace,
+  overwriteSession,
+  overwriteShortThrow,
+  overwriteThrower,
+  overwriteTrial,
+  overwriteWindLog,
+  writeThrow,
+} from './trials.ts'
+
+/** How a row of each kind is stored; what is answered where that is not the row as it was sent. */
+const STORE: {
+  readonly [K in WriteKind]: (db: Database, row: Written<K>) => PromiseLike<unknown>
+} = {
+  preferences: overwritePreferences,
+  throwers: overwriteThrower,
+  places: overwritePlace,
+  sessions: overwriteSession,
+  'wind-logs': overwriteWindLog,
+  trials: overwriteTrial,
+  throws: writeThrow,
+  'short-throws': overwriteShortThrow,
+  makers: overwriteMaker,
+  molds: overwriteMold,
+  plastics: overwritePlastic,
+  runs: overwriteRun,
+  discs: overwriteDisc,
+  entries: overwriteEntry,
+  'shelf-edits': (db, edit) =>
+    db.transaction(async (tx) => {
+      for (const row of edit.discs) await overwriteDisc(tx, row)
+    }),
+  inspections: overwriteInspection,
+  'wear-notes': overwriteWearNote,
+  photos: (db, { id, photo }) =>
+    photo === null
+      ? dropPhoto(db, id)
+      : overwritePhoto(db, { discId: id, kind: photo.kind, bytes: Buffer.from(photo.base64, 'base64') }),
+}
+
+/** Kinds whose rows are counted by version: what is stored differs from what was sent. */
+const VERSIONED: readonly WriteKind[] = ['throws']
+
+/** Stores a row and returns it as stored. */
+export async function storeRow<K extends WriteKind>(
+  db: Database,
+  kind: K,
+  row: Written<K>,
+): Promise<Written<K>> {
+  const stored = await STORE[kind](db, row)
+  return VERSIONED.includes(kind) ? (stored as Written<K>) : row
+}

@@ -1,0 +1,39 @@
+import { v7 as newId } from 'uuid'
+import { dayAt } from '../../core/throw/day.ts'
+import type { Place, Session } from '../../contract/trials.ts'
+import type { TrialView } from './hooks.ts'
+
+/** The clocks of this device, by IANA name. */
+export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** The day as it is where somebody stands with this device. */
+export const today = (): string => dayAt(Date.now(), null)
+
+/** What an outing takes from the place it is at. */
+export const atPlace = (place: Place | undefined): Pick<Session, 'place' | 'placeId' | 'timeZone'> => ({
+  place: place?.name ?? 'not stated',
+  placeId: place?.id ?? null,
+  timeZone: place?.timeZone ?? zoneHere(),
+})
+
+/** Today's outing, if this trial has one among some; else a new one at the last place, its air still to be noted. */
+export function outingOf(
+  view: Pick<TrialView, 'sessions'>,
+  thrown: readonly { readonly sessionId: string }[],
+  method: Session['method'],
+): Session {
+  const used = [...thrown].reverse().flatMap((t) => view.sessions.find((s) => s.id === t.sessionId) ?? [])
+  const [last] = used
+  const day = dayAt(Date.now(), last?.timeZone ?? null)
+  if (last?.day === day) return last
+  return {
+    id: newId(),
+    place: last?.place ?? 'not stated',
+    placeId: last?.placeId ?? null,
+    timeZone: last?.timeZone ?? zoneHere(),
+    day,
+    temperatureC: null,
+    altitudeM: last?.altitudeM ?? null,
+    method: last?.method ?? method,
+  }
+}

@@ -1,0 +1,187 @@
+import type { AIR_CALLS } from '../../../core/rating/calls.ts'
+import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
+import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
+import type { VolunteerReport } from '../../../contract/devices.ts'
+import type { Session, Throw } from '../../../contract/trials.ts'
+import { landingOf, NOTHING_SEEN, WHY_NOT } from './draft.ts'
+import type { Meant, Seen, Standing } from './draft.ts'
+
+/** Everything the field knows of the throw being logged, and what holds until the next. */
+export interface Logging {
+  readonly session: Session
+  readonly standing: Standing
+  readonly seen: Seen
+  /** What somebody asked for instead of what was proposed. */
+  readonly asked: Partial<Meant>
+  /** Proposed throws that were put off. */
+  readonly putOff: number
+  /** When the stopwatch was started, ms; and whether it runs. */
+  readonly startedAt: number | undefined
+  readonly timing: boolean
+  /** When a landing was first put down, ms. */
+  readonly landedAt: number | undefined
+  /** The throw of the plan that stroke, power and thrower were taken from. */
+  readonly followed: string | undefined
+}
+
+/** What can happen while a throw is logged. */
+export type FieldEvent =
+  /** Something of it was seen; `meant` is the angle asked for as it stood, `at` now, ms. */
+  | { readonly type: 'seen'; readonly change: Partial<Seen>; readonly meantDeg: number; readonly at: number }
+  /** What holds from throw to throw was changed. */
+  | { readonly type: 'stood'; readonly change: Partial<Standing> }
+  /** Another throw is wanted than the one proposed. */
+  | { readonly type: 'chosen'; readonly meant: Partial<Meant> }
+  /** Something of the throw is wanted otherwise. */
+  | { readonly type: 'asked'; readonly change: Partial<Meant> }
+  | { readonly type: 'putOff' }
+  /** What comes is counted anew: nothing chosen, nothing put off. */
+  | { readonly type: 'restarted' }
+  | { readonly type: 'outing'; readonly session: Session }
+  /** The thrower turned round: the wind is the other way. */
+  | { readonly type: 'turned' }
+  /** The stopwatch key; `at` now, ms. */
+  | { readonly type: 'clocked'; readonly at: number }
+  /** The angle out of the hand, by degrees, from what was meant where nothing was called. */
+  | { readonly type: 'angled'; readonly by: number; readonly meantDeg: number }
+  | { readonly type: 'counted' }
+  /** What a watcher called of it in the air, or took back. */
+  | { readonly type: 'called'; readonly word: (typeof AIR_CALLS)[number] }
+  /** The plan’s next throw came up. */
+  | { readonly type: 'followed'; readonly step: string; readonly change: Partial<Standing> }
+  | { readonly type: 'volunteered'; readonly thrown: VolunteerReport; readonly at: number }
+  | { readonly type: 'kept' }
+
+/** Calls of the angle out of the hand end here, degrees. */
+const STEEPEST_CALLED = 45
+
+export const startLogging = (
+  session: Session,
+  standing: Standing,
+  seen: Seen = NOTHING_SEEN,
+  asked: Partial<Meant> = {},
+): Logging => ({
+  session,
+  standing,
+  seen,
+  asked,
+  putOff: 0,
+  startedAt: undefined,
+  timing: false,
+  landedAt: undefined,
+  followed: undefined,
+})
+
+/** Which way the thrower faces: out along the aim line until somebody turned. */
+export const legOf = ({ standing }: Logging): NonNullable<Throw['leg']> => standing.leg ?? 'out'
+
+/** What the air calls of a throw are. */
+export const airCalls = (seen: Seen): string[] => (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
+
+/** A throw being logged after something happened. */
+export function logging(state: Logging, event: FieldEvent): Logging {
+  switch (event.type) {
+    case 'seen':
+      return seenNow(state, event.change, event.meantDeg, event.at)
+    case 'stood':
+      return { ...state, standing: { ...state.standing, ...event.change } }
+    case 'chosen':
+      return { ...state, asked: event.meant }
+    case 'asked':
+      return { ...state, asked: { ...state.asked, ...event.change } }
+    case 'putOff':
+      return { ...state, asked: {}, putOff: state.putOff + 1 }
+    case 'restarted':
+      return { ...state, asked: {}, putOff: 0 }
+    case 'outing':
+      return { ...state, session: event.session }
+    case 'turned':
+      return { ...state, standing: turnedRound(state.standing, legOf(state)) }
+    case 'clocked':
+      return clocked(state, event.at)
+    case 'angled': {
+      const from = state.seen.hyzerCalledDeg ?? event.meantDeg
+      const hyzerCalledDeg = Math.max(-STEEPEST_CALLED, Math.min(STEEPEST_CALLED, from + event.by))
+      return { ...state, seen: { ...state.seen, hyzerCalledDeg } }
+    }
+    case 'counted':
+      return {
+        ...state,
+        seen: state.seen.counts
+          ? { ...state.seen, counts: false, whyNot: WHY_NOT[0] }
+          : { ...state.seen, counts: true, whyNot: null },
+      }
+    case 'called':
+      return { ...state, seen: { ...state.seen, notes: calledIn(state.seen, event.word) } }
+    case 'followed':
+      return { ...state, followed: event.step, standing: { ...state.standing, ...event.change } }
+    case 'volunteered':
+      return volunteered(state, event.thrown, event.at)
+    case 'kept':
+      return { ...startLogging(state.session, state.standing), followed: state.followed }
+  }
+}
+
+function seenNow(state: Logging, change: Partial<Seen>, meantDeg: number, at: number): Logging {
+  const seen = { ...state.seen, ...change }
+  if (landingOf(state.seen) || !landingOf(seen)) return { ...state, seen }
+  // what was asked of a throw that has landed no longer follows the wind
+  return {
+    ...state,
+    seen,
+    landedAt: at,
+    asked: { ...state.asked, hyzerDeg: state.asked.hyzerDeg ?? meantDeg },
+  }
+}
+
+const turnedRound = (standing: Standing, leg: NonNullable<Throw['leg']>): Standing => ({
+  ...standing,
+  leg: leg === 'out' ? 'back' : 'out',
+  windAlongMps: negated(standing.windAlongMps),
+  windAcrossMps: negated(standing.windAcrossMps),
+})
+const negated = (v: number | null) => (v === null ? null : -v + 0)
+
+/** First press starts the stopwatch, the next one reads it; what no flight lasts is held to what one may. */
+function clocked(state: Logging, at: number): Logging {
+  if (!state.timing) return { ...state, startedAt: at, timing: true }
+  const [least, most] = SHEET_RANGE.hangS
+  const tenths = Math.round((at - state.startedAt!) / 100) / 10
+  return {
+    ...state,
+    timing: false,
+    seen: { ...state.seen, hangS: Math.min(most, Math.max(least, tenths)) },
+  }
+}
+
+function calledIn(seen: Seen, word: string): Seen['notes'] {
+  const said = airCalls(seen)
+  const { [IN_THE_AIR]: _, ...rest } = seen.notes
+  const next = said.includes(word) ? said.filter((w) => w !== word) : [...said, word]
+  return next.length === 0 ? rest : { ...rest, [IN_THE_AIR]: next.join(', ') }
+}
+
+function volunteered(state: Logging, thrown: VolunteerReport, at: number): Logging {
+  return {
+    ...state,
+    startedAt: at - 1000 * thrown.hangS,
+    seen: {
+      ...state.seen,
+      carryM: thrown.carryM,
+      rightM: thrown.rightM,
+      midDownM: null,
+      midRightM: null,
+      hangS: thrown.hangS,
+      hyzerCalledDeg: thrown.hyzerCalledDeg,
+      path: thrown.path,
+      notes: { ...state.seen.notes, thrown_by: thrown.device },
+    },
+  }
+}
+
+/** A landing is put down about this long after the release, ms. */
+const NOTICED_AFTER_MS = 6000
+
+/** When it was released, as near as anybody knows, ms. */
+export const releasedAt = ({ startedAt, landedAt }: Logging, now: number): number =>
+  startedAt ?? (landedAt ?? now) - NOTICED_AFTER_MS

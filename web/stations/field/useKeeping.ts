@@ -1,0 +1,83 @@
+import type { Dispatch } from 'react'
+import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
+import type { Thrower, Throw } from '../../../contract/trials.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { outbox } from '../../data/outbox.ts'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { toThrow, WARM_UP } from './draft.ts'
+import type { Meant } from './draft.ts'
+import { releasedAt } from './logging.ts'
+import type { FieldEvent, Logging } from './logging.ts'
+import type { LiveWind } from './useLiveWind.ts'
+
+const tenth = (v: number) => Math.round(10 * v) / 10
+
+interface Keeping {
+  readonly view: TrialView
+  readonly state: Logging
+  readonly dispatch: Dispatch<FieldEvent>
+  readonly meant: Meant
+  readonly thrower: Thrower
+  readonly edited: Throw | undefined
+  /** The throw warms the arm: it is kept and does not count. */
+  readonly warmingUp: boolean
+  /** The anemometer, while it is listened to. */
+  readonly live: LiveWind | undefined
+  readonly onKept: () => void
+}
+
+/** Keeping a throw, and taking the last one back. */
+export function useKeeping({
+  view,
+  state,
+  dispatch,
+  meant,
+  thrower,
+  edited,
+  warmingUp,
+  live,
+  onKept,
+}: Keeping) {
+  /** The wind of the throw from the log; what blows now where nothing was heard while it flew. */
+  const loggedWind = () => {
+    const wind =
+      live?.of(releasedAt(state, Date.now()), state.seen.hangS) ??
+      (live?.now && { ...live.now, sdMps: LOGGED_WIND_SD })
+    return (
+      wind && {
+        windAlongMps: tenth(wind.alongMps),
+        windAcrossMps: tenth(wind.acrossMps),
+        windSdMps: tenth(wind.sdMps),
+      }
+    )
+  }
+  const keep = async () => {
+    const { session, standing, seen } = state
+    const drawn = toThrow(
+      view.trial.id,
+      meant,
+      { ...standing, ...loggedWind() },
+      warmingUp && seen.counts ? { ...seen, counts: false, whyNot: WARM_UP } : seen,
+      thrower,
+      edited,
+      new Date().toISOString(),
+    )
+    if (!drawn.ok) return sayWrong(drawn.why)
+    if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
+    await outbox.put('throws', drawn.row)
+    if (edited) say('The throw was changed.')
+    else dispatch({ type: 'kept' })
+    onKept()
+  }
+  const takeBack = async () => {
+    const last = view.throws[view.throws.length - 1]
+    if (!last) return
+    const row = { ...last, takenBackAt: new Date().toISOString() }
+    await outbox.put('throws', row)
+    say(`Throw ${view.throws.length} was taken back.`, {
+      label: 'Restore',
+      run: () => void outbox.put('throws', { ...row, takenBackAt: null }),
+    })
+  }
+  return { keep, takeBack }
+}
