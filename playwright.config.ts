@@ -1,8 +1,8 @@
 import { defineConfig } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_ARGS } from './scripts/chromium.mjs'
+import { CONTROL_PORT, PORT } from './test/browser/ports.ts'
 
-const port = Number(process.env['VEER_TEST_PORT'] ?? 4469)
-const origin = `http://127.0.0.1:${port}`
+const origin = `http://127.0.0.1:${PORT}`
 
 export default defineConfig({
   testDir: 'test/browser',
@@ -22,9 +22,8 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: 'node scripts/throwaway.mjs',
-    url: `${origin}/api/health`,
-    env: { PORT: String(port), HOST: '127.0.0.1' },
+    command: 'node --import tsx test/browser/serve.ts',
+    url: `http://127.0.0.1:${CONTROL_PORT}`,
     timeout: 120_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
   },

@@ -42,9 +42,12 @@ export interface TestServer extends Connection {
   readonly stop: () => Promise<void>
 }
 
+/** Address of a database of its own, made when first connected to. */
+export const testDatabase = async (): Promise<string> => (await cluster()).url(`test_${++databases}`)
+
 /** The server on a database of its own. */
 export async function testServer(): Promise<TestServer> {
-  const url = (await cluster()).url(`test_${++databases}`)
+  const url = await testDatabase()
   const connection = await openDatabase(url)
   const failures: unknown[] = []
   const rater = new ShelfRater(connection.db, (error) => failures.push(error))

@@ -1,5 +1,19 @@
-import { expect } from '@playwright/test'
+import { expect, test as base } from '@playwright/test'
+import { CONTROL_PORT } from './ports.ts'
 import type { Page } from '@playwright/test'
+
+/** A test that begins with the demo just as it is loaded, whatever other tests did. */
+export const test = base.extend<{ demo: void }>({
+  demo: [
+    async ({ request }, use) => {
+      const said = await request.post(`http://127.0.0.1:${CONTROL_PORT}`)
+      expect(said.ok(), await said.text()).toBe(true)
+      await use()
+    },
+    { auto: true },
+  ],
+})
+export { expect }
 
 /** Fails a test on anything the page complains about. */
 export function complaints(page: Page): string[] {

@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test'
-import { complaints, openHalfDone, throwNumber } from './bench.ts'
+import { complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
 
 test('a throw is logged with the mouse in two gestures, and its sentence moves', async ({ page }) => {
   const said = complaints(page)
@@ -113,7 +112,7 @@ test('what is out of range is refused with a sentence, and stays on the screen',
   await page.getByLabel('Wind along', { exact: true }).fill('90')
   await page.getByRole('button', { name: 'Keep throw' }).click()
   await expect(
-    page.getByText(/The wind along is −90; it must lie between −25 and 25 m\/s/).first(),
+    page.getByText(/The wind along the line is −90; it must lie between −25 and 25 m\/s/).first(),
   ).toBeVisible()
   await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
 })

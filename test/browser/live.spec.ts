@@ -1,7 +1,6 @@
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type { Throw, TrialFile, WindLog } from '../../contract/trials.ts'
-import { complaints, openHalfDone, throwNumber } from './bench.ts'
+import { complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
 
 const stored = async (page: Page, act: () => Promise<void>): Promise<Throw> => {
   const answer = page.waitForResponse(
@@ -29,7 +28,7 @@ test('a volunteer throws in live wind: range finder, stopwatch and camera see it
   await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await expect(page.getByLabel('Hang time')).not.toHaveValue('')
   const row = await keep(page)
-  expect(row.notes).toMatchObject({ thrown_by: 'simulated volunteer' })
+  expect(row.notes).toMatchObject({ thrown_by: 'Simulated volunteer' })
   expect(row.path!.downM.length).toBeGreaterThan(30)
   expect(row.path!.downM.at(-1)!).toBeGreaterThan(0.8 * row.carryM)
   expect(row.windAlongMps).not.toBeNull()

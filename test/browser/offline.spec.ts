@@ -1,7 +1,6 @@
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
-import { openHalfDone, throwNumber } from './bench.ts'
+import { expect, openHalfDone, test, throwNumber } from './bench.ts'
 
 test.use({ serviceWorkers: 'allow' })
 

@@ -1,7 +1,6 @@
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
-import { complaints } from './bench.ts'
+import { complaints, expect, test } from './bench.ts'
 
 const TRIAL = 'Is the Ormsgarth true to its label'
 const stored = (page: Page) =>

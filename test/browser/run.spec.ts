@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type { Throw, Trial, TrialFile, TrialSummary } from '../../contract/trials.ts'
-import { complaints } from './bench.ts'
+import { complaints, expect, test } from './bench.ts'
 
 const get = async <T>(page: Page, path: string): Promise<T> =>
   (await (await page.request.get(path)).json()) as T

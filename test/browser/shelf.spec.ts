@@ -1,6 +1,5 @@
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { complaints } from './bench.ts'
+import { complaints, expect, test } from './bench.ts'
 
 const row = (page: Page, code: string) => page.getByRole('row', { name: new RegExp(code) })
 const toDisc = async (page: Page, code: string) => {

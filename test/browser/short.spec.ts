@@ -1,7 +1,6 @@
-import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type { ShortThrow } from '../../contract/trials.ts'
-import { complaints } from './bench.ts'
+import { complaints, expect, test } from './bench.ts'
 
 const open = async (page: Page) => {
   await page.goto('/')

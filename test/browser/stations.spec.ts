@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test } from '@playwright/test'
-import { complaints, openHalfDone } from './bench.ts'
+import { complaints, expect, openHalfDone, test } from './bench.ts'
 
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)

@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test'
-import { complaints, openHalfDone } from './bench.ts'
+import { complaints, expect, openHalfDone, test } from './bench.ts'
 
 test('the last throw is explained, and an open pair says what would settle it', async ({ page }) => {
   const said = complaints(page)

@@ -1,56 +1,39 @@
-import { lazy, Suspense } from 'react'
+import { createElement, Suspense } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
+import type { RouteObject } from 'react-router'
 import { Button } from '../parts/Button.tsx'
 import { Card, Empty, Waiting } from '../parts/Card.tsx'
+import type { Door, Screen } from '../parts/door.ts'
+import { addressIn, Stations } from '../parts/StationLink.tsx'
+import { DOORS } from '../stations/doors.ts'
+import { Bars } from './Bars.tsx'
 import { lastTrial } from './lastTrial.ts'
 import { Shortcuts } from './Shortcuts.tsx'
-import { TopBar } from './TopBar.tsx'
-
-const Bench = lazy(() => import('../stations/bench/Bench.tsx'))
-const Shelf = lazy(() => import('../stations/shelf/Shelf.tsx'))
-const DiscPage = lazy(() => import('../stations/shelf/DiscPage.tsx'))
-const Field = lazy(() => import('../stations/field/Field.tsx'))
-const Plan = lazy(() => import('../stations/plan/Plan.tsx'))
-const SheetEntry = lazy(() => import('../stations/plan/SheetEntry.tsx'))
-const ShortGame = lazy(() => import('../stations/short/ShortGame.tsx'))
-const Readout = lazy(() => import('../stations/readout/Readout.tsx'))
-const Import = lazy(() => import('../stations/readout/Import.tsx'))
-const Settings = lazy(() => import('../stations/settings/Settings.tsx'))
 
 function Frame() {
   return (
-    <>
-      <TopBar />
-      <main className="mx-auto w-full max-w-[1600px]">
+    <Stations value={DOORS}>
+      <Bars />
+      <main className="mx-auto w-full max-w-[1600px] max-md:pb-[calc(3.75rem+env(safe-area-inset-bottom))]">
         <Suspense fallback={<Waiting what="the station" />}>
           <Outlet />
         </Suspense>
       </main>
       <Shortcuts />
-    </>
+    </Stations>
   )
 }
 
-/** A station without a trial in its address goes to the trial last looked at. */
-function ToTrial({ station }: { station: 'plan' | 'field' | 'readout' }) {
-  const last = lastTrial.get()
-  return <Navigate replace to={last === null ? '/' : `/trials/${last}/${station}`} />
+/** A screen starts afresh when what it is about changes: another trial, another disc. */
+function Shown({ screen }: { screen: Screen }) {
+  const params = useParams() as Record<string, string>
+  return createElement(screen.show, { key: Object.values(params).join(), ...params })
 }
 
-/** Stations of a trial start afresh when the trial changes. */
-function OfTrial({
-  station: Station,
-}: {
-  station: typeof Plan | typeof SheetEntry | typeof ShortGame | typeof Field | typeof Readout | typeof Import
-}) {
-  const { trialId } = useParams()
-  return <Station key={trialId} trialId={trialId!} />
-}
-
-/** A disc’s page starts afresh for another disc. */
-function OfDisc() {
-  const { discId } = useParams()
-  return <DiscPage key={discId} discId={discId!} />
+/** A station of a trial without a trial in its address goes to the trial last looked at. */
+function ToTrial({ door }: { door: Door }) {
+  const trialId = lastTrial.get()
+  return <Navigate replace to={(trialId !== null && addressIn(DOORS, door.id, { trialId })) || '/'} />
 }
 
 function Broken() {
@@ -59,9 +42,9 @@ function Broken() {
     <Card className="m-4 p-5">
       <h1 className="text-title">This screen stopped working</h1>
       <p className="mt-1">{error instanceof Error ? error.message : String(error)}</p>
-      <p className="mt-1 mb-4 text-quiet">What you kept is stored. Going back to the bench usually helps.</p>
+      <p className="mt-1 mb-4 text-quiet">What you kept is stored. Starting over usually helps.</p>
       <Button kind="primary" onClick={() => location.assign('/')}>
-        To the bench
+        Start over
       </Button>
     </Card>
   )
@@ -71,33 +54,34 @@ function Lost() {
   return (
     <Empty
       title="There is nothing at this address"
-      action={<Button onClick={() => location.assign('/')}>To the bench</Button>}
+      action={<Button onClick={() => location.assign('/')}>Start over</Button>}
     >
-      The trial or disc may have been moved. The bench lists every trial.
+      The trial or disc may have been moved. The first screen lists what there is.
     </Empty>
   )
 }
+
+const routesOf = (door: Door): RouteObject[] => {
+  const base = door.group === 'trial' ? 'trials/:trialId/' : ''
+  const own = Object.values(door.screens).map((screen) => ({
+    path: base + screen.path,
+    element: <Shown screen={screen} />,
+  }))
+  return door.group === 'trial'
+    ? [...own, { path: door.screens.main.path, element: <ToTrial door={door} /> }]
+    : own
+}
+
+/** What stands at the bare address where no station claims it: the first of the shed. */
+const home: RouteObject[] = DOORS.some((d) => d.screens.main.path === '')
+  ? []
+  : [{ index: true, element: <Navigate replace to={addressIn(DOORS, DOORS[0]!.id) ?? '/'} /> }]
 
 const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <Broken />,
-    children: [
-      { index: true, element: <Bench /> },
-      { path: 'shelf', element: <Shelf /> },
-      { path: 'shelf/:discId', element: <OfDisc /> },
-      { path: 'plan', element: <ToTrial station="plan" /> },
-      { path: 'field', element: <ToTrial station="field" /> },
-      { path: 'readout', element: <ToTrial station="readout" /> },
-      { path: 'trials/:trialId/plan', element: <OfTrial station={Plan} /> },
-      { path: 'trials/:trialId/sheet', element: <OfTrial station={SheetEntry} /> },
-      { path: 'trials/:trialId/short', element: <OfTrial station={ShortGame} /> },
-      { path: 'trials/:trialId/field', element: <OfTrial station={Field} /> },
-      { path: 'trials/:trialId/readout', element: <OfTrial station={Readout} /> },
-      { path: 'trials/:trialId/import', element: <OfTrial station={Import} /> },
-      { path: 'settings', element: <Settings /> },
-      { path: '*', element: <Lost /> },
-    ],
+    children: [...home, ...DOORS.flatMap(routesOf), { path: '*', element: <Lost /> }],
   },
 ])
 

@@ -1,33 +1,17 @@
 import { Dialog, DialogBackdrop, DialogPanel } from '@headlessui/react'
 import { Command } from 'cmdk'
+import { Fragment, useContext } from 'react'
 import { useNavigate } from 'react-router'
+import { THEMES } from '../../contract/preferences.ts'
 import { useShelf, useTrials } from '../data/hooks.ts'
 import { usePreferences } from '../data/preferences.tsx'
 import { Dialog as Sheet } from '../parts/Dialog.tsx'
-import { THEMES } from '../../contract/preferences.ts'
+import type { StationKey } from '../parts/door.ts'
+import { addressIn, Stations } from '../parts/StationLink.tsx'
 
-const KEYS: readonly (readonly [string, string])[] = [
+const EVERYWHERE: readonly StationKey[] = [
   ['Ctrl K', 'go anywhere: stations, trials, discs'],
   ['?', 'this list'],
-  ['← → ↑ ↓', 'Field: move the landing by a metre; with Shift by five'],
-  ['Enter', 'Field: keep the throw'],
-  ['U', 'Field: take back the last throw'],
-  ['[  ]', 'Field: less or more hyzer out of the hand'],
-  ['C', 'Field: counts or not'],
-  ['E  H  O', 'Field: nose, height and how it came out, option by option'],
-  ['1 … 5', 'Field: what it did in the air'],
-  ['F', 'Field: a recorded path from a file'],
-  ['A', 'Field: the last throw again'],
-  ['N', 'Field: this throw later, the one after it now'],
-  ['P', 'Field: pause, and go on'],
-  ['R', 'Field: have the range finder measure the landing'],
-  ['S', 'Field: stopwatch, from release to first contact'],
-  ['T', 'Field: the next thrower'],
-  ['V', 'Field: let the simulated volunteer throw it'],
-  ['X', 'Field: stretch the side, or true scale'],
-  ['Z', 'Field: look closer, or at the whole field'],
-  ['W', 'Field: turn round, the wind flips'],
-  ['M', 'Field: the most telling throw next, or the one thrown least'],
 ]
 
 interface CommandListProps {
@@ -37,16 +21,24 @@ interface CommandListProps {
 
 /** Ctrl K goes anywhere; ? lists the keys. */
 export default function CommandList({ shown, onClose }: CommandListProps) {
+  const doors = useContext(Stations)
   if (shown === 'keys')
     return (
       <Sheet open onClose={onClose} title="Keys">
         <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-2">
-          {KEYS.map(([key, does]) => (
-            <div key={key} className="contents">
-              <dt className="figure">{key}</dt>
-              <dd>{does}</dd>
-            </div>
-          ))}
+          {[{ name: 'Everywhere', keys: EVERYWHERE }, ...doors.filter((d) => d.keys.length > 0)].map(
+            ({ name, keys }) => (
+              <Fragment key={name}>
+                <dt className="col-span-2 mt-2 font-semibold">{name}</dt>
+                {keys.map(([key, does]) => (
+                  <div key={key} className="contents">
+                    <dt className="figure">{key}</dt>
+                    <dd>{does}</dd>
+                  </div>
+                ))}
+              </Fragment>
+            ),
+          )}
         </dl>
       </Sheet>
     )
@@ -64,6 +56,7 @@ export default function CommandList({ shown, onClose }: CommandListProps) {
 
 function Commands({ close }: { close: () => void }) {
   const go = useNavigate()
+  const doors = useContext(Stations)
   const { trials } = useTrials()
   const { view } = useShelf()
   const { change } = usePreferences()
@@ -80,6 +73,8 @@ function Commands({ close }: { close: () => void }) {
       {value}
     </Command.Item>
   )
+  const to = (value: string, address: string | undefined) =>
+    address === undefined ? null : item(value, () => void go(address))
   return (
     <Command label="Go to" loop>
       <Command.Input
@@ -89,15 +84,17 @@ function Commands({ close }: { close: () => void }) {
       />
       <Command.List className="max-h-80 overflow-y-auto p-2">
         <Command.Empty className="px-3 py-4 text-quiet">Nothing of that name.</Command.Empty>
-        {item('Bench', () => go('/'))}
-        {item('Shelf', () => go('/shelf'))}
-        {item('Settings', () => go('/settings'))}
-        {trials?.flatMap(({ trial }) => [
-          item(`Field: ${trial.name}`, () => go(`/trials/${trial.id}/field`)),
-          item(`Readout: ${trial.name}`, () => go(`/trials/${trial.id}/readout`)),
-        ])}
+        {doors.filter((d) => d.group !== 'trial').map((d) => to(d.name, addressIn(doors, d.id)))}
+        {trials?.flatMap(({ trial }) =>
+          doors
+            .filter((d) => d.group === 'trial')
+            .map((d) => to(`${d.name}: ${trial.name}`, addressIn(doors, d.id, { trialId: trial.id }))),
+        )}
         {view?.discs.map((d) =>
-          item(`Disc ${d.disc.code}: ${d.mold.name}, ${d.plastic.name}`, () => go(`/shelf/${d.disc.id}`)),
+          to(
+            `Disc ${d.disc.code}: ${d.mold.name}, ${d.plastic.name}`,
+            addressIn(doors, 'shelf/disc', { discId: d.disc.id }),
+          ),
         )}
         {THEMES.map((theme) => item(`Theme: ${theme}`, () => change({ theme })))}
         {item('Units: metric', () => change({ units: 'metric' }))}

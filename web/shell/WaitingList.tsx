@@ -1,39 +1,76 @@
+import { rollups } from 'd3'
 import { v7 as newId } from 'uuid'
 import type { Throw } from '../../contract/trials.ts'
+import type { WriteKind } from '../../contract/writes.ts'
 import { outbox, useRefused, useWaiting } from '../data/outbox.ts'
+import { isOf } from '../data/queue.ts'
 import type { Refused } from '../data/queue.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { angleWords, aside } from '../data/units.ts'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
 
+/** What a waiting write is called: one, and several. */
+const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
+  preferences: ['change of settings', 'changes of settings'],
+  throwers: ['thrower', 'throwers'],
+  places: ['place', 'places'],
+  sessions: ['outing', 'outings'],
+  'wind-logs': ['minute of wind', 'minutes of wind'],
+  trials: ['change of a trial', 'changes of trials'],
+  throws: ['throw', 'throws'],
+  'short-throws': ['throw of the short game', 'throws of the short game'],
+  makers: ['maker', 'makers'],
+  molds: ['mold', 'molds'],
+  plastics: ['change of a plastic', 'changes of plastics'],
+  runs: ['run', 'runs'],
+  discs: ['disc', 'discs'],
+  entries: ['disc', 'discs'],
+  'shelf-edits': ['change of the shelf', 'changes of the shelf'],
+  inspections: ['inspection', 'inspections'],
+  'wear-notes': ['note of wear', 'notes of wear'],
+  photos: ['photo', 'photos'],
+}
+
 /** What waits on this device, and what the server did not take and why. */
 export default function WaitingList({ onClose }: { onClose: () => void }) {
-  const count = useWaiting().length
+  const waiting = useWaiting()
   const refused = useRefused()
+  const kinds = rollups(
+    waiting,
+    (list) => list.length,
+    (w) => w.kind,
+  )
   return (
     <Dialog
       open
       onClose={onClose}
       title={refused.length > 0 ? 'Not taken by the server' : 'Waiting to be sent'}
     >
-      {count > 0 && (
-        <p>
-          {count} {count === 1 ? 'change is' : 'changes are'} stored on this device and will be sent, in
-          order, as soon as the server answers.
-        </p>
+      {waiting.length > 0 && (
+        <>
+          <p>Stored on this device, and sent in order as soon as the server answers:</p>
+          <ul className="mt-1 list-disc pl-5">
+            {kinds.map(([kind, count]) => (
+              <li key={kind}>
+                <span className="figure">{count}</span> {CALLED[kind][count === 1 ? 0 : 1]}
+              </li>
+            ))}
+          </ul>
+        </>
       )}
       {refused.map((r) =>
-        r.stored ? (
+        r.stored && isOf(r, 'throws') ? (
           <Conflict key={r.key} refused={r} />
         ) : (
           <div key={r.key} className="mt-3 rounded-lg border border-rule p-3">
+            <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
             <p className="font-medium">{r.why}</p>
             <p className="mt-1 text-note text-quiet">
-              Nothing of it was stored. Correct it where you entered it, then let this go.
+              Nothing of it was stored. Correct it where you entered it, then discard this.
             </p>
             <Button className="mt-2" onClick={() => void outbox.drop(r.key)}>
-              Let it go
+              Discard
             </Button>
           </div>
         ),
@@ -43,8 +80,8 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
 }
 
 /** One throw, changed on two devices: both versions, until somebody chooses. */
-function Conflict({ refused }: { refused: Refused }) {
-  const [mine, other] = [refused.body, refused.stored] as unknown as [Throw, Throw]
+function Conflict({ refused }: { refused: Refused & { readonly body: Throw } }) {
+  const [mine, other] = [refused.body, refused.stored as Throw]
   const settle = async (row?: Throw) => {
     if (row) await outbox.put('throws', row)
     await outbox.drop(refused.key)

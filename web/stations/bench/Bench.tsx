@@ -2,7 +2,7 @@ import clsx from 'clsx'
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
@@ -17,6 +17,7 @@ import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
@@ -90,9 +91,9 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
       <div className="flex items-start justify-between gap-4">
         <div className="min-w-0">
           <h2 className="text-lead">
-            <Link to={`/trials/${trial.id}/readout`} className="hover:underline">
+            <StationLink at="readout" params={{ trialId: trial.id }} className="hover:underline">
               {trial.name}
-            </Link>
+            </StationLink>
           </h2>
           <p className="text-quiet">{trial.question}</p>
         </div>
@@ -129,19 +130,19 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
       </div>
       <div className="mt-3 flex gap-2">
         {!finished && (
-          <Link to={`/trials/${trial.id}/field`} className={buttonLook('primary')}>
+          <StationLink at="field" params={{ trialId: trial.id }} className={buttonLook('primary')}>
             {counted === 0 ? 'Throw the first' : 'Throw on'}
-          </Link>
+          </StationLink>
         )}
         {!finished && (
-          <Link to={`/trials/${trial.id}/plan`} className={buttonLook()}>
+          <StationLink at="plan" params={{ trialId: trial.id }} className={buttonLook()}>
             Plan it
-          </Link>
+          </StationLink>
         )}
         {counted > 0 && (
-          <Link to={`/trials/${trial.id}/readout`} className={buttonLook()}>
+          <StationLink at="readout" params={{ trialId: trial.id }} className={buttonLook()}>
             Read it
-          </Link>
+          </StationLink>
         )}
       </div>
     </Card>

@@ -20,6 +20,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
+import { useAddresses } from '../../parts/StationLink.tsx'
 
 const ANGLES = [15, 10, 8, 5, 0, -8, -15] as const
 /** Longer lists are searched. */
@@ -34,6 +35,7 @@ interface StartTrialProps {
 /** A new trial: its question first, which proposes discs, control disc, angles and throws; everything can be changed. */
 export default function StartTrial({ from, onClose }: StartTrialProps) {
   const go = useNavigate()
+  const to = useAddresses()
   const { view } = useShelf()
   const discs = useMemo(() => view?.discs.filter((d) => d.disc.removedAt === null) ?? [], [view])
   const [kind, setKind] = useState<QuestionKind>(from.length > 1 ? 'molds' : 'label')
@@ -117,7 +119,9 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
 
   const keep = async (trial: Trial) => {
     await outbox.put('trials', trial)
-    void go(`/trials/${trial.id}/plan?kind=${encodeURIComponent(kind)}`)
+    const plan = to('plan', { trialId: trial.id }) ?? to('field', { trialId: trial.id })
+    if (plan === undefined) return onClose()
+    void go(`${plan}?kind=${encodeURIComponent(kind)}`)
   }
   const words = find.toLowerCase().split(/\s+/).filter(Boolean)
   const found = discs.filter((d) => {

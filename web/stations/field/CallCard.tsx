@@ -61,7 +61,7 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
           />
           <PathFile path={seen.path} bearingDeg={bearingDeg} onSeen={see} />
         </div>
-        <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:pb-[max(0.75rem,env(safe-area-inset-bottom))]">
+        <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[calc(3.75rem+env(safe-area-inset-bottom))] max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:py-2">
           {onCancel ? (
             <Button className="max-md:min-h-14" onClick={onCancel}>
               Cancel

@@ -1,5 +1,5 @@
 import { useMemo, useReducer, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { usePlaces, useTrial } from '../../data/hooks.ts'
@@ -34,6 +34,7 @@ import { usePauses } from './usePauses.ts'
 import { useTurns } from './useTurns.ts'
 import { useWakeLock } from './useWakeLock.ts'
 import { WindAir } from './WindAir.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 export default function Field({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -46,9 +47,9 @@ export default function Field({ trialId }: { trialId: string }) {
       <Empty
         title="Who throws?"
         action={
-          <Link to="/settings" className={buttonLook('primary')}>
+          <StationLink at="settings" className={buttonLook('primary')}>
             Add a thrower
-          </Link>
+          </StationLink>
         }
       >
         A throw needs to know whose it is: the hand decides which side is the fade side.

@@ -2,13 +2,13 @@ import clsx from 'clsx'
 import { Bot, Pause, Play, RotateCcw, StepForward } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useState } from 'react'
-import { Link } from 'react-router'
 import type { TrialView } from '../../data/hooks.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import type { ArmToday } from './useArms.ts'
 import type { PausesOf } from './usePauses.ts'
 import type { Queue } from './useQueue.ts'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Minutes a throw takes while it is going well, until this outing has shown its own pace. */
 const USUAL_MINUTES = 1.3
@@ -52,14 +52,15 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
               {a.spent ? 'budget used up.' : `${a.fullPowerLeft} at full power left.`}{' '}
             </span>
           ))}
-          <Link
-            to={`/trials/${view.trial.id}/short`}
+          <StationLink
+            at="field/short"
+            params={{ trialId: view.trial.id }}
             className="whitespace-nowrap underline underline-offset-4 max-md:hidden"
             aria-label="Ground play and short game"
             title="Ground play, approaches, putting and holes"
           >
             Short game
-          </Link>
+          </StationLink>
         </p>
         <button
           type="button"
@@ -93,9 +94,13 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
         >
           <Bot size={16} aria-hidden /> Volunteer
         </Act>
-        <Link to={`/trials/${view.trial.id}/short`} className={clsx(ACT, 'col-span-2 md:hidden')}>
+        <StationLink
+          at="field/short"
+          params={{ trialId: view.trial.id }}
+          className={clsx(ACT, 'col-span-2 md:hidden')}
+        >
           Ground play and short game
-        </Link>
+        </StationLink>
       </div>
     </Card>
   )

@@ -1,7 +1,7 @@
 import { Keyboard, Printer, Shuffle } from 'lucide-react'
 import { format } from 'date-fns'
 import { useMemo, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { bodyOf } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -45,6 +45,7 @@ import { PlanSheet } from './PlanSheet.tsx'
 import { RunOrder } from './RunOrder.tsx'
 import { Settles } from './Settles.tsx'
 import { usePlanWorth } from './usePlanWorth.ts'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 export default function PlanStation({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -291,13 +292,14 @@ function Planning({ view }: { view: TrialView }) {
               <Button onClick={() => window.print()}>
                 <Printer size={16} aria-hidden /> Print sheet
               </Button>
-              <Link
-                to={`/trials/${trial.id}/sheet`}
+              <StationLink
+                at="plan/sheet"
+                params={{ trialId: trial.id }}
                 onClick={() => trial.plan === null && keep(plan)}
                 className={buttonLook()}
               >
                 <Keyboard size={16} aria-hidden /> Type it in
-              </Link>
+              </StationLink>
             </div>
             <RunOrder
               plan={plan}
@@ -382,14 +384,15 @@ function Planning({ view }: { view: TrialView }) {
               }
             />
           )}
-          <Link
-            to={`/trials/${trial.id}/field`}
+          <StationLink
+            at="field"
+            params={{ trialId: trial.id }}
             onClick={() => trial.plan === null && keep(plan)}
             className="inline-flex min-h-11 items-center justify-center rounded-lg bg-spruce px-4 font-semibold text-on-spruce hover:brightness-125"
           >
             {locked ? 'Throw on' : 'Throw the first'}
             {over > 0 && `, ${over} beyond the arm’s budget`}
-          </Link>
+          </StationLink>
           <HowThrown
             {...{ plan, discs, nameOf }}
             throwers={view.throwers}

@@ -2,7 +2,6 @@ import clsx from 'clsx'
 import { Check } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
 import type { KeyboardEvent } from 'react'
-import { Link } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import { dayAt } from '../../../core/throw/day.ts'
@@ -24,6 +23,7 @@ import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { throwWords } from './RunOrder.tsx'
 import { readDistance, readSide } from './sheetCells.ts'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Types the pencilled sheet in, in its own order. */
 export default function SheetEntry({ trialId }: { trialId: string }) {
@@ -34,9 +34,9 @@ export default function SheetEntry({ trialId }: { trialId: string }) {
   if (!plan || plan.throws.length === 0)
     return (
       <Empty title="There is no plan yet">
-        <Link to={`/trials/${trialId}/plan`} className="underline underline-offset-4">
+        <StationLink at="plan" params={{ trialId: trialId }} className="underline underline-offset-4">
           Plan the throws
-        </Link>{' '}
+        </StationLink>{' '}
         first; the sheet follows their order.
       </Empty>
     )
@@ -160,9 +160,9 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
       <Card className="p-4" label="The outing">
         <div className="mb-3 flex flex-wrap items-baseline gap-3">
           <h1 className="mr-auto text-title">Type in the sheet of {trial.name}</h1>
-          <Link to={`/trials/${trial.id}/plan`} className="underline underline-offset-4">
+          <StationLink at="plan" params={{ trialId: trial.id }} className="underline underline-offset-4">
             Back to the plan
-          </Link>
+          </StationLink>
         </div>
         <div className="grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-6">
           <TextInput
@@ -305,9 +305,9 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
           <p role="status" className="text-quiet">
             {kept} of {planned.length} throws kept
           </p>
-          <Link to={`/trials/${trial.id}/readout`} className={buttonLook('primary')}>
+          <StationLink at="readout" params={{ trialId: trial.id }} className={buttonLook('primary')}>
             Read it
-          </Link>
+          </StationLink>
           <Button
             kind="quiet"
             disabled={kept === 0}

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
@@ -13,6 +13,7 @@ import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
+import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 
 /** A file chosen, and what reading it came to. */
 interface Chosen {
@@ -33,6 +34,7 @@ const METHOD_WORDS: Record<string, string> = {
 export default function Import({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
   const go = useNavigate()
+  const to = useAddresses()
   const [chosen, setChosen] = useState<Chosen>()
   const [method, setMethod] = useState('eye')
   const [place, setPlace] = useState('')
@@ -55,7 +57,7 @@ export default function Import({ trialId }: { trialId: string }) {
         mutate('/api/sessions'),
       ])
       say(`${preview.throws} throws of ${name} are in ${view.trial.name}.`)
-      go(`/trials/${trialId}/readout`)
+      void go(to('readout', { trialId })!)
     } catch (e) {
       const problem = problemOf(e)
       setChosen({ name, csv, problem })
@@ -147,9 +149,9 @@ export default function Import({ trialId }: { trialId: string }) {
             >
               Import {preview.throws} throws
             </Button>
-            <Link to={`/trials/${trialId}/readout`} className={buttonLook('quiet')}>
+            <StationLink at="readout" params={{ trialId: trialId }} className={buttonLook('quiet')}>
               Leave it
-            </Link>
+            </StationLink>
           </div>
         </Card>
       )}

@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import { Download, Upload } from 'lucide-react'
 import { useMemo, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import { fadeSign } from '../../../core/flight/hand.ts'
 import { ClaimEvidence } from '../../charts/ClaimEvidence.tsx'
@@ -25,6 +25,7 @@ import { Expected } from './Expected.tsx'
 import { SameLine } from './SameLine.tsx'
 import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const BUTTON_LINK = buttonLook()
 
@@ -87,12 +88,12 @@ export default function Readout({ trialId }: { trialId: string }) {
         title={`${trial.name} has no throws yet`}
         action={
           <div className="flex flex-wrap justify-center gap-2">
-            <Link to={`/trials/${trial.id}/field`} className={buttonLook('primary')}>
+            <StationLink at="field" params={{ trialId: trial.id }} className={buttonLook('primary')}>
               Throw the first
-            </Link>
-            <Link to={`/trials/${trial.id}/import`} className={BUTTON_LINK}>
+            </StationLink>
+            <StationLink at="readout/import" params={{ trialId: trial.id }} className={BUTTON_LINK}>
               Import a file
-            </Link>
+            </StationLink>
           </div>
         }
       >
@@ -267,8 +268,9 @@ export default function Readout({ trialId }: { trialId: string }) {
                     onMouseLeave={() => setPicked(undefined)}
                   >
                     <th scope="row" className="py-1 font-normal">
-                      <Link
-                        to={`/shelf/${shelved.disc.id}`}
+                      <StationLink
+                        at="shelf/disc"
+                        params={{ discId: shelved.disc.id }}
                         className="flex items-center gap-2.5"
                         onFocus={() => setPicked(d.disc)}
                         onBlur={() => setPicked(undefined)}
@@ -286,7 +288,7 @@ export default function Readout({ trialId }: { trialId: string }) {
                             )}
                           </span>
                         </span>
-                      </Link>
+                      </StationLink>
                     </th>
                     <td className="figure px-2 text-right max-md:hidden">{d.throws}</td>
                     {cell('glide')}
@@ -335,9 +337,9 @@ export default function Readout({ trialId }: { trialId: string }) {
           <a href={`/api/trials/${trial.id}/throws.csv`} download className={BUTTON_LINK}>
             <Download size={16} aria-hidden /> Export CSV
           </a>
-          <Link to={`/trials/${trial.id}/import`} className={BUTTON_LINK}>
+          <StationLink at="readout/import" params={{ trialId: trial.id }} className={BUTTON_LINK}>
             <Upload size={16} aria-hidden /> Import CSV
-          </Link>
+          </StationLink>
           <Button onClick={() => void finish()}>
             {trial.finishedAt === null ? 'Call it finished' : 'Open it again'}
           </Button>

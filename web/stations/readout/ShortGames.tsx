@@ -1,9 +1,9 @@
-import { Link } from 'react-router'
 import { GAMES } from '../../../core/throw/short.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { Card } from '../../parts/Card.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const TITLES = {
   ground: 'On the ground',
@@ -19,12 +19,14 @@ export function ShortGames({ view, name }: { view: TrialView; name: (code: strin
     <Card key={game} className="p-4" label={TITLES[game]}>
       <div className="flex items-baseline gap-3">
         <h2 className="mr-auto text-lead">{TITLES[game]}</h2>
-        <Link
-          to={`/trials/${view.trial.id}/short?game=${game}`}
+        <StationLink
+          at="field/short"
+          params={{ trialId: view.trial.id }}
+          search={`?game=${game}`}
           className="text-note underline underline-offset-4"
         >
           Log more
-        </Link>
+        </StationLink>
       </div>
       <ShortSummary game={game} throws={throws} discs={view.discs} name={name} />
     </Card>

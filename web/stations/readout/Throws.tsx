@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { format } from 'date-fns'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import type { Outcome } from '../../../core/rating/outcome.ts'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
@@ -12,6 +12,7 @@ import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { say } from '../../parts/Toasts.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 type Which = 'all' | 'left-out' | 'taken-back'
 
@@ -143,12 +144,14 @@ export function Throws({
                   <td className="px-1 text-right whitespace-nowrap">
                     {t.takenBackAt === null ? (
                       <>
-                        <Link
-                          to={`/trials/${t.trialId}/field?edit=${t.id}`}
+                        <StationLink
+                          at="field"
+                          params={{ trialId: t.trialId }}
+                          search={`?edit=${t.id}`}
                           className={buttonLook('quiet', '!px-2')}
                         >
                           Edit
-                        </Link>
+                        </StationLink>
                         <Button kind="quiet" className="!px-2" onClick={() => void takeBack(t)}>
                           Take back
                         </Button>

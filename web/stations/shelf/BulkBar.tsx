@@ -5,6 +5,7 @@ import { SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
 import type { Disc } from '../../../contract/shelf.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
+import { useAddresses } from '../../parts/StationLink.tsx'
 
 interface BulkBarProps {
   readonly chosen: readonly Disc[]
@@ -17,6 +18,7 @@ interface BulkBarProps {
 /** What can be done with several discs at once. */
 export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
   const go = useNavigate()
+  const to = useAddresses()
   const count = chosen.length === 1 ? '1 disc' : `${chosen.length} discs`
   const off = chosen.every((d) => d.removedAt !== null)
   const pick = (
@@ -55,7 +57,7 @@ export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
           <Button
             kind="primary"
             disabled={chosen.length > 60}
-            onClick={() => go(`/?start=${chosen.map((d) => d.id).join(',')}`)}
+            onClick={() => void go(`${to('bench') ?? '/'}?start=${chosen.map((d) => d.id).join(',')}`)}
           >
             <FlaskConical size={16} aria-hidden /> Start a trial
           </Button>

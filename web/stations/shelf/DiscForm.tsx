@@ -14,6 +14,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
+import { useAddresses } from '../../parts/StationLink.tsx'
 
 /** Four numbers while they are typed: all given, or none. */
 type NumbersDraft = { readonly [K in keyof PublishedNumbers]: number | null }
@@ -128,6 +129,7 @@ interface DiscFormProps {
 /** Adds or edits a disc, with the mold, plastic and run above it. */
 export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
   const go = useNavigate()
+  const to = useAddresses()
   const { control, register, handleSubmit, formState, watch, setValue, setError } = useForm<Draft>({
     defaultValues: draftOf(disc),
   })
@@ -185,7 +187,7 @@ export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
     await outbox.put('entries', read.data)
     say(`${row.code} is on the shelf.`)
     onClose()
-    go(`/shelf/${row.id}`)
+    void go(to('shelf/disc', { discId: row.id })!)
   }
 
   const numbers = (

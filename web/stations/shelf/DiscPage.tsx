@@ -2,7 +2,7 @@ import clsx from 'clsx'
 import { ArrowLeft, FlaskConical, Pencil, Scale } from 'lucide-react'
 import { format } from 'date-fns'
 import { useMemo, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { labelStatement } from '../../../core/judge/statements.ts'
 import { LEVELS } from '../../../core/shelf/numbersInForce.ts'
@@ -31,6 +31,7 @@ import { RimCard } from './RimCard.tsx'
 import { ScaleDialog } from './ScaleDialog.tsx'
 import { Tests } from './Tests.tsx'
 import { WearLog } from './WearLog.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Inspected discs by how near of kin they are to this one. */
 const byKin = (d: ShelvedDisc, list: readonly InspectedDisc[]) => {
@@ -74,13 +75,13 @@ function Page({ record }: { record: KnownDisc }) {
     <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="grid min-w-0 content-start gap-3">
         <header className="flex items-center gap-3 px-1 max-md:flex-wrap">
-          <Link
-            to="/shelf"
+          <StationLink
+            at="shelf"
             aria-label="Back to the shelf"
             className="grid size-10 place-items-center rounded-lg hover:bg-tint"
           >
             <ArrowLeft size={20} aria-hidden />
-          </Link>
+          </StationLink>
           <DiscDot place={0} size={56} code={code} />
           <div className="min-w-0 flex-1">
             <h1 className="text-title">
@@ -110,9 +111,9 @@ function Page({ record }: { record: KnownDisc }) {
             <Pencil size={16} aria-hidden /> Edit
           </Button>
           {removedAt === null && (
-            <Link to={`/?start=${disc.disc.id}`} className={buttonLook('primary')}>
+            <StationLink at="bench" search={`?start=${disc.disc.id}`} className={buttonLook('primary')}>
               <FlaskConical size={16} aria-hidden /> Start a trial
-            </Link>
+            </StationLink>
           )}
         </header>
 

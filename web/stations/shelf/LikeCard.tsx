@@ -1,4 +1,3 @@
-import { Link } from 'react-router'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { pathFeatures, pathPoints, tracePath } from '../../../core/flight/path.ts'
@@ -8,6 +7,7 @@ import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const [WIDTH, HEIGHT] = [150, 44]
 
@@ -34,12 +34,13 @@ export function LikeCard({ likeness, discs, ratings }: LikeCardProps) {
       <li key={of.discId} className="flex items-center gap-3">
         <MiniFlight disc={d} rating={ratings.get(of.discId)} place={place} />
         <div className="min-w-0">
-          <Link
-            to={`/shelf/${of.discId}`}
+          <StationLink
+            at="shelf/disc"
+            params={{ discId: of.discId }}
             className="block truncate font-semibold underline-offset-4 hover:underline"
           >
             {d.mold.name}, {d.plastic.name}
-          </Link>
+          </StationLink>
           <span className="text-note">
             <span className="figure">{units.length.show(of.distanceM)}</span>{' '}
             <span className="text-quiet">{d.disc.code}</span>{' '}

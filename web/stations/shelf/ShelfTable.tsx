@@ -4,7 +4,7 @@ import clsx from 'clsx'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { differenceInCalendarDays, format } from 'date-fns'
 import { Fragment, useMemo } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { stabilityOf } from '../../../contract/shelfPage.ts'
 import type { ShelfRow } from '../../../contract/shelfPage.ts'
@@ -14,6 +14,7 @@ import { LEVEL_WORDS } from '../../data/naming.ts'
 import { figure, numbersLine } from '../../data/units.ts'
 import { hueOf } from '../../strip/hues.ts'
 import { WearCell, WeightCell } from './cells.tsx'
+import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 
 export type TableRow = ShelfRow & ShelvedDisc
 
@@ -47,10 +48,14 @@ const COLUMNS = [
     header: 'Disc',
     cell: ({ row: { original: r } }) => (
       <>
-        <Link to={`/shelf/${r.disc.id}`} className="block font-semibold underline-offset-4 hover:underline">
+        <StationLink
+          at="shelf/disc"
+          params={{ discId: r.disc.id }}
+          className="block font-semibold underline-offset-4 hover:underline"
+        >
           <span className="figure mr-2.5 font-normal whitespace-nowrap">{r.disc.code}</span>
           {r.plastic.name}
-        </Link>
+        </StationLink>
         {r.run && <span className="block truncate text-note text-quiet">{r.run.name}</span>}
       </>
     ),
@@ -122,6 +127,7 @@ interface ShelfTableProps {
 /** The shelf: grouped by mold unless sorted otherwise; discs are chosen by their boxes. */
 export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
   const go = useNavigate()
+  const to = useAddresses()
   const [params, setParams] = useSearchParams()
   const sort = params.get('sort') ?? 'kin'
   const down = params.has('down')
@@ -214,7 +220,7 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
                   onClick={(e) => {
                     // what is edited in place is not a way to the disc’s page
                     if ((e.target as Element).closest('a, button, input, select, form')) return
-                    void go(`/shelf/${r.disc.id}`)
+                    void go(to('shelf/disc', { discId: r.disc.id })!)
                   }}
                 >
                   <td className="pl-4">

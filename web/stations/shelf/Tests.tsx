@@ -1,6 +1,5 @@
 import { extent, scaleLinear, scalePoint } from 'd3'
 import { format } from 'date-fns'
-import { Link } from 'react-router'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { DiscRecord } from '../../../contract/shelfPage.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -9,6 +8,7 @@ import { Card } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const [WIDTH, HEIGHT] = [420, 150]
 const PAD = { left: 40, right: 14, top: 14, bottom: 26 }
@@ -32,12 +32,13 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
           <ul>
             {trials.map((t) => (
               <li key={t.id} className="border-b border-rule py-1.5 last:border-0">
-                <Link
-                  to={`/trials/${t.id}/readout`}
+                <StationLink
+                  at="readout"
+                  params={{ trialId: t.id }}
                   className="block font-medium underline underline-offset-4"
                 >
                   {t.name}
-                </Link>
+                </StationLink>
                 <span className="text-note text-quiet">
                   {t.throws} {t.throws === 1 ? 'throw' : 'throws'}
                   {t.leftOut > 0 && `, ${t.leftOut} left out`}, last on {format(t.last, 'd MMM yyyy')}
@@ -91,9 +92,13 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
               {throws.map((t) => (
                 <tr key={t.id} className="border-t border-rule">
                   <td className="py-1">
-                    <Link to={`/trials/${t.trialId}/readout`} className="underline underline-offset-4">
+                    <StationLink
+                      at="readout"
+                      params={{ trialId: t.trialId }}
+                      className="underline underline-offset-4"
+                    >
                       {format(new Date(t.thrownAt), 'd MMM yy, H:mm')}
-                    </Link>
+                    </StationLink>
                   </td>
                   <td>{t.thrower}</td>
                   <td>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
 import {
   GAMES,
@@ -27,6 +27,7 @@ import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -51,9 +52,9 @@ export default function ShortGame({ trialId }: { trialId: string }) {
   if (view.throwers.length === 0)
     return (
       <Empty title="Who throws?">
-        <Link to="/settings" className="underline underline-offset-4">
+        <StationLink at="settings" className="underline underline-offset-4">
           Add a thrower
-        </Link>{' '}
+        </StationLink>{' '}
         first.
       </Empty>
     )
@@ -214,9 +215,9 @@ function Short({ view }: { view: TrialView }) {
       <Card className="content-start p-4" label="Log it">
         <div className="mb-2 flex items-baseline gap-3">
           <h1 className="mr-auto text-title">{GAME_WORDS[game].label}</h1>
-          <Link to={`/trials/${trial.id}/field`} className={buttonLook('quiet')}>
+          <StationLink at="field" params={{ trialId: trial.id }} className={buttonLook('quiet')}>
             Field
-          </Link>
+          </StationLink>
         </div>
         <Choice
           label="Game"

@@ -1,0 +1,68 @@
+import http from 'node:http'
+import path from 'node:path'
+import { sql } from 'drizzle-orm'
+import { loadDemo, nature } from '../../demo/load.ts'
+import { startServer } from '../../server/main.ts'
+import { openDatabase } from '../../server/store/database.ts'
+import { stopCluster, testDatabase } from '../api/server.ts'
+import { CONTROL_PORT, PORT } from './ports.ts'
+
+/**
+ * The server that browser tests talk to: the built app on a throwaway database with the demo. A POST to its control port puts
+ * the database back to the demo just as it was loaded and rated, so that every test begins with it.
+ */
+
+const url = await testDatabase()
+const { db, close } = await openDatabase(url)
+await loadDemo(db)
+const running = await startServer({
+  databaseUrl: url,
+  host: '127.0.0.1',
+  port: PORT,
+  dist: path.resolve(import.meta.dirname, '../../dist'),
+  quiet: true,
+  nature,
+})
+const rated = async () => {
+  const page = (await (await fetch(`${running.url}/api/discs`)).json()) as { behind: boolean }
+  return !page.behind
+}
+while (!(await rated())) await new Promise((r) => setTimeout(r, 100))
+
+const tables = (
+  await db.execute<{ name: string }>(
+    sql`select tablename as name from pg_tables where schemaname = 'public' order by tablename`,
+  )
+).map((t) => t.name)
+await db.execute(sql.raw('create schema pristine'))
+for (const t of tables) await db.execute(sql.raw(`create table pristine."${t}" as table public."${t}"`))
+
+const reset = () =>
+  db.transaction(async (tx) => {
+    // rows come back in any order: what refers to what is not looked at meanwhile
+    await tx.execute(sql.raw('set local session_replication_role = replica'))
+    await tx.execute(sql.raw(`truncate ${tables.map((t) => `public."${t}"`).join(', ')}`))
+    for (const t of tables) await tx.execute(sql.raw(`insert into public."${t}" select * from pristine."${t}"`))
+  })
+
+const control = http
+  .createServer((req, res) => {
+    if (req.method !== 'POST') return res.end('ok')
+    reset().then(
+      () => res.end('ok'),
+      (e: Error) => {
+        res.statusCode = 500
+        res.end(String(e.stack))
+      },
+    )
+  })
+  .listen(CONTROL_PORT, '127.0.0.1')
+
+async function stop() {
+  control.close()
+  await running.stop()
+  await close()
+  await stopCluster()
+  process.exit(0)
+}
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop())

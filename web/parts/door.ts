@@ -1,0 +1,51 @@
+import type { LucideIcon } from 'lucide-react'
+import { lazy } from 'react'
+import type { ComponentType } from 'react'
+
+/** Where a station belongs: to the shed, to a trial, or apart from both. */
+export type StationGroup = 'shed' | 'trial' | 'apart'
+
+/** A screen of a station: its address within its group, and what shows there. */
+export interface Screen {
+  /** As the router reads it, with its parameters: `shelf/:discId`. */
+  readonly path: string
+  /** Is given the parameters of the address; of a trial’s screen, `trialId` too. */
+  readonly show: ComponentType<Readonly<Record<string, string>>>
+}
+
+/** A key that does something while the station is open, and what. */
+export type StationKey = readonly [key: string, does: string]
+
+/**
+ * The door of a station: everything the rest of the app knows of it. Router, bars, command list, key sheet and links between
+ * stations are made from the list of doors; deleting a station’s folder and its line deletes the station.
+ */
+export interface Door {
+  /** By which other stations speak of it. */
+  readonly id: string
+  /** By which people do. */
+  readonly name: string
+  readonly group: StationGroup
+  readonly icon: LucideIcon
+  /** Its screens by name; `main` is the one its name leads to. */
+  readonly screens: { readonly main: Screen } & Readonly<Record<string, Screen>>
+  readonly keys: readonly StationKey[]
+}
+
+type Params<P extends string> = P extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | Params<Rest>
+  : P extends `${string}:${infer Name}`
+    ? Name
+    : never
+type Shown<P extends string, G extends StationGroup> = ComponentType<{
+  readonly [K in Params<P> | (G extends 'trial' ? 'trialId' : never)]: string
+}>
+
+/** A screen that is loaded when it is first entered; what it is given follows from its address. */
+export function screen<const P extends string, G extends StationGroup>(
+  _group: G,
+  path: P,
+  load: () => Promise<{ default: Shown<P, G> }>,
+): Screen {
+  return { path, show: lazy(load as unknown as () => Promise<{ default: Screen['show'] }>) }
+}
