@@ -1,4 +1,5 @@
-import { POINT, SEEN } from '../core/rating/linear.ts'
+import { POINT } from '../core/rating/places.ts'
+import { SEEN } from '../core/rating/linear.ts'
 
 /** What two threads of a crew share: flags to wake each other by, and a sheet of figures a job writes its flight on. */
 export interface CrewBoard {

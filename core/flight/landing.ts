@@ -1,6 +1,8 @@
 import { coefficientsOf, DRAG_GROWTH, INERTIA_SHARE, LIFT_SLOPE } from './disc.ts'
 import type { Body, FlightNumbers } from './disc.ts'
 import { REFERENCE_DENSITY } from './air.ts'
+import { GRAVITY, SPIN_DECAY, STALL, STEEPEST_SIN } from './constants.ts'
+import { POLYNOMIAL_UP_TO, RECIPROCAL_COS, STALL_RATIO } from './polynomials.ts'
 import type { Air } from './air.ts'
 import type { Release } from './release.ts'
 import { tracePath } from './path.ts'
@@ -12,6 +14,10 @@ export interface Landing {
   readonly hangS: number
   readonly apexM: number
 }
+
+// the inner loop reads them one by one: from an array they would be looked up every time
+const [C0, C1, C2, C3, C4, C5] = RECIPROCAL_COS
+const [S0, S1, S2, S3, S4, S5] = STALL_RATIO
 
 /** Step as a share of the time in which the air decelerates the disc; keeps landings within 5 mm. */
 const THETA = 0.22
@@ -61,11 +67,11 @@ export function flyStraight(
   const area = 0.25 * Math.PI * diameter * diameter
   const K = (0.5 * density * area) / mass
   const M = (0.5 * density * area * diameter) / (INERTIA_SHARE * mass * 0.25 * diameter * diameter)
-  const D = (7.5e-5 * density) / REFERENCE_DENSITY
+  const D = (SPIN_DECAY * density) / REFERENCE_DENSITY
   const alpha0 = -cl0 / LIFT_SLOPE
   const c0 = Math.cos(alpha0)
   const s0 = Math.sin(alpha0)
-  const g = 9.80665
+  const g = GRAVITY
 
   const cosA = Math.cos(azimuth)
   const sinA = Math.sin(azimuth)
@@ -108,15 +114,15 @@ export function flyStraight(
     }
     sa = -(ux * nx + uy * ny + uz * nz) / V
     q = sa * sa
-    if (q < 0.25) {
-      ic = 0.999999937753882 + q * (0.5000175266439402 + q * (0.3742071718868438 + q * (0.32542320022632115 + q * (0.18098359225510646 + q * 0.5288907991530141))))
-      tp = 0.9999999201135598 + q * (-0.43523860856262125 + q * (0.8874149427005082 + q * (-0.559442942275856 + q * (0.7685195200198541 - q * 0.11955144422972808))))
+    if (q < POLYNOMIAL_UP_TO) {
+      ic = C0 + q * (C1 + q * (C2 + q * (C3 + q * (C4 + q * C5))))
+      tp = S0 + q * (S1 + q * (S2 + q * (S3 + q * (S4 + q * S5))))
     } else {
-      if (sa > 0.9999) sa = 0.9999
-      else if (sa < -0.9999) sa = -0.9999
+      if (sa > STEEPEST_SIN) sa = STEEPEST_SIN
+      else if (sa < -STEEPEST_SIN) sa = -STEEPEST_SIN
       q = sa * sa
       ic = 1 / Math.sqrt(1 - q)
-      tp = (0.55 * Math.tanh(Math.asin(sa) / 0.55) * ic) / sa
+      tp = (STALL * Math.tanh(Math.asin(sa) / STALL) * ic) / sa
     }
     lift = cl0 * ic + LIFT_SLOPE * sa * tp
     sd = sa * c0 - (1 - q) * ic * s0
@@ -144,15 +150,15 @@ export function flyStraight(
     V = Math.sqrt(V2)
     sa = -(px * ox + py * oy + pz * oz) / V
     q = sa * sa
-    if (q < 0.25) {
-      ic = 0.999999937753882 + q * (0.5000175266439402 + q * (0.3742071718868438 + q * (0.32542320022632115 + q * (0.18098359225510646 + q * 0.5288907991530141))))
-      tp = 0.9999999201135598 + q * (-0.43523860856262125 + q * (0.8874149427005082 + q * (-0.559442942275856 + q * (0.7685195200198541 - q * 0.11955144422972808))))
+    if (q < POLYNOMIAL_UP_TO) {
+      ic = C0 + q * (C1 + q * (C2 + q * (C3 + q * (C4 + q * C5))))
+      tp = S0 + q * (S1 + q * (S2 + q * (S3 + q * (S4 + q * S5))))
     } else {
-      if (sa > 0.9999) sa = 0.9999
-      else if (sa < -0.9999) sa = -0.9999
+      if (sa > STEEPEST_SIN) sa = STEEPEST_SIN
+      else if (sa < -STEEPEST_SIN) sa = -STEEPEST_SIN
       q = sa * sa
       ic = 1 / Math.sqrt(1 - q)
-      tp = (0.55 * Math.tanh(Math.asin(sa) / 0.55) * ic) / sa
+      tp = (STALL * Math.tanh(Math.asin(sa) / STALL) * ic) / sa
     }
     lift = cl0 * ic + LIFT_SLOPE * sa * tp
     sd = sa * c0 - (1 - q) * ic * s0
@@ -179,15 +185,15 @@ export function flyStraight(
     V = Math.sqrt(V2)
     sa = -(px * ox + py * oy + pz * oz) / V
     q = sa * sa
-    if (q < 0.25) {
-      ic = 0.999999937753882 + q * (0.5000175266439402 + q * (0.3742071718868438 + q * (0.32542320022632115 + q * (0.18098359225510646 + q * 0.5288907991530141))))
-      tp = 0.9999999201135598 + q * (-0.43523860856262125 + q * (0.8874149427005082 + q * (-0.559442942275856 + q * (0.7685195200198541 - q * 0.11955144422972808))))
+    if (q < POLYNOMIAL_UP_TO) {
+      ic = C0 + q * (C1 + q * (C2 + q * (C3 + q * (C4 + q * C5))))
+      tp = S0 + q * (S1 + q * (S2 + q * (S3 + q * (S4 + q * S5))))
     } else {
-      if (sa > 0.9999) sa = 0.9999
-      else if (sa < -0.9999) sa = -0.9999
+      if (sa > STEEPEST_SIN) sa = STEEPEST_SIN
+      else if (sa < -STEEPEST_SIN) sa = -STEEPEST_SIN
       q = sa * sa
       ic = 1 / Math.sqrt(1 - q)
-      tp = (0.55 * Math.tanh(Math.asin(sa) / 0.55) * ic) / sa
+      tp = (STALL * Math.tanh(Math.asin(sa) / STALL) * ic) / sa
     }
     lift = cl0 * ic + LIFT_SLOPE * sa * tp
     sd = sa * c0 - (1 - q) * ic * s0
@@ -214,15 +220,15 @@ export function flyStraight(
     V = Math.sqrt(V2)
     sa = -(px * ox + py * oy + pz * oz) / V
     q = sa * sa
-    if (q < 0.25) {
-      ic = 0.999999937753882 + q * (0.5000175266439402 + q * (0.3742071718868438 + q * (0.32542320022632115 + q * (0.18098359225510646 + q * 0.5288907991530141))))
-      tp = 0.9999999201135598 + q * (-0.43523860856262125 + q * (0.8874149427005082 + q * (-0.559442942275856 + q * (0.7685195200198541 - q * 0.11955144422972808))))
+    if (q < POLYNOMIAL_UP_TO) {
+      ic = C0 + q * (C1 + q * (C2 + q * (C3 + q * (C4 + q * C5))))
+      tp = S0 + q * (S1 + q * (S2 + q * (S3 + q * (S4 + q * S5))))
     } else {
-      if (sa > 0.9999) sa = 0.9999
-      else if (sa < -0.9999) sa = -0.9999
+      if (sa > STEEPEST_SIN) sa = STEEPEST_SIN
+      else if (sa < -STEEPEST_SIN) sa = -STEEPEST_SIN
       q = sa * sa
       ic = 1 / Math.sqrt(1 - q)
-      tp = (0.55 * Math.tanh(Math.asin(sa) / 0.55) * ic) / sa
+      tp = (STALL * Math.tanh(Math.asin(sa) / STALL) * ic) / sa
     }
     lift = cl0 * ic + LIFT_SLOPE * sa * tp
     sd = sa * c0 - (1 - q) * ic * s0

@@ -1,6 +1,7 @@
 import { coefficientsOf, DRAG_GROWTH, INERTIA_SHARE, LIFT_SLOPE } from './disc.ts'
 import type { Body, Coefficients, FlightNumbers } from './disc.ts'
 import { REFERENCE_DENSITY, WIND_HEIGHT } from './air.ts'
+import { GRAVITY, SPIN_DECAY, STALL, STEEPEST_SIN, WOBBLE } from './constants.ts'
 import type { Air } from './air.ts'
 import type { Release } from './release.ts'
 
@@ -76,14 +77,14 @@ export function deriveState(
   const hx = ux / V
   const hy = uy / V
   const hz = uz / V
-  const sin = Math.max(-0.9999, Math.min(0.9999, -(hx * nx + hy * ny + hz * nz)))
+  const sin = Math.max(-STEEPEST_SIN, Math.min(STEEPEST_SIN, -(hx * nx + hy * ny + hz * nz)))
   const alpha = Math.asin(sin)
   const cos = Math.sqrt(1 - sin * sin)
-  const a = 0.55 * Math.tanh(alpha / 0.55)
-  const W = wobble === 0 ? 0 : wobble * Math.exp(-t / 0.8)
+  const a = STALL * Math.tanh(alpha / STALL)
+  const W = wobble === 0 ? 0 : wobble * Math.exp(-t / WOBBLE.lastsS)
   const CL = c.cl0 + LIFT_SLOPE * a
-  const CD = c.cd0 * (1 + 0.8 * W) + DRAG_GROWTH * Math.sin(alpha + c.cl0 / LIFT_SLOPE) ** 2
-  const CM = c.cm0 - 0.004 * W + c.cma * a
+  const CD = c.cd0 * (1 + WOBBLE.drag * W) + DRAG_GROWTH * Math.sin(alpha + c.cl0 / LIFT_SLOPE) ** 2
+  const CM = c.cm0 - WOBBLE.moment * W + c.cma * a
   const q = 0.5 * air.densityKgM3 * V * V * area
   const lift = (q / m) * (CL / cos)
   const drag = (q / m) * CD
@@ -92,12 +93,12 @@ export function deriveState(
   d[2] = s[5]!
   d[3] = lift * (nx + sin * hx) - drag * hx
   d[4] = lift * (ny + sin * hy) - drag * hy
-  d[5] = lift * (nz + sin * hz) - drag * hz - 9.80665
+  d[5] = lift * (nz + sin * hz) - drag * hz - GRAVITY
   const precession = (q * diameterM * CM) / (inertia * spin * cos)
   d[6] = precession * (ny * hz - nz * hy)
   d[7] = precession * (nz * hx - nx * hz)
   d[8] = precession * (nx * hy - ny * hx)
-  d[9] = (-7.5e-5 * V * V * spin * air.densityKgM3) / REFERENCE_DENSITY
+  d[9] = (-SPIN_DECAY * V * V * spin * air.densityKgM3) / REFERENCE_DENSITY
 }
 
 export function startState(r: Release): Float64Array {

@@ -1,14 +1,16 @@
+import { AT, BEARS_ON, HABIT, OF_HABIT, POINT } from '../rating/places.ts'
 import type { Air } from '../flight/air.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
-import { OF_HABIT } from '../rating/arrow.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { clampPoint, POINT } from '../rating/linear.ts'
-import { BEARS_ON, eliminate, makeTerm, placeTerm, updateLatents } from '../rating/throwTerm.ts'
+import { clampPoint } from '../rating/linear.ts'
+import type { Circumstances } from '../rating/linear.ts'
+import { eliminate, updateLatents } from '../rating/eliminate.ts'
+import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import type { PlanPoint } from './corrected.ts'
 
 /** A throw somebody is about to make. */
@@ -41,23 +43,31 @@ export function discOf(state: FitState, id: string): { at: number; disc: RatedDi
   return { at, disc: state.evidence.discs[at]! }
 }
 
+/** What the flight of a disc depends on besides the point, its side seen nowhere. */
+export const flownIn = ({ published, body }: RatedDisc, air: Air): Circumstances => ({
+  speed: published.speed,
+  body,
+  densityKgM3: air.densityKgM3,
+  midX: 0,
+})
+
 /** The disc's numbers at a point. */
 export const numbersAt = (disc: RatedDisc, point: Float64Array): FlightNumbers => ({
   speed: disc.published.speed,
-  glide: point[0]!,
-  turn: point[1]!,
-  fade: point[2]!,
+  glide: point[AT.glide]!,
+  turn: point[AT.turn]!,
+  fade: point[AT.fade]!,
 })
 
 /** The release at a point. */
 export function releaseAt(point: Float64Array): Release {
-  const speedMps = Math.exp(point[3]!)
+  const speedMps = Math.exp(point[AT.lnSpeed]!)
   return {
     speedMps,
-    launchRad: point[4]!,
-    hyzerRad: point[5]!,
-    noseRad: point[6]!,
-    azimuthRad: point[7]!,
+    launchRad: point[AT.launch]!,
+    hyzerRad: point[AT.hyzer]!,
+    noseRad: point[AT.nose]!,
+    azimuthRad: point[AT.azimuth]!,
     spinRadps: SPIN_PER_MPS * speedMps,
     heightM: RELEASE_HEIGHT,
     wobble: 0,
@@ -78,12 +88,12 @@ export function pointMeant(
   const arm = armOf(state, planned.arm, arms)
   const point = new Float64Array(POINT)
   point.set(state.numbers[disc.at]!)
-  point[3] = arm.lnFull + Math.log(planned.power) + arm.habit[0]!
-  point[4] = REFERENCE_LAUNCH + arm.habit[1]!
-  point[5] = planned.hyzerRad + arm.habit[2]!
-  point[6] = arm.habit[3]!
-  point[8] = planned.air.windAlongMps
-  point[9] = planned.air.windTowardFadeMps
+  point[AT.lnSpeed] = arm.lnFull + Math.log(planned.power) + arm.habit[HABIT.lnSpeed]!
+  point[AT.launch] = REFERENCE_LAUNCH + arm.habit[HABIT.launch]!
+  point[AT.hyzer] = planned.hyzerRad + arm.habit[HABIT.hyzer]!
+  point[AT.nose] = arm.habit[HABIT.nose]!
+  point[AT.along] = planned.air.windAlongMps
+  point[AT.toFade] = planned.air.windTowardFadeMps
   return { disc, arm, point }
 }
 
@@ -91,8 +101,8 @@ export function pointMeant(
 export function planOf(disc: RatedDisc, point: Float64Array, air: Air): PlanPoint[] {
   const path = tracePath(numbersAt(disc, point), disc.body, releaseAt(point), {
     ...air,
-    windAlongMps: point[8]!,
-    windTowardFadeMps: point[9]!,
+    windAlongMps: point[AT.along]!,
+    windTowardFadeMps: point[AT.toFade]!,
     shearExponent: 0,
   })
   return pathPoints(path, 40).map(({ x, y }) => ({ x, y }))
@@ -115,11 +125,11 @@ export function pointAsThrown(
 ): Float64Array {
   const { at, disc } = discOf(state, thrown.disc)
   const arm = armOf(state, thrown.arm, arms)
-  const term = makeTerm(thrown, at, Math.max(0, arm.at), '')
+  const term = makeTerm(thrown, disc, at, Math.max(0, arm.at), '')
   const still = new Float64Array(BEARS_ON)
   for (let i = 0; i < ROUNDS; i++) {
     placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
-    eliminate(term, disc)
+    eliminate(term)
     updateLatents(term, still)
   }
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)

@@ -1,9 +1,9 @@
+import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/fit.ts'
 import { effectColumn } from '../rating/beliefs.ts'
 import { SHARE } from '../rating/kin.ts'
 import type { KinLevel, SpreadLevel } from '../rating/kin.ts'
 import { DISC_PRIOR_SD } from '../rating/evidence.ts'
-import { OF_DISC } from '../rating/linear.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
 import type { Estimate } from '../rating/outcome.ts'
 

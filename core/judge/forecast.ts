@@ -1,9 +1,10 @@
-import { discBorderCovariance, discCovariance, OF_HABIT } from '../rating/arrow.ts'
+import { OF_DISC, OF_HABIT, OF_THROW, POINT } from '../rating/places.ts'
+import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { HABIT_SD, THROW_SD } from '../rating/evidence.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { linearise, OF_DISC, OF_THROW, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
-import { planOf, pointMeant } from './asThrown.ts'
+import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { flownIn, planOf, pointMeant } from './asThrown.ts'
 import type { PlannedThrow } from './asThrown.ts'
 import type { PlanPoint } from './corrected.ts'
 
@@ -39,7 +40,7 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
   } = pointMeant(state, planned, arms)
   const seen = new Float64Array(SEEN)
   const jacobian = new Float64Array(SEEN * POINT)
-  linearise(disc.published.speed, disc.body, planned.air.densityKgM3, point, 0, seen, jacobian)
+  linearise(flownIn(disc, planned.air), point, seen, jacobian)
 
   const own = discCovariance(state.posterior, at, at)
   const { border } = state.posterior
@@ -55,10 +56,11 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
     for (let i = 0; i < OF_DISC; i++) {
       for (let j = 0; j < OF_DISC; j++) s += slope(a, i) * own[i * OF_DISC + j]! * slope(b, j)
       for (let j = 0; j < OF_HABIT; j++)
-        s += cross(i, j) * (slope(a, i) * slope(b, 3 + j) + slope(b, i) * slope(a, 3 + j))
+        s += cross(i, j) * (slope(a, i) * slope(b, OF_DISC + j) + slope(b, i) * slope(a, OF_DISC + j))
     }
     for (let i = 0; i < OF_HABIT; i++)
-      for (let j = 0; j < OF_HABIT; j++) s += slope(a, 3 + i) * habitCovariance(i, j) * slope(b, 3 + j)
+      for (let j = 0; j < OF_HABIT; j++)
+        s += slope(a, OF_DISC + i) * habitCovariance(i, j) * slope(b, OF_DISC + j)
     for (let i = 0; i < OF_THROW; i++)
       s += arm.scale * TAILS * slope(a, OF_DISC + i) * THROW_SD[i]! ** 2 * slope(b, OF_DISC + i)
     return s

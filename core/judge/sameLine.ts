@@ -1,13 +1,13 @@
+import { AT, HABIT, OF_DISC, OF_HABIT, POINT } from '../rating/places.ts'
 import { group } from 'd3'
 import { DEGREE } from '../flight/release.ts'
-import { OF_HABIT } from '../rating/arrow.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { linearise, OF_DISC, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
 import { beliefOf } from '../plan/information.ts'
 import type { Belief } from '../plan/information.ts'
-import { numbersAt, pointMeant, releaseAt } from './asThrown.ts'
+import { flownIn, numbersAt, pointMeant, releaseAt } from './asThrown.ts'
 import type { PlannedThrow } from './asThrown.ts'
 import { findAngle } from './findAngle.ts'
 
@@ -58,19 +58,11 @@ function slopesOf(
     kind: 'finish on the line',
   })
   if (!found.found) return { disc: planned.disc, found: false, why: found.why }
-  point[5] = found.hyzerRad
+  point[AT.hyzer] = found.hyzerRad
   const jacobian = new Float64Array(SEEN * POINT)
-  linearise(
-    disc.published.speed,
-    disc.body,
-    planned.air.densityKgM3,
-    point,
-    0,
-    new Float64Array(SEEN),
-    jacobian,
-  )
+  linearise(flownIn(disc, planned.air), point, new Float64Array(SEEN), jacobian)
   const row = SEEN_ROWS.veer * POINT
-  const byAngle = jacobian[row + 5]!
+  const byAngle = jacobian[row + AT.hyzer]!
   // numbers, then speed, launch, the angle itself and the nose: what moves the landing aside is made up for by the angle
   const slopes = Array.from({ length: OF_DISC + OF_HABIT }, (_, k) => -jacobian[row + k]! / byAngle)
   const armAt = belief.arms.indexOf(planned.arm)
@@ -83,7 +75,7 @@ function slopesOf(
     angle: {
       disc: planned.disc,
       found: true,
-      hyzerRad: found.hyzerRad - arm.habit[2]!,
+      hyzerRad: found.hyzerRad - arm.habit[HABIT.hyzer]!,
       sdRad: Math.sqrt(Math.max(0, covariance(belief, own, own))),
       carryM: found.carryM,
     },

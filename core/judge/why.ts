@@ -1,9 +1,10 @@
+import { AT, HABIT, POINT } from '../rating/places.ts'
 import { REFERENCE_DENSITY } from '../flight/air.ts'
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { clampPoint, flyPoint, OF_DISC, POINT, SEEN, SEEN_ROWS } from '../rating/linear.ts'
-import { armOf, discOf, pointAsThrown } from './asThrown.ts'
+import { clampPoint, flyPoint, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { armOf, discOf, flownIn, pointAsThrown } from './asThrown.ts'
 
 /** What makes a throw finish elsewhere than its label promises; the first five are the release. */
 export const CAUSES = ['angle', 'nose', 'speed', 'launch', 'aim', 'wind', 'air', 'disc'] as const
@@ -30,13 +31,13 @@ export interface Why {
 
 /** Places of a point that a cause changes. */
 const PLACES: Readonly<Record<Exclude<Cause, 'air'>, readonly number[]>> = {
-  disc: [0, 1, 2],
-  speed: [3],
-  launch: [4],
-  angle: [5],
-  nose: [6],
-  aim: [7],
-  wind: [8, 9],
+  disc: [AT.glide, AT.turn, AT.fade],
+  speed: [AT.lnSpeed],
+  launch: [AT.launch],
+  angle: [AT.hyzer],
+  nose: [AT.nose],
+  aim: [AT.azimuth],
+  wind: [AT.along, AT.toFade],
 }
 
 /** Weight of a coalition of `size` of `n` causes in the Shapley value. */
@@ -62,19 +63,14 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   const actual = pointAsThrown(state, thrown, arms)
   const { published } = disc
   // an arm whose full speed nobody knows is meant to throw as it usually does
-  const full = arm.lnFull + (arm.known ? 0 : arm.habit[0]!)
-  const meant = Float64Array.of(
-    published.glide,
-    published.turn,
-    published.fade,
-    full + Math.log(thrown.power),
-    REFERENCE_LAUNCH,
-    thrown.hyzerRad,
-    0,
-    0,
-    0,
-    0,
-  )
+  const full = arm.lnFull + (arm.known ? 0 : arm.habit[HABIT.lnSpeed]!)
+  const meant = new Float64Array(POINT)
+  meant[AT.glide] = published.glide
+  meant[AT.turn] = published.turn
+  meant[AT.fade] = published.fade
+  meant[AT.lnSpeed] = full + Math.log(thrown.power)
+  meant[AT.launch] = REFERENCE_LAUNCH
+  meant[AT.hyzer] = thrown.hyzerRad
   clampPoint(actual)
   clampPoint(meant)
   const n = CAUSES.length
@@ -84,13 +80,13 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   const seen = new Float64Array(SEEN)
   for (let set = 0; set < 1 << n; set++) {
     point.set(meant)
-    let density = REFERENCE_DENSITY
+    let densityKgM3: number = REFERENCE_DENSITY
     CAUSES.forEach((cause, i) => {
       if (!(set & (1 << i))) return
-      if (cause === 'air') density = thrown.air.densityKgM3
+      if (cause === 'air') densityKgM3 = thrown.air.densityKgM3
       else for (const p of PLACES[cause]) point[p] = actual[p]!
     })
-    flyPoint(published.speed, disc.body, density, point, 0, seen)
+    flyPoint({ ...flownIn(disc, thrown.air), densityKgM3 }, point, seen)
     carry[set] = seen[SEEN_ROWS.carry]!
     veer[set] = seen[SEEN_ROWS.veer]!
   }
@@ -115,9 +111,9 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
     parts,
     unexplained: { carryM: thrown.carryM - carry[all]!, veerM: thrown.veerM - veer[all]! },
     release: {
-      hyzerRad: actual[OF_DISC + 2]! - meant[OF_DISC + 2]!,
-      noseRad: actual[OF_DISC + 3]!,
-      lnSpeed: actual[OF_DISC]! - meant[OF_DISC]!,
+      hyzerRad: actual[AT.hyzer]! - meant[AT.hyzer]!,
+      noseRad: actual[AT.nose]!,
+      lnSpeed: actual[AT.lnSpeed]! - meant[AT.lnSpeed]!,
     },
   }
 }

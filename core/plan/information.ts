@@ -1,12 +1,12 @@
-import { OF_HABIT } from '../rating/arrow.ts'
+import { BEARS_ON, NUMBER, OF_DISC, OF_HABIT } from '../rating/places.ts'
 import { effectColumn } from '../rating/beliefs.ts'
 import { HABIT_SD, UNKNOWN_SPEED_SD } from '../rating/evidence.ts'
 import type { Arm, MeasuringMethod } from '../rating/evidence.ts'
 import type { FitState } from '../rating/fit.ts'
-import { OF_DISC } from '../rating/linear.ts'
 import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { factorise, forward } from '../rating/cholesky.ts'
-import { BEARS_ON, eliminate, makeTerm, placeTerm } from '../rating/throwTerm.ts'
+import { eliminate } from '../rating/eliminate.ts'
+import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { armOf, discOf } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
 
@@ -107,12 +107,13 @@ export function informationOf(
       ...(candidate.angleCalled && { hyzerCalledRad: candidate.hyzerRad }),
       ...(candidate.hangTimed && { hangS: 4 }),
     },
+    disc,
     at,
     0,
     '',
   )
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
-  eliminate(term, disc)
+  eliminate(term)
   const share = Math.sqrt((NU + term.rows) / (NU + term.rows + 2) / arm.scale)
   return {
     rows: term.rows,
@@ -135,7 +136,7 @@ export interface Contrast {
 export function contrastOf(state: FitState, belief: Belief, a: string, b: string): Contrast {
   const [i, j] = [belief.discs.indexOf(a), belief.discs.indexOf(b)]
   if (i < 0 || j < 0) throw new RangeError(`${i < 0 ? a : b} is not among the discs of this fit.`)
-  const stability = (d: number) => state.numbers[d]![1]! + state.numbers[d]![2]!
+  const stability = (d: number) => state.numbers[d]![NUMBER.turn]! + state.numbers[d]![NUMBER.fade]!
   return {
     a,
     b,

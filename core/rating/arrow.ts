@@ -1,9 +1,6 @@
+import { OF_DISC } from './places.ts'
 import { factorise, inverse, solve } from './cholesky.ts'
-import { OF_DISC } from './linear.ts'
 import { factoriseSkyline, inverseSkyline, skylineOf, solveSkyline } from './skyline.ts'
-
-/** Unknowns of an arm's habit: ln speed, launch, hyzer, nose. */
-export const OF_HABIT = 4
 
 /**
  * Normal equations of the fit, in arrow form: a throw touches one disc and one habit, and a disc leans on the

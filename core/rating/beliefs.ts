@@ -1,10 +1,10 @@
+import { OF_DISC, OF_HABIT } from './places.ts'
 import type { Arrow, SolvedArrow } from './arrow.ts'
-import { OF_HABIT, spreadCovariance } from './arrow.ts'
+import { spreadCovariance } from './arrow.ts'
 import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import type { RatedDisc } from './evidence.ts'
 import { effectPrior, SHARE_WORTH } from './kin.ts'
 import type { Kinship, SpreadLevel } from './kin.ts'
-import { OF_DISC } from './linear.ts'
 
 /** How the variance at each level compares with what was believed before any throw; 1 is as believed. */
 export type Spread = Readonly<Record<SpreadLevel, number>>

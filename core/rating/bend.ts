@@ -1,8 +1,10 @@
-import type { RatedDisc } from './evidence.ts'
+import { BEARS_ON, OF_DISC, OF_THROW, POINT } from './places.ts'
 import { backward, factorise, forward } from './cholesky.ts'
-import { OF_DISC, OF_THROW, POINT, SEEN } from './linear.ts'
+import { SEEN } from './linear.ts'
 import { BANKS } from '../flight/glimpses.ts'
-import { BEARS_ON, flyAt, MAX_ROWS, varianceOf, wandered } from './throwTerm.ts'
+import { flyAt, wandered } from './flown.ts'
+import { MAX_ROWS } from './observations.ts'
+import { varianceOf } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
 /** How far a point may wander before the bend of its derivatives is looked at again; see the units of the term. */
@@ -39,7 +41,7 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  *
  * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  */
-export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
+export function pullOf(term: ThrowTerm, index: number): void {
   const { rows, slope, factor, kinds, pull, jacobian } = term
   if (term.pulled && !wandered(term.slopedAt, term.pulledAt, PULL_STALE)) return
   term.pulled = true
@@ -54,7 +56,7 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
     seenAside = new Float64Array(term.seen.length)
     slopeAside = new Float64Array(jacobian.length)
   }
-  leanOf(term, disc, index)
+  leanOf(term, index)
   bend.fill(0)
   const side = coin(-1, index)
   if (term.together === undefined)
@@ -62,7 +64,7 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
       along.fill(0)
       along[j] = 1
       const step = side * BEND_AT * Math.sqrt(varianceOf(term, j))
-      flyAside(term, disc, step)
+      flyAside(term, step)
       for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, told[r * OF_THROW + j]! / step)
     }
   else
@@ -75,7 +77,7 @@ export function pullOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
         longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
       if (!(longest > 0)) continue
       const step = (side * BEND_AT) / longest
-      flyAside(term, disc, step)
+      flyAside(term, step)
       for (const r of group) addBend(term, r, coin(r, index) / step)
     }
   for (let k = 0; k < BEARS_ON; k++) {
@@ -101,7 +103,7 @@ const bearingOfErrors = new Float64Array(MAX_ROWS * OF_THROW)
  * each other cancels from throw to throw (Hutchinson's estimate of a trace): what is left of it is far below the scatter of
  * throws. Banks have corners and are left as they are.
  */
-function leanOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
+function leanOf(term: ThrowTerm, index: number): void {
   const { rows, slope, factor, kinds, lean, seen } = term
   for (let j = 0; j < OF_THROW; j++) {
     for (let r = 0; r < rows; r++) bearingOfErrors[r * OF_THROW + j] = slope[r * POINT + OF_DISC + j]!
@@ -123,7 +125,7 @@ function leanOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
   for (const side of [1, -1]) {
     aside.set(term.flownAt)
     for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += side * along[j]!
-    flyAt(term, disc, aside, seenAside)
+    flyAt(term, aside, seenAside)
     for (let r = 0; r < rows; r++) {
       const kind = kinds[r]!
       if (kind >= 0 && (kind < SEEN || kind >= SEEN + BANKS)) lean[r]! += (seenAside[kind]! - seen[kind]!) / 2
@@ -132,10 +134,10 @@ function leanOf(term: ThrowTerm, disc: RatedDisc, index: number): void {
 }
 
 /** Flies a throw with its errors a step further along. */
-function flyAside(term: ThrowTerm, disc: RatedDisc, step: number): void {
+function flyAside(term: ThrowTerm, step: number): void {
   aside.set(term.slopedAt)
   for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
-  flyAt(term, disc, aside, seenAside, slopeAside)
+  flyAt(term, aside, seenAside, slopeAside)
 }
 
 /** Adds how much the slopes of a row have changed there. */

@@ -1,12 +1,8 @@
-import type { Body } from '../flight/disc.ts'
 import { linearise } from './linear.ts'
+import type { Circumstances } from './linear.ts'
 
 /** A flight whose landing and derivatives are wanted: see {@link linearise}. */
-export interface FlightJob {
-  readonly speed: number
-  readonly body: Body
-  readonly densityKgM3: number
-  readonly midX: number
+export interface FlightJob extends Circumstances {
   /** Where; clamped in place. */
   readonly at: Float64Array
   readonly seen: Float64Array
@@ -17,5 +13,5 @@ export interface FlightJob {
 export type Crew = (jobs: readonly FlightJob[]) => void
 
 export const alone: Crew = (jobs) => {
-  for (const j of jobs) linearise(j.speed, j.body, j.densityKgM3, j.at, j.midX, j.seen, j.jacobian)
+  for (const job of jobs) linearise(job, job.at, job.seen, job.jacobian)
 }

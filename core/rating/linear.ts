@@ -1,6 +1,5 @@
 import { coefficientsOf } from '../flight/disc.ts'
 import type { Body } from '../flight/disc.ts'
-import type { Air } from '../flight/air.ts'
 import { glimpse, glimpsesOf } from '../flight/glimpses.ts'
 import {
   APEX,
@@ -15,21 +14,23 @@ import {
   VEER,
 } from '../flight/landing.ts'
 import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { AT, POINT } from './places.ts'
 
-/**
- * A throw as a point: glide, turn, fade; ln speed, launch, hyzer, nose, azimuth; wind along and toward the
- * fade side. The first three belong to the disc, the other seven to the throw.
- */
-export const POINT = 10
-/** Of which these many belong to the disc. */
-export const OF_DISC = 3
-/** And these many to the throw. */
-export const OF_THROW = 7
 /** Things every flight shows: carry, veer, hang time, side at a distance, apex. */
 export { SEEN }
 /** Things it shows where banks and distances passed are wanted too: those, then the glimpses at its marks. */
 export const shownWith = (marks: Float64Array | undefined): number =>
   marks === undefined ? SEEN : SEEN + glimpsesOf(marks.length)
+
+/** What a flight depends on besides the point: the same for every point that is tried of one throw. */
+export interface Circumstances {
+  /** The disc's speed number. */
+  readonly speed: number
+  readonly body: Body
+  readonly densityKgM3: number
+  /** Distance at which the path's side was seen, m; 0 when it was not. */
+  readonly midX: number
+}
 
 const LIMITS: readonly (readonly [number, number])[] = [
   [-1, 9],
@@ -46,8 +47,6 @@ const LIMITS: readonly (readonly [number, number])[] = [
 
 /** Steps of the forward differences: tiny, on the base flight's own step sizes, so as good as tangents. */
 const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 1e-6, 1e-5, 1e-5]
-const AZIMUTH = 7
-
 /** No plausible flight changes faster than this with anything. */
 const STEEPEST = 1e6
 
@@ -70,21 +69,18 @@ export function clampPoint(p: Float64Array): void {
 
 /** Flies once and leaves what is wanted of it in `out`; returns the number of steps. */
 function fly(
-  speed: number,
-  body: Body,
-  density: number,
+  { speed, body, densityKgM3, midX }: Circumstances,
   p: Float64Array,
-  midX: number,
   replay: number,
   marks: Float64Array | undefined,
 ): number {
-  const c = coefficientsOf({ speed, glide: p[0]!, turn: p[1]!, fade: p[2]! })
-  const v = Math.exp(p[3]!)
+  const c = coefficientsOf({ speed, glide: p[AT.glide]!, turn: p[AT.turn]!, fade: p[AT.fade]! })
+  const v = Math.exp(p[AT.lnSpeed]!)
   // prettier-ignore
   const taken = flyStraight(
-    c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, density, p[8]!, p[9]!,
-    v, p[4]!, p[5]!, p[6]!, p[7]!, SPIN_PER_MPS * v, RELEASE_HEIGHT, midX, landed, steps, replay,
-    marks === undefined ? NO_LOG : log,
+    c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, densityKgM3, p[AT.along]!, p[AT.toFade]!,
+    v, p[AT.launch]!, p[AT.hyzer]!, p[AT.nose]!, p[AT.azimuth]!, SPIN_PER_MPS * v, RELEASE_HEIGHT,
+    midX, landed, steps, replay, marks === undefined ? NO_LOG : log,
   )
   const count = shownWith(marks)
   if (out.length !== count) {
@@ -111,16 +107,13 @@ function settleFinite(seen: Float64Array): void {
  * @param p the point, clamped in place
  */
 export function flyPoint(
-  speed: number,
-  body: Body,
-  densityKgM3: Air['densityKgM3'],
+  circumstances: Circumstances,
   p: Float64Array,
-  midX: number,
   seen: Float64Array,
   marks?: Float64Array,
 ): void {
   clampPoint(p)
-  fly(speed, body, densityKgM3, p, midX, 0, marks)
+  fly(circumstances, p, 0, marks)
   seen.set(out)
   settleFinite(seen)
 }
@@ -138,45 +131,43 @@ function doubled(taken: number): number {
  * Azimuth needs none for a landing: turning the throw is turning the wind the other way and the landing with it.
  *
  * @param p the point, {@link POINT} values, clamped in place
- * @param midX distance at which the path's side was seen, m; 0 when it was not
  * @param seen gets {@link shownWith} values
  * @param jacobian gets as many × POINT derivatives, row by row
  * @param marks distances at which the path was seen, m, where glimpses are wanted
  */
 export function linearise(
-  speed: number,
-  body: Body,
-  densityKgM3: number,
+  circumstances: Circumstances,
   p: Float64Array,
-  midX: number,
   seen: Float64Array,
   jacobian: Float64Array,
   marks?: Float64Array,
 ): void {
   clampPoint(p)
-  const taken = fly(speed, body, densityKgM3, p, midX, 0, marks)
+  const { midX } = circumstances
+  const taken = fly(circumstances, p, 0, marks)
   const count = out.length
   seen.set(out)
   point.set(p)
   // differences between neighbours on the same steps hardly mind long ones; paths are read between steps and do
   const replay = marks === undefined ? doubled(taken) : Math.max(taken, 0)
-  if (replay !== taken) fly(speed, body, densityKgM3, point, midX, replay, marks)
+  if (replay !== taken) fly(circumstances, point, replay, marks)
   base.set(out)
   for (let j = 0; j < POINT; j++) {
     const h = NUDGE[j]!
-    if (j === AZIMUTH && marks === undefined) continue
+    if (j === AT.azimuth && marks === undefined) continue
     point[j] = p[j]! + h
-    fly(speed, body, densityKgM3, point, midX, replay, marks)
+    fly(circumstances, point, replay, marks)
     point[j] = p[j]!
     for (let i = 0; i < count; i++) jacobian[i * POINT + j] = (out[i]! - base[i]!) / h
   }
-  const windX = p[8]!
-  const windY = p[9]!
+  const windX = p[AT.along]!
+  const windY = p[AT.toFade]!
   if (marks === undefined)
     for (let i = 0; i < SEEN; i++) {
       const turned = i === CARRY ? -seen[VEER]! : i === VEER ? seen[CARRY]! : i === MID ? midX : 0
       const row = i * POINT
-      jacobian[row + AZIMUTH] = turned + jacobian[row + 8]! * windY - jacobian[row + 9]! * windX
+      jacobian[row + AT.azimuth] =
+        turned + jacobian[row + AT.along]! * windY - jacobian[row + AT.toFade]! * windX
     }
   if (midX <= 0) jacobian.fill(0, MID * POINT, (MID + 1) * POINT)
   settleFinite(seen)

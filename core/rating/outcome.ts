@@ -1,7 +1,8 @@
+import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { discCovariance, OF_HABIT, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
+import { discCovariance, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
 import type { FitState } from './fit.ts'
 
 /** What the throws say of one disc. */

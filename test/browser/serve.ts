@@ -42,7 +42,8 @@ const reset = () =>
     // rows come back in any order: what refers to what is not looked at meanwhile
     await tx.execute(sql.raw('set local session_replication_role = replica'))
     await tx.execute(sql.raw(`truncate ${tables.map((t) => `public."${t}"`).join(', ')}`))
-    for (const t of tables) await tx.execute(sql.raw(`insert into public."${t}" select * from pristine."${t}"`))
+    for (const t of tables)
+      await tx.execute(sql.raw(`insert into public."${t}" select * from pristine."${t}"`))
   })
 
 const control = http

@@ -1,10 +1,11 @@
+import { POINT } from '../../core/rating/places.ts'
 import { expect } from 'chai'
 import { crewOfTwo } from '../../cli/crew.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import { alone } from '../../core/rating/crew.ts'
 import type { FlightJob } from '../../core/rating/crew.ts'
 import { fit } from '../../core/rating/fit.ts'
-import { POINT, SEEN } from '../../core/rating/linear.ts'
+import { SEEN } from '../../core/rating/linear.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import { simulateSession } from '../simulate/session.ts'
 

@@ -1,3 +1,4 @@
+import { AT, OF_DISC, POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
@@ -5,7 +6,7 @@ import { BANKS, END_BANK, glimpsesOf, LEAST_BANK } from '../../../core/flight/gl
 import { HANG } from '../../../core/flight/landing.ts'
 import { pathFeatures, pathPoints, tracePath, veerAt } from '../../../core/flight/path.ts'
 import { DEGREE, referenceRelease, referenceSpeed, REFERENCE_LAUNCH } from '../../../core/flight/release.ts'
-import { flyPoint, linearise, POINT, SEEN, shownWith } from '../../../core/rating/linear.ts'
+import { flyPoint, linearise, SEEN, shownWith } from '../../../core/rating/linear.ts'
 
 const within = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const anyPoint = fc
@@ -29,6 +30,8 @@ const anyPoint = fc
     ),
   }))
 
+const FAIRWAY = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0 }
+
 describe('glimpses of a flight', () => {
   it('are those of the recorded path: banks, and side, height and time where it passes a mark', () => {
     fc.assert(
@@ -41,7 +44,7 @@ describe('glimpses of a flight', () => {
         )
         const marks = Float64Array.of(0.2, 0.5, 0.9).map((share) => share * path.carryM)
         const seen = new Float64Array(shownWith(marks))
-        flyPoint(9, STANDARD_BODY, 1.2041, point, 0, seen, marks)
+        flyPoint(FAIRWAY, point, seen, marks)
         const f = pathFeatures(path)
         expect(seen[SEEN + LEAST_BANK]).closeTo(f.minBankRad, 0.02)
         expect(seen[SEEN + END_BANK]).closeTo(f.endBankRad, 0.02)
@@ -61,7 +64,7 @@ describe('glimpses of a flight', () => {
     const point = Float64Array.of(5, -1, 2, Math.log(15), REFERENCE_LAUNCH, 0, 0, 0, 0, 0)
     const marks = Float64Array.of(400)
     const seen = new Float64Array(shownWith(marks))
-    flyPoint(9, STANDARD_BODY, 1.2041, point, 0, seen, marks)
+    flyPoint(FAIRWAY, point, seen, marks)
     expect(seen[SEEN + BANKS + 1]).lessThan(0)
     expect(seen[SEEN + BANKS + 2]).greaterThan(seen[HANG]!)
   })
@@ -74,12 +77,12 @@ describe('glimpses of a flight', () => {
         expect(count).equal(SEEN + glimpsesOf(2))
         const [seen, moved] = [new Float64Array(count), new Float64Array(count)]
         const jacobian = new Float64Array(count * POINT)
-        linearise(9, STANDARD_BODY, 1.2041, point, 0, seen, jacobian, marks)
+        linearise(FAIRWAY, point, seen, jacobian, marks)
         for (let j = 0; j < POINT; j++) {
-          const by = j < 3 || j > 7 ? 1e-3 : 1e-4
+          const by = j < OF_DISC || j > AT.azimuth ? 1e-3 : 1e-4
           const next = point.slice()
           next[j]! += by
-          flyPoint(9, STANDARD_BODY, 1.2041, next, 0, moved, marks)
+          flyPoint(FAIRWAY, next, moved, marks)
           for (let i = SEEN; i < count; i++)
             expect(moved[i]! - seen[i]!, `${i} ${j}`).closeTo(jacobian[i * POINT + j]! * by, 4e-3)
         }

@@ -1,13 +1,15 @@
+import { AT, OF_DISC, OF_HABIT, POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import { mean, randomLcg, randomNormal, range } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { DEGREE, REFERENCE_LAUNCH, referenceSpeed } from '../../../core/flight/release.ts'
 import { THROW_SD } from '../../../core/rating/evidence.ts'
-import { flyPoint, POINT, SEEN } from '../../../core/rating/linear.ts'
+import { flyPoint, SEEN } from '../../../core/rating/linear.ts'
 import { factorise } from '../../../core/rating/cholesky.ts'
 import { pullOf } from '../../../core/rating/bend.ts'
-import { eliminate, makeTerm, placeTerm, updateLatents } from '../../../core/rating/throwTerm.ts'
+import { eliminate, updateLatents } from '../../../core/rating/eliminate.ts'
+import { makeTerm, placeTerm } from '../../../core/rating/throwTerm.ts'
 import type { ThrowTerm } from '../../../core/rating/throwTerm.ts'
 
 const numbers = Float64Array.of(5, -1, 2)
@@ -16,11 +18,12 @@ const disc = {
   published: { speed: 9, glide: 5, turn: -1, fade: 2 },
   body: STANDARD_BODY,
 }
+const FLOWN = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0 }
 const full = Math.log(referenceSpeed(9))
 const base = new Float64Array(SEEN)
 {
   const p = Float64Array.of(...numbers, full, REFERENCE_LAUNCH, 0, 0, 0, 0, 0)
-  flyPoint(9, STANDARD_BODY, 1.2041, p, 0, base)
+  flyPoint(FLOWN, p, base)
 }
 const thrown = {
   id: 't',
@@ -36,10 +39,10 @@ const thrown = {
 
 /** The throw with its errors at their best for a habit. */
 function settled(habit: Float64Array): ThrowTerm {
-  const term = makeTerm(thrown, 0, 0, 'key')
+  const term = makeTerm(thrown, disc, 0, 0, 'key')
   for (let i = 0; i < 60; i++) {
     placeTerm(term, numbers, full, habit)
-    eliminate(term, disc, 0.01, 0.01)
+    eliminate(term, 0.01, 0.01)
     updateLatents(term, new Float64Array(7))
   }
   return term
@@ -70,11 +73,12 @@ describe('the bend of flights in the likelihood', () => {
       let sum = 0
       for (const e of draws) {
         p.set(numbers)
-        p[3] = full
-        p[4] = REFERENCE_LAUNCH
-        p[5] = p[6] = 0
-        for (let j = 0; j < e.length; j++) p[3 + j] = (j < 4 ? p[3 + j]! + habit[j]! : 0) + e[j]!
-        flyPoint(9, STANDARD_BODY, 1.2041, p, 0, seen)
+        p[AT.lnSpeed] = full
+        p[AT.launch] = REFERENCE_LAUNCH
+        p[AT.hyzer] = p[AT.nose] = 0
+        for (let j = 0; j < e.length; j++)
+          p[OF_DISC + j] = (j < OF_HABIT ? p[OF_DISC + j]! + habit[j]! : 0) + e[j]!
+        flyPoint(FLOWN, p, seen)
         sum += Math.exp(-0.5 * ((seen[0]! - thrown.carryM) ** 2 + (seen[1]! - thrown.veerM) ** 2))
       }
       const exact = -Math.log(sum / draws.length / (2 * Math.PI))
@@ -88,7 +92,7 @@ describe('the bend of flights in the likelihood', () => {
     for (const habit of habits) {
       const pulls = range(8).map((index) => {
         const term = settled(habit)
-        pullOf(term, disc, index)
+        pullOf(term, index)
         return term.pull
       })
       for (let k = 0; k < 4; k++) {
@@ -112,7 +116,7 @@ describe('the bend of flights in the likelihood', () => {
     for (const habit of habits) {
       const leans = range(64).map((index) => {
         const term = settled(habit)
-        pullOf(term, disc, index)
+        pullOf(term, index)
         return term
       })
       const [term] = leans as [ThrowTerm]
@@ -136,7 +140,7 @@ describe('the bend of flights in the likelihood', () => {
         const z = range(7).map(() => normal())
         const p = term.flownAt.slice()
         for (let j = 0; j < 7; j++) for (let k = 0; k <= j; k++) p[3 + j]! += left[j * 7 + k]! * z[k]!
-        flyPoint(9, STANDARD_BODY, 1.2041, p, 0, seen)
+        flyPoint(FLOWN, p, seen)
         carry.push(seen[0]! - term.seen[0]!)
         veer.push(seen[1]! - term.seen[1]!)
       }

@@ -1,3 +1,4 @@
+import { POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import { randomLcg } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
@@ -6,9 +7,13 @@ import { landing } from '../../../core/flight/landing.ts'
 import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
 import { fit, FitCancelled, fitting } from '../../../core/rating/fit.ts'
 import type { Evidence, RatedDisc, ThrowEvidence } from '../../../core/rating/evidence.ts'
-import { flyPoint, linearise, POINT, SEEN } from '../../../core/rating/linear.ts'
+import { flyPoint, linearise, SEEN } from '../../../core/rating/linear.ts'
 import { outcomeOf, rankDistribution } from '../../../core/rating/outcome.ts'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
+import type { Hand } from '../../../core/flight/hand.ts'
+import { evidenceOf } from '../../../core/rating/fromSheet.ts'
+import { NOTHING_OBSERVED, present } from '../../../core/throw/observed.ts'
+import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { simulateSession } from '../../simulate/session.ts'
 
 const published = { speed: 9, glide: 5, turn: -1, fade: 2 }
@@ -24,6 +29,29 @@ function exactThrow(id: string, discId: string, numbers = published, hyzerRad = 
     STILL_AIR,
   )
   return { id, disc: discId, arm: 'arm', power: 1, hyzerRad, air: STILL_AIR, carryM, veerM, counts: true }
+}
+
+/** A throw as a backhand of some hand is written down: sides to the thrower’s right, degrees. */
+function lineOf(t: ThrowEvidence, hand: Hand): SheetThrow {
+  const sign = fadeSign(hand, 'backhand')
+  return present({
+    ...NOTHING_OBSERVED,
+    throw: t.id,
+    thrower: 'Odile',
+    hand,
+    stroke: 'backhand' as const,
+    disc: t.disc,
+    ...published,
+    fullSpeedMps: 26,
+    power: t.power,
+    hyzerDeg: t.hyzerRad / DEGREE,
+    hyzerCalledDeg: t.hyzerCalledRad === undefined ? null : t.hyzerCalledRad / DEGREE,
+    windAlongMps: t.air.windAlongMps,
+    windAcrossMps: mirrored(t.air.windTowardFadeMps, sign),
+    carryM: t.carryM,
+    rightM: mirrored(t.veerM, sign),
+    counts: t.counts,
+  })
 }
 
 const evidence = (discs: RatedDisc[], throws: ThrowEvidence[]): Evidence => ({ discs, arms: [arm], throws })
@@ -86,16 +114,21 @@ describe('fit', () => {
     expect(weights.filter((w) => w > 0.6).length).greaterThan(60)
   })
 
-  it('mirrors a left-hander: the same throws seen in a mirror rate the same', () => {
+  it('rates a left-hander’s throws as it rates their mirror image, thrown by a right-hander', () => {
     const { evidence: e } = simulateSession({ seed: 0.375, throws: 24 })
-    const seenFromBehind = (hand: 'right' | 'left') => {
-      const sign = fadeSign(hand, 'backhand')
-      const onSheet = e.throws.map((t) => mirrored(t.veerM, sign))
-      return e.throws.map((t, i) => ({ ...t, veerM: mirrored(onSheet[i]!, sign) }))
-    }
-    const right = outcomeOf(fit({ ...e, throws: seenFromBehind('right') }))
-    const left = outcomeOf(fit({ ...e, throws: seenFromBehind('left') }))
-    expect(left.discs).deep.equal(right.discs)
+    const sheet = (hand: Hand) => e.throws.map((t): SheetThrow => lineOf(t, hand))
+    const rated = (lines: readonly SheetThrow[]) => outcomeOf(fit(evidenceOf(lines, e.discs)))
+    const [right, left] = [sheet('right'), sheet('left')]
+    right.forEach((t, i) => {
+      expect(left[i]!.rightM + t.rightM).equal(0)
+      expect((left[i]!.windAcrossMps ?? 0) + (t.windAcrossMps ?? 0)).equal(0)
+    })
+    expect(rated(left).discs).deep.equal(rated(right).discs)
+    // the same sides thrown by the other hand are other throws
+    const wrong = right.map((t) => ({ ...t, hand: 'left' as const }))
+    const turns = (list: readonly SheetThrow[]) => rated(list).discs.map((d) => d.observed.turn)
+    const [asThrown, otherHand] = [turns(right), turns(wrong)]
+    expect(Math.max(...asThrown.map((t, i) => Math.abs(t - otherHand[i]!)))).greaterThan(0.5)
   })
 
   it('starts warm from an earlier fit and ends where a cold start ends', () => {
@@ -194,17 +227,18 @@ describe('fit', () => {
 
 describe('linearised flight', () => {
   it('has the derivatives central differences have', () => {
+    const flown = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 50 }
     const p = Float64Array.of(5, -1.2, 2.1, Math.log(25), 0.18, 0.1, 0.02, 0.03, -2, 1)
     const seen = new Float64Array(SEEN)
     const jacobian = new Float64Array(SEEN * POINT)
-    linearise(9, STANDARD_BODY, 1.2041, p, 50, seen, jacobian)
+    linearise(flown, p, seen, jacobian)
     const h = [0.01, 0.01, 0.01, 1e-3, 1e-3, 1e-3, 1e-3, 1e-3, 0.02, 0.02]
     const [up, down] = [new Float64Array(SEEN), new Float64Array(SEEN)]
     for (let j = 0; j < POINT; j++) {
       const at = (d: number, into: Float64Array) => {
         const q = p.slice()
         q[j]! += d
-        flyPoint(9, STANDARD_BODY, 1.2041, q, 50, into)
+        flyPoint(flown, q, into)
       }
       at(h[j]!, up)
       at(-h[j]!, down)

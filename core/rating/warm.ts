@@ -1,0 +1,80 @@
+import { SPREAD_BELIEVED } from './beliefs.ts'
+import type { Evidence, RatedDisc } from './evidence.ts'
+import type { FitState } from './fit.ts'
+import { effectPrior } from './kin.ts'
+import type { Kinship } from './kin.ts'
+import { SCALE_BELIEVED } from './noise.ts'
+import { OF_HABIT } from './places.ts'
+import { evidenceKey, makeTerm } from './throwTerm.ts'
+import type { ThrowTerm } from './throwTerm.ts'
+
+/** Where a search starts: at what is believed, or where the fit of nearly the same throws has ended. */
+
+/** From here on a throw's rows are looked at together. */
+const MANY = 500
+export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
+  const discAt = new Map(evidence.discs.map((d, i) => [d.id, i]))
+  const armAt = new Map(evidence.arms.map((a, i) => [a.id, i]))
+  const before = new Map(warm?.terms.map((t) => [t.evidence.id, t]))
+  return evidence.throws.map((t) => {
+    const disc = discAt.get(t.disc)
+    const arm = armAt.get(t.arm)
+    if (disc === undefined)
+      throw new RangeError(`Throw ${t.id} names disc ${t.disc}, which is not among the discs.`)
+    if (arm === undefined)
+      throw new RangeError(`Throw ${t.id} names ${t.arm}, who is not among the throwers.`)
+    const key = evidenceKey(t, evidence.discs[disc]!)
+    const old = before.get(t.id)
+    const many = evidence.throws.length > MANY
+    if (!old) return makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
+    // the state of the earlier fit stays as it was: its arrays are copied, not shared
+    const term = makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
+    term.latent.set(old.latent)
+    if (old.key !== key || !old.flown) return term
+    term.flownAt.set(old.flownAt)
+    term.slopedAt.set(old.slopedAt)
+    term.pull.set(old.pull)
+    term.pulledAt.set(old.pulledAt)
+    term.pulled = old.pulled
+    term.lean.set(old.lean)
+    term.seen.set(old.seen)
+    term.jacobian.set(old.jacobian)
+    term.slope.set(old.slope)
+    term.flown = true
+    return term
+  })
+}
+
+export function startNumbers(disc: RatedDisc, warm: FitState | undefined): Float64Array {
+  const before = warm?.evidence.discs.findIndex((d) => d.id === disc.id) ?? -1
+  if (before >= 0) return warm!.numbers[before]!.slice()
+  return Float64Array.of(disc.published.glide, disc.published.turn, disc.published.fade)
+}
+
+export function startEffect(
+  { level, names }: Kinship['effects'][number],
+  warm: FitState | undefined,
+): Float64Array {
+  const before =
+    warm?.kinship.effects.findIndex((e) => e.level === level && e.names.join() === names.join()) ?? -1
+  return before >= 0
+    ? warm!.effects[before]!.slice()
+    : Float64Array.from(effectPrior(level, SPREAD_BELIEVED).mean)
+}
+
+/** Habits and noise scales of arms. */
+export function startArms({ arms }: Evidence, warm: FitState | undefined) {
+  const before = (id: string, known: (at: number) => boolean = () => true) => {
+    const at = warm?.evidence.arms.findIndex((b) => b.id === id) ?? -1
+    return at >= 0 && known(at) ? at : -1
+  }
+  const habits = arms.map((a) => {
+    const at = before(a.id, (i) => warm!.evidence.arms[i]!.fullSpeedMps === a.fullSpeedMps)
+    return at >= 0 ? warm!.habits[at]!.slice() : new Float64Array(OF_HABIT)
+  })
+  const scales = Float64Array.from(arms, (a) => {
+    const at = before(a.id)
+    return at >= 0 ? warm!.scales[at]! : SCALE_BELIEVED
+  })
+  return { habits, scales }
+}
