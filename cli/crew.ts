@@ -25,6 +25,7 @@ export async function crewOfTwo(): Promise<{ readonly crew: Crew; readonly end: 
       job[JOB.diameterM] = j.body.diameterM
       job[JOB.densityKgM3] = j.densityKgM3
       job[JOB.midX] = j.midX
+      job[JOB.spinRadps] = j.spinRadps
       job.set(j.at, JOB.point)
     })
     flags[BOARD.count] = theirs.length

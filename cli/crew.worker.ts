@@ -16,6 +16,7 @@ for (let turn = 0; ; turn++) {
       body: { massKg: job[JOB.massKg]!, diameterM: job[JOB.diameterM]! },
       densityKgM3: job[JOB.densityKgM3]!,
       midX: job[JOB.midX]!,
+      spinRadps: job[JOB.spinRadps]!,
     }
     linearise(circumstances, job.subarray(JOB.point, JOB.point + POINT), seen, jacobian)
   }

@@ -10,8 +10,16 @@ export interface CrewBoard {
 /** Places of the flags: which turn was called, how many jobs it has, which turn is done. */
 export const BOARD = { turn: 0, count: 1, done: 2, length: 3 } as const
 /** Places of a job's figures; the point is {@link POINT} of them. */
-export const JOB = { speed: 0, massKg: 1, diameterM: 2, densityKgM3: 3, midX: 4, point: 5 } as const
-const ASKED = 5 + POINT
+export const JOB = {
+  speed: 0,
+  massKg: 1,
+  diameterM: 2,
+  densityKgM3: 3,
+  midX: 4,
+  spinRadps: 5,
+  point: 6,
+} as const
+const ASKED = JOB.point + POINT
 const A_JOB = ASKED + SEEN + SEEN * POINT
 /** Jobs a turn at most. */
 export const MOST_JOBS = 8192

@@ -19,6 +19,8 @@ export interface Release {
 }
 
 export const DEGREE = Math.PI / 180
+/** One turn a minute, rad/s. */
+export const RPM = Math.PI / 30
 /** Spin that goes with each m/s of release speed, rad/m. */
 export const SPIN_PER_MPS = 4.9
 /** Launch angle of the reference release and of every throw asked for as "as usual". */

@@ -49,6 +49,7 @@ export const flownIn = ({ published, body }: RatedDisc, air: Air): Circumstances
   body,
   densityKgM3: air.densityKgM3,
   midX: 0,
+  spinRadps: 0,
 })
 
 /** The disc's numbers at a point. */
@@ -59,8 +60,8 @@ export const numbersAt = (disc: RatedDisc, point: Float64Array): FlightNumbers =
   fade: point[AT.fade]!,
 })
 
-/** The release at a point. */
-export function releaseAt(point: Float64Array): Release {
+/** The release at a point; its spin follows the speed where nobody measured it. */
+export function releaseAt(point: Float64Array, spinRadps?: number): Release {
   const speedMps = Math.exp(point[AT.lnSpeed]!)
   return {
     speedMps,
@@ -68,7 +69,7 @@ export function releaseAt(point: Float64Array): Release {
     hyzerRad: point[AT.hyzer]!,
     noseRad: point[AT.nose]!,
     azimuthRad: point[AT.azimuth]!,
-    spinRadps: SPIN_PER_MPS * speedMps,
+    spinRadps: spinRadps ?? SPIN_PER_MPS * speedMps,
     heightM: RELEASE_HEIGHT,
     wobble: 0,
   }
@@ -98,8 +99,8 @@ export function pointMeant(
 }
 
 /** The plan of the flight at a point. */
-export function planOf(disc: RatedDisc, point: Float64Array, air: Air): PlanPoint[] {
-  const path = tracePath(numbersAt(disc, point), disc.body, releaseAt(point), {
+export function planOf(disc: RatedDisc, point: Float64Array, air: Air, spinRadps?: number): PlanPoint[] {
+  const path = tracePath(numbersAt(disc, point), disc.body, releaseAt(point, spinRadps), {
     ...air,
     windAlongMps: point[AT.along]!,
     windTowardFadeMps: point[AT.toFade]!,
@@ -145,7 +146,7 @@ export function pointAsThrown(
  */
 export function pathAsThrown(state: FitState, thrown: ThrowEvidence, arms: readonly Arm[] = []): PlanPoint[] {
   const { disc } = discOf(state, thrown.disc)
-  const plan = planOf(disc, pointAsThrown(state, thrown, arms), thrown.air)
+  const plan = planOf(disc, pointAsThrown(state, thrown, arms), thrown.air, thrown.spinRadps)
   const end = plan[plan.length - 1]!
   // what is still missing at the landing grows along the path; what is missing at the bend swells and is gone again
   const landed = plan.map(({ x, y }) => {

@@ -81,12 +81,17 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   for (let set = 0; set < 1 << n; set++) {
     point.set(meant)
     let densityKgM3: number = REFERENCE_DENSITY
+    let spinRadps = 0
     CAUSES.forEach((cause, i) => {
       if (!(set & (1 << i))) return
       if (cause === 'air') densityKgM3 = thrown.air.densityKgM3
-      else for (const p of PLACES[cause]) point[p] = actual[p]!
+      else {
+        // a spin that was measured came with the speed
+        if (cause === 'speed') spinRadps = thrown.spinRadps ?? 0
+        for (const p of PLACES[cause]) point[p] = actual[p]!
+      }
     })
-    flyPoint({ ...flownIn(disc, thrown.air), densityKgM3 }, point, seen)
+    flyPoint({ ...flownIn(disc, thrown.air), densityKgM3, spinRadps }, point, seen)
     carry[set] = seen[SEEN_ROWS.carry]!
     veer[set] = seen[SEEN_ROWS.veer]!
   }

@@ -31,6 +31,8 @@ export interface ThrowEvidence {
   readonly hangS?: number
   readonly apexM?: number
   readonly releaseSpeedMps?: number
+  /** Measured spin, rad/s; it follows the release speed where nobody measured it. */
+  readonly spinRadps?: number
   readonly hyzerCalledRad?: number
   readonly noseCalledRad?: number
   readonly launchCalledRad?: number

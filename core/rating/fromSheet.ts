@@ -1,7 +1,7 @@
 import { airDensity, REFERENCE_DENSITY } from '../flight/air.ts'
 import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE, RPM } from '../flight/release.ts'
 import type { SheetThrow } from '../throw/sheetThrow.ts'
 import { UNLOGGED_WIND_SD } from './evidence.ts'
 import { isAirCall } from './calls.ts'
@@ -66,6 +66,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     ...optional('hangS', t.hangS),
     ...optional('apexM', t.apexM),
     ...optional('releaseSpeedMps', t.releaseSpeedMps),
+    ...optional('spinRadps', t.spinRpm === undefined ? undefined : t.spinRpm * RPM),
     ...optional('hyzerCalledRad', radians(t.hyzerCalledDeg)),
     ...optional('noseCalledRad', radians(t.noseCalledDeg)),
     ...optional('launchCalledRad', radians(t.launchCalledDeg)),

@@ -30,6 +30,8 @@ export interface Circumstances {
   readonly densityKgM3: number
   /** Distance at which the path's side was seen, m; 0 when it was not. */
   readonly midX: number
+  /** Spin where it was measured, rad/s; 0 where it follows the release speed. */
+  readonly spinRadps: number
 }
 
 const LIMITS: readonly (readonly [number, number])[] = [
@@ -69,7 +71,7 @@ export function clampPoint(p: Float64Array): void {
 
 /** Flies once and leaves what is wanted of it in `out`; returns the number of steps. */
 function fly(
-  { speed, body, densityKgM3, midX }: Circumstances,
+  { speed, body, densityKgM3, midX, spinRadps }: Circumstances,
   p: Float64Array,
   replay: number,
   marks: Float64Array | undefined,
@@ -79,7 +81,7 @@ function fly(
   // prettier-ignore
   const taken = flyStraight(
     c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, densityKgM3, p[AT.along]!, p[AT.toFade]!,
-    v, p[AT.launch]!, p[AT.hyzer]!, p[AT.nose]!, p[AT.azimuth]!, SPIN_PER_MPS * v, RELEASE_HEIGHT,
+    v, p[AT.launch]!, p[AT.hyzer]!, p[AT.nose]!, p[AT.azimuth]!, spinRadps || SPIN_PER_MPS * v, RELEASE_HEIGHT,
     midX, landed, steps, replay, marks === undefined ? NO_LOG : log,
   )
   const count = shownWith(marks)

@@ -85,6 +85,7 @@ const circumstancesOf = (t: ThrowEvidence, { published, body }: RatedDisc): Circ
   body,
   densityKgM3: t.air.densityKgM3,
   midX: t.mid?.downM ?? 0,
+  spinRadps: t.spinRadps ?? 0,
 })
 
 /**

@@ -66,6 +66,16 @@ export const OBSERVED = {
     need: 'seen',
     typed: true,
   },
+  /** Spin, whichever way it turns. */
+  spinRpm: {
+    kind: 'figure',
+    column: 'spin_rpm',
+    range: [60, 3000],
+    unit: 'rpm',
+    words: 'spin',
+    need: 'seen',
+    typed: true,
+  },
   /** Hyzer that was meant; anhyzer is negative. */
   hyzerDeg: {
     kind: 'figure',

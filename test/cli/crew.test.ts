@@ -14,6 +14,7 @@ const jobs = (count: number): FlightJob[] =>
     speed: 5 + (i % 8),
     body: STANDARD_BODY,
     densityKgM3: 1.2,
+    spinRadps: 0,
     midX: i % 3 === 0 ? 40 : 0,
     at: Float64Array.of(5, -(i % 4), 2, 3.2, 0.18, 0.1 * ((i % 5) - 2), 0, 0, (i % 7) - 3, 0),
     seen: new Float64Array(SEEN),

@@ -30,7 +30,7 @@ const anyPoint = fc
     ),
   }))
 
-const FAIRWAY = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0 }
+const FAIRWAY = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0, spinRadps: 0 }
 
 describe('glimpses of a flight', () => {
   it('are those of the recorded path: banks, and side, height and time where it passes a mark', () => {

@@ -18,7 +18,7 @@ const disc = {
   published: { speed: 9, glide: 5, turn: -1, fade: 2 },
   body: STANDARD_BODY,
 }
-const FLOWN = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0 }
+const FLOWN = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0, spinRadps: 0 }
 const full = Math.log(referenceSpeed(9))
 const base = new Float64Array(SEEN)
 {

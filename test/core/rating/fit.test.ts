@@ -227,7 +227,7 @@ describe('fit', () => {
 
 describe('linearised flight', () => {
   it('has the derivatives central differences have', () => {
-    const flown = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 50 }
+    const flown = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 50, spinRadps: 0 }
     const p = Float64Array.of(5, -1.2, 2.1, Math.log(25), 0.18, 0.1, 0.02, 0.03, -2, 1)
     const seen = new Float64Array(SEEN)
     const jacobian = new Float64Array(SEEN * POINT)
