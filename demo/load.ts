@@ -1,4 +1,4 @@
-import { getTableName, notInArray, sql } from 'drizzle-orm'
+import { getTableName, sql } from 'drizzle-orm'
 import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
 import { overwriteInspection, overwriteWearNote } from '../server/store/inspections.ts'
@@ -17,6 +17,7 @@ import {
   overwriteTrialIn,
 } from '../server/store/trials.ts'
 import type { Nature } from '../server/devices/volunteer.ts'
+import { demoState, markDemo } from './state.ts'
 import { harrowmere } from './harrowmere.ts'
 import { SHED, VOLUNTEERS } from './shed.ts'
 
@@ -63,26 +64,18 @@ export const loadDemo = (db: Database): Promise<void> =>
     for (const row of demo.trials) await overwriteTrialIn(tx, row)
     for (const row of demo.sessions) await overwriteSession(tx, row)
     for (const row of demo.throws) await overwriteThrow(tx, row)
+    await markDemo(tx, 'here')
   })
 
-/** Loads the demo where nothing is on the shelf and no trial was made; says whether it did. */
+/** Loads the demo where nothing is on the shelf, no trial was made and nobody put it away; says whether it did. */
 export async function loadDemoIfEmpty(db: Database): Promise<boolean> {
+  if ((await demoState(db)) === 'away') return false
   const [row] = await db
     .select({ n: sql<number>`(select count(*) from makers) + (select count(*) from trials)` })
     .from(sql`(values (1)) as one`)
   if (Number(row!.n) > 0) return false
   await loadDemo(db)
   return true
-}
-
-/** How many throws are in the database that the demo did not bring. */
-export async function ownThrows(db: Database): Promise<number> {
-  const ids = harrowmere().throws.map((t) => t.id)
-  const [row] = await db
-    .select({ n: sql<number>`count(*)::int` })
-    .from(schema.throws)
-    .where(notInArray(schema.throws.id, ids))
-  return row!.n
 }
 
 /** Empties every table and loads the demo. */

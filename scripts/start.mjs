@@ -96,11 +96,13 @@ try {
   const url = await databaseUrl()
   const { openDatabase } = await import('../server/store/database.ts')
   const demo = await import('../demo/load.ts')
+  const { keptDemo, ownThrows } = await import('../demo/away.ts')
+  const { markDemo } = await import('../demo/state.ts')
 
   if (resetDemo) {
     const { db, close } = await openDatabase(url)
     cleanups.push(close)
-    const own = await demo.ownThrows(db)
+    const own = await ownThrows(db)
     if (own > 0 && !flags.has('--yes')) {
       await fail(
         `The database holds ${own} throws of your own, and a reset deletes everything in it. Export what you want to keep, then type:\n\n  npm run demo:reset -- --yes`,
@@ -120,8 +122,10 @@ try {
       dist: path.join(ROOT, 'dist'),
       quiet: process.env.VEER_QUIET === '1',
       nature: demo.nature,
+      demo: keptDemo,
       devices,
       prepare: async (db) => {
+        if (flags.has('--empty')) await markDemo(db, 'away')
         if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },
     })

@@ -17,6 +17,8 @@ import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
 import { wire } from './middleware/wire.ts'
+import { demoRoutes } from './routes/demo.ts'
+import type { Demo } from './routes/demo.ts'
 import { deviceRoutes } from './routes/devices.ts'
 import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
@@ -31,6 +33,8 @@ export interface AppOptions {
   readonly rater: ShelfRater
   /** How discs and arms of a demo really are, for volunteers that throw. */
   readonly nature?: Nature
+  /** Sample data that can be put away and brought back. */
+  readonly demo?: Demo
   /** Devices that take the place of their stand-ins. */
   readonly devices?: Partial<Pick<Devices, 'anemometer' | 'scale' | 'forecast'>>
   /** Uniform numbers in [0, 1) for what stand-ins do by chance. */
@@ -53,6 +57,7 @@ export function makeApp({
   quiet,
   nature = UNKNOWN,
   devices,
+  demo,
   uniform = Math.random,
 }: AppOptions): Koa {
   const app = new Koa()
@@ -112,6 +117,7 @@ export function makeApp({
     ...devices,
   })
   trialRoutes(router, db, rater)
+  if (demo) demoRoutes(router, db, demo, rater)
   app.use(router.routes())
   if (dist !== undefined) app.use(files(dist))
   return app

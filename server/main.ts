@@ -16,6 +16,7 @@ export interface ServerOptions {
   readonly quiet?: boolean
   /** How discs and arms of a demo really are. */
   readonly nature?: Nature
+  readonly demo?: AppOptions['demo']
   /** Devices that take the place of their stand-ins. */
   readonly devices?: AppOptions['devices']
   /** Called on a migrated database before the server listens. */
@@ -44,6 +45,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       host,
       ...(options.devices && { devices: options.devices }),
       ...(options.nature && { nature: options.nature }),
+      ...(options.demo && { demo: options.demo }),
       ...(dist && { dist }),
       ...(quiet && { quiet }),
     })

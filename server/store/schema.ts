@@ -434,6 +434,17 @@ export const shortThrows = pgTable(
   ],
 )
 
+/** What holds for the whole database: one row. */
+export const shed = pgTable(
+  'shed',
+  {
+    id: integer('id').primaryKey(),
+    /** Whether the sample data are here, or were put away for a shelf of one's own. */
+    demo: text('demo').$type<'here' | 'away'>().notNull(),
+  },
+  (t) => [check('shed_one', sql`${t.id} = 1`), check('shed_demo', oneOf(t.demo, ['here', 'away']))],
+)
+
 export const preferences = pgTable(
   'preferences',
   {

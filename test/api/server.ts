@@ -2,6 +2,7 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import type { Server } from 'node:http'
+import { keptDemo } from '../../demo/away.ts'
 import { loadDemo } from '../../demo/load.ts'
 import { makeApp } from '../../server/app.ts'
 import { ShelfRater } from '../../server/work/shelfRater.ts'
@@ -51,7 +52,7 @@ export async function testServer(): Promise<TestServer> {
   const connection = await openDatabase(url)
   const failures: unknown[] = []
   const rater = new ShelfRater(connection.db, (error) => failures.push(error))
-  const app = makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true })
+  const app = makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true, demo: keptDemo })
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,

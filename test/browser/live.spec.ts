@@ -48,6 +48,7 @@ test('a volunteer throws in live wind: range finder, stopwatch and camera see it
 })
 
 test('a throw is timed with a key, and its landing measured from the disc before', async ({ page }) => {
+  await page.clock.install()
   await openHalfDone(page, 'Throw on')
   await page.getByLabel('Landed, down').fill('80')
   await page.getByLabel('off the line').fill('4')
@@ -58,7 +59,7 @@ test('a throw is timed with a key, and its landing measured from the disc before
   await page.keyboard.press('s')
   const watch = page.getByRole('button', { name: 'Stop at first contact' })
   await expect(watch).toHaveAttribute('aria-pressed', 'true')
-  await page.waitForTimeout(1200)
+  await page.clock.fastForward(1200)
   await watch.click()
   await expect(page.getByLabel('Hang time')).toHaveValue(/^1\.\d$|^2(\.\d)?$/)
 

@@ -1,6 +1,7 @@
 import http from 'node:http'
 import path from 'node:path'
 import { sql } from 'drizzle-orm'
+import { keptDemo } from '../../demo/away.ts'
 import { loadDemo, nature } from '../../demo/load.ts'
 import { startServer } from '../../server/main.ts'
 import { openDatabase } from '../../server/store/database.ts'
@@ -22,6 +23,7 @@ const running = await startServer({
   dist: path.resolve(import.meta.dirname, '../../dist'),
   quiet: true,
   nature,
+  demo: keptDemo,
 })
 const rated = async () => {
   const page = (await (await fetch(`${running.url}/api/discs`)).json()) as { behind: boolean }

@@ -2,11 +2,12 @@ import clsx from 'clsx'
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
+import type { ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
-import { useTrial, useTrials } from '../../data/hooks.ts'
+import { useShelf, useTrial, useTrials } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
@@ -18,6 +19,8 @@ import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
+
+import { DemoNote } from './DemoNote.tsx'
 
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
@@ -38,11 +41,9 @@ export default function Bench() {
   const done = trials.filter((t) => t.trial.finishedAt !== null)
   return (
     <div className="p-3 md:p-4">
+      <DemoNote />
       {trials.length === 0 ? (
-        <Empty title="Nothing on the bench yet" action={start}>
-          A trial is one question put to some discs: which is more stable, is it true to its label. Start one,
-          then throw for it.
-        </Empty>
+        <Nothing start={start} />
       ) : (
         <>
           <div className="mb-3 flex items-end justify-between gap-4">
@@ -77,6 +78,31 @@ export default function Bench() {
         </Suspense>
       )}
     </div>
+  )
+}
+
+/** What to do first, with one button: discs come before trials. */
+function Nothing({ start }: { start: ReactNode }) {
+  const { view } = useShelf()
+  const empty = view !== undefined && view.shelf.discs.every((d) => d.removedAt !== null)
+  return (
+    <Empty
+      title="Nothing on the bench yet"
+      action={
+        empty ? (
+          <StationLink at="shelf" search="?add=1" className={buttonLook('primary')}>
+            <Plus size={18} aria-hidden /> Add the first disc
+          </StationLink>
+        ) : (
+          start
+        )
+      }
+    >
+      A trial is one question put to some discs: which is more stable, is it true to its label.{' '}
+      {empty
+        ? 'Put the discs on the shelf first, with the numbers printed on them.'
+        : 'Start one, then throw for it.'}
+    </Empty>
   )
 }
 

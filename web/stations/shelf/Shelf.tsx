@@ -21,7 +21,9 @@ export default function Shelf() {
   const { page, error } = useShelfPage(params.toString())
   const { view } = useShelf()
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
-  const [open, setOpen] = useState<'add' | 'import'>()
+  const [open, setOpen] = useState<'add' | 'import' | undefined>(() =>
+    params.has('add') ? 'add' : undefined,
+  )
   const rows = useMemo(() => page?.rows.map((row) => ({ ...row, ...shelved(row) })) ?? [], [page])
   // a disc chosen on another page is known from the shelf
   const discs = useMemo<readonly Disc[]>(() => {

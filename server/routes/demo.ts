@@ -1,0 +1,28 @@
+import type Router from '@koa/router'
+import type { DemoState } from '../../contract/demo.ts'
+import type { Database } from '../store/database.ts'
+import type { ShelfRater } from '../work/shelfRater.ts'
+
+/** Sample data that can be put away and brought back. */
+export interface Demo {
+  readonly state: (db: Database) => Promise<DemoState>
+  /** @throws Conflict once there are throws of one's own */
+  readonly putAway: (db: Database) => Promise<void>
+  /** @throws Conflict where something of one's own has the name of something of the demo */
+  readonly bringBack: (db: Database) => Promise<void>
+}
+
+export function demoRoutes(router: Router, db: Database, demo: Demo, rater: ShelfRater): void {
+  router.get('/api/demo', async (ctx) => {
+    ctx.body = await demo.state(db)
+  })
+  for (const [way, act] of [
+    ['away', demo.putAway],
+    ['back', demo.bringBack],
+  ] as const)
+    router.post(`/api/demo/${way}`, async (ctx) => {
+      await act(db)
+      rater.touch()
+      ctx.body = await demo.state(db)
+    })
+}

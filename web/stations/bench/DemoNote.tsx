@@ -1,0 +1,52 @@
+import { mutate } from 'swr'
+import { DemoState } from '../../../contract/demo.ts'
+import { ask } from '../../data/api.ts'
+import { useRead } from '../../data/hooks.ts'
+import { Button } from '../../parts/Button.tsx'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+
+/** Puts the demo away or brings it back; everything that was read of the shelf and its trials is then read again. */
+async function move(way: 'away' | 'back'): Promise<void> {
+  try {
+    await ask(`/api/demo/${way}`, {}, DemoState)
+    await mutate(
+      (key) => typeof key === 'string' && key.startsWith('/api/') && !key.includes('/preferences/'),
+    )
+    if (way === 'back') say('The demo is back.')
+    else
+      say('This shelf is yours, and empty.', { label: 'Bring the demo back', run: () => void move('back') })
+  } catch (e) {
+    sayWrong((e as Error).message)
+  }
+}
+
+/** Says that what is shown is the demo, with the way to a shelf of one’s own; and the way back until the first own throw. */
+export function DemoNote() {
+  const { data } = useRead('/api/demo', DemoState)
+  if (!data || data.ownThrows > 0) return null
+  return (
+    <div
+      role="note"
+      className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-rule bg-card px-4 py-2.5"
+    >
+      {data.demo === 'here' ? (
+        <>
+          <p className="min-w-60 flex-1">
+            <strong>This is the demo:</strong> the Harrowmere Lending Shed, its discs, throwers and throws are
+            invented. Try everything; you cannot spoil it.
+          </p>
+          <Button onClick={() => void move('away')}>Start my own shelf</Button>
+        </>
+      ) : (
+        <>
+          <p className="min-w-60 flex-1 text-quiet">
+            Your own shelf. Until your first throw the demo can come back beside it.
+          </p>
+          <Button kind="quiet" onClick={() => void move('back')}>
+            Bring the demo back
+          </Button>
+        </>
+      )}
+    </div>
+  )
+}
