@@ -18,7 +18,7 @@ import type { TestServer } from './server.ts'
 describe('the stand-ins', () => {
   let it_: TestServer
   before(async function () {
-    this.timeout(60_000)
+    this.timeout(180_000)
     it_ = await demoServer()
   })
   after(() => it_.stop())
@@ -107,7 +107,7 @@ describe('the stand-ins', () => {
   })
 
   it('stream the wind along and across the aim line, the same for everybody who listens', async function () {
-    this.timeout(15_000)
+    this.timeout(180_000)
     const { port } = it_.server.address() as AddressInfo
     const listen = (bearing: number) =>
       new Promise<WindReport[]>((done, fail) => {

@@ -10,7 +10,7 @@ import type { TestServer } from './server.ts'
 describe('the table of the shelf', () => {
   let it_: TestServer
   before(async function () {
-    this.timeout(60_000)
+    this.timeout(180_000)
     it_ = await demoServer()
     it_.rater.touch()
     while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
@@ -128,7 +128,7 @@ describe('the table of the shelf', () => {
   })
 
   it('turns a page of two thousand discs within a moment', async function () {
-    this.timeout(60_000)
+    this.timeout(180_000)
     const [first] = (await page('?find=HS-040')).rows
     for (let k = 0; k < 4; k++) {
       const id = newId()

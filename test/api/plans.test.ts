@@ -13,7 +13,7 @@ import type { TestServer } from './server.ts'
 describe('planning on the server', () => {
   let it_: TestServer
   before(async function () {
-    this.timeout(60_000)
+    this.timeout(180_000)
     it_ = await demoServer()
   })
   after(() => it_.stop())
@@ -123,7 +123,7 @@ describe('planning on the server', () => {
   })
 
   it('streams what the scale shows until it comes to rest', async function () {
-    this.timeout(15_000)
+    this.timeout(180_000)
     const { port } = it_.server.address() as AddressInfo
     const id = demoId('disc', 'HS-021')
     const readings = await new Promise<{ grams: number; steady: boolean }[]>((done, fail) => {

@@ -3,33 +3,9 @@ import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import type { Shelf } from '../../contract/shelf.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
+import { entry, numbers } from './entry.ts'
 import { testServer } from './server.ts'
 import type { TestServer } from './server.ts'
-
-const numbers = { speed: 9, glide: 5, turn: -1, fade: 2 }
-
-export function entry(code: string) {
-  const [id, makerId, moldId, plasticId] = [newId(), newId(), newId(), newId()]
-  return {
-    id,
-    maker: { id: makerId, name: `Maker of ${code}` },
-    mold: { id: moldId, makerId, name: `Mold ${code}`, discClass: 'fairway driver', numbers },
-    plastic: { id: plasticId, moldId, name: 'Loam', numbers: null },
-    disc: {
-      id,
-      code,
-      plasticId,
-      runId: null as string | null,
-      stamped: null as typeof numbers | null,
-      markedG: 175,
-      weighedG: null,
-      source: 'bought',
-      wear: 'new',
-      note: '',
-      removedAt: null,
-    },
-  }
-}
 
 describe('the shelf', () => {
   let it_: TestServer

@@ -10,7 +10,7 @@ import type { TestServer } from './server.ts'
 describe('the short game on the server', () => {
   let it_: TestServer
   before(async function () {
-    this.timeout(60_000)
+    this.timeout(180_000)
     it_ = await demoServer()
   })
   after(() => it_.stop())

@@ -50,3 +50,24 @@ export async function throwNumber(page: Page): Promise<number> {
     .textContent()
   return Number(heading!.match(/\d+/)![0])
 }
+
+/** Waits until nothing waits on the device any more: what was acknowledged has been taken off and shown. */
+export async function queueEmpty(page: Page): Promise<void> {
+  const waiting = () =>
+    page.evaluate(
+      () =>
+        new Promise<number>((done, fail) => {
+          const open = indexedDB.open('veer-line')
+          open.onerror = () => fail(open.error as Error)
+          open.onsuccess = () => {
+            const count = open.result.transaction('waiting').objectStore('waiting').count()
+            count.onerror = () => fail(count.error as Error)
+            count.onsuccess = () => {
+              open.result.close()
+              done(count.result)
+            }
+          }
+        }),
+    )
+  await expect.poll(waiting).toBe(0)
+}

@@ -1,4 +1,4 @@
-import { complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
+import { complaints, expect, openHalfDone, queueEmpty, test, throwNumber } from './bench.ts'
 
 test('a throw is logged with the mouse in two gestures, and its sentence moves', async ({ page }) => {
   const said = complaints(page)
@@ -179,7 +179,7 @@ test('a throw sent while its trial is still being read leaves the trial readable
     async (route) => {
       const answer = await route.fetch()
       await stored
-      await new Promise((r) => setTimeout(r, 300))
+      await queueEmpty(page)
       await route.fulfill({ response: answer })
     },
     { times: 1 },

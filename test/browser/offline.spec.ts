@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
-import type { Throw, TrialFile } from '../../contract/trials.ts'
-import { expect, openHalfDone, test, throwNumber } from './bench.ts'
+import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { expect, openHalfDone, queueEmpty, test, throwNumber } from './bench.ts'
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -126,4 +126,81 @@ test('the app can be installed', async ({ page }) => {
   }
   expect(manifest.display).toBe('standalone')
   for (const icon of manifest.icons) expect((await page.request.get(icon.src)).ok()).toBe(true)
+})
+
+test('without the server a disc is added, edited and worn, a trial of it made, planned and thrown; then all is sent', async ({
+  page,
+  context,
+}) => {
+  await settledIn(page)
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click()
+  await expect(page.getByRole('row', { name: /HS-021/ })).toBeVisible()
+  const trials = async () => (await (await page.request.get('/api/trials')).json()) as TrialSummary[]
+  const had = (await trials()).length
+
+  await context.setOffline(true)
+  await page.getByRole('button', { name: 'Add a disc' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Code').fill('HS-021')
+  await form.getByLabel('Maker').fill('Aldermere Works')
+  await form.getByLabel('Mold').fill('Thistlewick')
+  await form.getByLabel('Plastic').fill('Loam')
+  const numbers = form.getByRole('group', { name: 'Published for Thistlewick' })
+  for (const [name, value] of [
+    ['speed', '9'],
+    ['glide', '5'],
+    ['turn', '-1'],
+    ['fade', '2'],
+  ] as const)
+    await numbers.getByLabel(name).fill(value)
+  await form.getByRole('button', { name: /^(Keep|Add|Put)/ }).click()
+  // a code that is taken is said at once, not when it is sent
+  await expect(form.getByText(/is on the shelf already/)).toBeVisible()
+  await form.getByLabel('Code').fill('HS-900')
+  await form.getByRole('button', { name: /^(Keep|Add|Put)/ }).click()
+
+  // its page, as far as this device knows it
+  await expect(page.getByRole('heading', { name: 'Thistlewick, Loam' })).toBeVisible()
+  await expect(page.getByText(/are on the server, which does not answer now/)).toBeVisible()
+  const wear = page.getByRole('region', { name: 'Wear log' })
+  await wear.getByLabel('Throws').fill('30')
+  await wear.getByRole('button', { name: 'Note it' }).click()
+  await expect(wear).toContainText('+30')
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click()
+  await page.getByLabel('Find a disc').fill('thistlewick')
+  await expect(page.getByRole('row', { name: /HS-900/ })).toBeVisible()
+  await expect(page.getByText('1 disc found')).toBeVisible()
+
+  // a trial of it
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await page.getByRole('button', { name: 'Start a trial' }).click()
+  await page.getByLabel('Find discs to add').fill('HS-900')
+  await page.getByRole('checkbox', { name: /HS-900/ }).check()
+  await page.getByRole('button', { name: 'Start and plan' }).click()
+  await expect(page.getByRole('heading', { name: 'Run order' })).toBeVisible()
+  await page.getByRole('link', { name: 'Throw the first' }).click()
+  const caution = page.getByRole('button', { name: 'The range is clear' })
+  await caution.click()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^(Throw 2|Warm-up, 3)/)).toBeVisible()
+
+  // what waits is said, kind by kind
+  await page.getByRole('button', { name: /waiting/ }).click()
+  const list = page.getByRole('dialog', { name: 'Waiting to be sent' })
+  for (const what of ['1 disc', '1 note of wear', '1 throw', /changes? of (a trial|trials)/])
+    await expect(list).toContainText(what)
+  await page.keyboard.press('Escape')
+
+  await context.setOffline(false)
+  await queueEmpty(page)
+  const now = await trials()
+  expect(now.length).toBe(had + 1)
+  const own = now.find((t) => t.trial.name.includes('Thistlewick'))!
+  expect((await file(page, own.trial.id)).throws.length).toBe(1)
+  await page.reload()
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click()
+  await page.getByRole('link', { name: /HS-900/ }).click()
+  await expect(page.getByRole('region', { name: 'Wear log' })).toContainText('+30')
 })

@@ -23,13 +23,13 @@ test('a trial is planned, printed and thrown in the order planned; the expectati
   const before = await order()
 
   // by keyboard: lift, down, drop; what is done is said to those who cannot see it
-  const said_ = page.locator('[id^=DndLiveRegion]').first()
+  const told = page.locator('[id^=DndLiveRegion]').first()
   let put = stored(page)
   await expectation.getByRole('button', { name: `Move ${before[0]}` }).focus()
   await page.keyboard.press('Space')
-  await expect(said_).toContainText('Picked up')
+  await expect(told).toContainText(`${before[0]} is at place 1`)
   await page.keyboard.press('ArrowDown')
-  await expect(said_).toContainText('moved over')
+  await expect(told).toContainText(`${before[0]} is at place 2`)
   await page.keyboard.press('Space')
   await put
   await expect.poll(order).toEqual([before[1], before[0], before[2]])

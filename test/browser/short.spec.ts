@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { ShortThrow } from '../../contract/trials.ts'
-import { complaints, expect, test } from './bench.ts'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
 
 const open = async (page: Page) => {
   await page.goto('/')
@@ -126,4 +126,22 @@ test('approaches say who runs past the mark, holes are compared hole by hole', a
     }
   await expect(says(page)).toContainText('Amber takes 1.0 strokes a hole more than Slate')
   await expect(says(page)).toContainText('4 holes played with both')
+})
+
+test('a short throw that waits for its server is no throw without a landing: the readout reads on', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await open(page)
+  await page.route('**/api/short-throws/**', (route) => route.abort())
+  await page.getByLabel('From first contact to rest').fill('6')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /1 waiting|2 waiting/ })).toBeVisible()
+  await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+  await expect(page.getByRole('region', { name: 'On the ground' })).toContainText('once: 6.0 m')
+  await page.unroute('**/api/short-throws/**')
+  await queueEmpty(page)
+  await expect(page.getByRole('region', { name: 'On the ground' })).toContainText('once: 6.0 m')
+  expect(said).toEqual([])
 })

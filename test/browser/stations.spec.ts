@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { complaints, expect, openHalfDone, test } from './bench.ts'
+import { complaints, expect, openHalfDone, queueEmpty, test } from './bench.ts'
 
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)
@@ -120,6 +120,70 @@ test('the command list and the list of keys open by keyboard', async ({ page }) 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('take back the last throw')
 })
 
+test('the demo says what it is, gives way to a shelf of one’s own, and comes back until the first own throw', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await page.goto('/')
+  const note = page.getByRole('note')
+  await expect(note).toContainText('This is the demo')
+  await note.getByRole('button', { name: 'Start my own shelf' }).click()
+  await expect(page.getByRole('heading', { name: 'Nothing on the bench yet' })).toBeVisible()
+  await page.getByRole('link', { name: 'Add the first disc' }).click()
+  await expect(page.getByRole('dialog', { name: 'Add a disc' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await note.getByRole('button', { name: 'Bring the demo back' }).click()
+  await expect(page.getByRole('region', { name: 'Tarnwick in four plastics' })).toBeVisible()
+  await expect(note).toContainText('This is the demo')
+  await openHalfDone(page, 'Throw on')
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  await page.keyboard.press('Enter')
+  await queueEmpty(page)
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await expect(page.getByText(/trials open, 1 finished/)).toBeVisible()
+  await expect(note).toBeHidden()
+  expect(said).toEqual([])
+})
+
+test('a question that the rating refuses is said to be refused, and can be asked again', async ({ page }) => {
+  await page.route('**/rating.worker*', (route) => route.abort())
+  await page.goto('/')
+  await page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('link').first().click()
+  await expect(page.getByText(/The rating stopped working/)).toBeVisible()
+  await page.getByRole('link', { name: 'Plan', exact: true }).click()
+  const settles = page.getByRole('region', { name: 'What this plan can settle' })
+  await expect(settles).toContainText('The rating stopped working')
+  await page.unroute('**/rating.worker*')
+  await settles.getByRole('button', { name: 'Ask again' }).click()
+  await expect(settles.getByRole('listitem').or(settles.getByRole('row')).first()).toBeVisible()
+  await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+})
+
+test('one bar holds every station, the shed’s and the open trial’s, and says which is which', async ({
+  page,
+}) => {
+  await page.goto('/shelf')
+  await expect(page.getByRole('navigation', { name: 'Shed' }).getByRole('link')).toHaveText([
+    'Bench',
+    'Shelf',
+  ])
+  await openHalfDone(page, 'Read it')
+  const trial = page.getByRole('navigation', { name: 'Trial: Which fairway for the lake wind' })
+  await expect(trial.getByRole('link')).toHaveText(['Plan', 'Field', 'Readout'])
+  await expect(trial.getByRole('link', { name: 'Readout' })).toHaveAttribute('aria-current', 'page')
+  // the trial stays open where one walks back to the shed
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click()
+  await expect(trial).toBeVisible()
+  await page.goto('/plan')
+  await expect(page).toHaveURL(/trials\/.*\/plan$/)
+  await page.goto('/nowhere')
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible()
+})
+
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
 
@@ -135,8 +199,12 @@ test.describe('on a phone', () => {
     await page.getByRole('link', { name: 'Plan' }).tap()
     await expect(page.getByRole('heading', { name: 'Run order' })).toBeVisible()
     expect(await width()).toBe(390)
-    await page.getByRole('link', { name: 'Shelf' }).tap()
+    // the stations of the shed are one tap further
+    await page.getByRole('button', { name: 'Shed and settings' }).tap()
+    await page.getByRole('menuitem', { name: 'Shelf' }).tap()
     await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+    const bar = page.getByRole('navigation', { name: 'Stations' })
+    await expect(bar.getByRole('link', { name: 'Shelf' })).toHaveAttribute('aria-current', 'page')
     expect(await width()).toBe(390)
     await page.getByRole('link', { name: /HS-021/ }).tap()
     await expect(page.getByRole('img', { name: /Rims to scale/ })).toBeVisible()

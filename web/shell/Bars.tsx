@@ -1,6 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import clsx from 'clsx'
-import { ChevronUp, FlaskConical, Warehouse } from 'lucide-react'
+import { ChevronUp, Ellipsis, FlaskConical, Warehouse } from 'lucide-react'
 import { useContext, useEffect } from 'react'
 import { Link, useLocation, useMatch } from 'react-router'
 import type { Trial } from '../../contract/trials.ts'
@@ -156,7 +156,7 @@ const SLOT =
 function PhoneBar({ trial, shed, ofTrial, apart }: PhoneBarProps) {
   const inTrial = ofTrial.some((w) => w.here)
   const [near, far] = inTrial ? [ofTrial, shed] : [shed, ofTrial]
-  const MenuIcon = inTrial ? Warehouse : FlaskConical
+  const MenuIcon = inTrial ? Warehouse : trial ? FlaskConical : Ellipsis
   const menu = [...far, ...apart]
   return (
     <nav

@@ -6,7 +6,7 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core'
-import type { DragEndEvent } from '@dnd-kit/core'
+import type { Announcements, DragEndEvent, Over } from '@dnd-kit/core'
 import {
   arrayMove,
   SortableContext,
@@ -38,8 +38,23 @@ export function Expectation({ expected, nameOf, placeOf, locked, onOrder }: Expe
     const at = (id: unknown) => expected.indexOf(String(id))
     onOrder(arrayMove([...expected], at(active.id), at(over.id)))
   }
+  /** What is said to those who cannot see it move. */
+  const place = (over: Over | null) =>
+    over ? `at place ${expected.indexOf(String(over.id)) + 1} of ${expected.length}` : 'off the list'
+  const announcements: Announcements = {
+    onDragStart: ({ active }) =>
+      `${nameOf(String(active.id))} is lifted; arrows move it, space puts it down.`,
+    onDragOver: ({ active, over }) => `${nameOf(String(active.id))} is ${place(over)}.`,
+    onDragEnd: ({ active, over }) => `${nameOf(String(active.id))} was put down ${place(over)}.`,
+    onDragCancel: ({ active }) => `${nameOf(String(active.id))} is back where it was.`,
+  }
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={drop}
+      accessibility={{ announcements }}
+    >
       <SortableContext items={[...expected]} strategy={verticalListSortingStrategy} disabled={locked}>
         <ol className="space-y-1.5">
           {expected.map((id, i) => (
