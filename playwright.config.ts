@@ -12,6 +12,7 @@ export default defineConfig({
   workers: 1,
   reporter: [['list']],
   use: {
+    actionTimeout: 60_000,
     baseURL: origin,
     viewport: { width: 1280, height: 800 },
     trace: 'off',

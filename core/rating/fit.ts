@@ -17,7 +17,7 @@ import { BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import { damp, inUnits, product } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
-import { startArms, startEffect, startNumbers, termsOf } from './warm.ts'
+import { sameEvidence, startArms, startEffect, startNumbers, termsOf } from './warm.ts'
 
 const LEARNING_ROUNDS = 14
 /** A warm start has learnt nearly all there is, and the next one goes on. */
@@ -166,7 +166,9 @@ export function* fitting(
 
   let ease = 1
   let lastStep = new Float64Array(0)
-  let settled = counted.length === 0
+  // a throw that does not count is placed and explained; it moves nothing
+  const unmoved = warm?.settled === true && sameEvidence(evidence, warm.evidence) ? warm : undefined
+  let settled = counted.length === 0 || unmoved !== undefined
   let solved: SolvedArrow | undefined
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++
@@ -219,7 +221,7 @@ export function* fitting(
     t.weight = 0
   }
   weigh(counted, scales)
-  const posterior = solve(true)
+  const posterior = unmoved?.posterior ?? solve(true)
   return {
     evidence,
     numbers,

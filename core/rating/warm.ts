@@ -78,3 +78,10 @@ export function startArms({ arms }: Evidence, warm: FitState | undefined) {
   })
   return { habits, scales }
 }
+
+/** Whether two pieces of evidence say the same of discs and arms: throws that do not count aside. */
+export function sameEvidence(a: Evidence, b: Evidence): boolean {
+  const told = ({ discs, arms, throws }: Evidence) =>
+    JSON.stringify([discs, arms, throws.filter((t) => t.counts)])
+  return told(a) === told(b)
+}

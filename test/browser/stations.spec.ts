@@ -130,7 +130,7 @@ test('the demo says what it is, gives way to a shelf of one’s own, and comes b
   await note.getByRole('button', { name: 'Start my own shelf' }).click()
   await expect(page.getByRole('heading', { name: 'Nothing on the bench yet' })).toBeVisible()
   await page.getByRole('link', { name: 'Add the first disc' }).click()
-  await expect(page.getByRole('dialog', { name: 'Add a disc' })).toBeVisible()
+  await expect(page.getByRole('dialog', { name: 'Add a disc' }).getByLabel('Code')).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
   await page.getByRole('link', { name: 'Bench', exact: true }).click()

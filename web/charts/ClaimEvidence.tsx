@@ -25,7 +25,7 @@ export function ClaimEvidence({ what, published, observed, sd, hue, width = 118 
       role="img"
       className="max-w-full"
       viewBox={`0 0 ${width} 30`}
-      aria-label={`${what}: published ${figure(published, 1)}, seen ${figure(observed, 1)}, 90 % between ${figure(low, 1)} and ${figure(high, 1)}`}
+      aria-label={`${what}: published ${figure(published, 1)}, seen ${figure(observed, 1)}, 90 % interval ${figure(low, 1)} to ${figure(high, 1)}`}
     >
       <line x1="3" x2={width - 3} y1="17" y2="17" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
       {[-2, -1, 0, 1, 2].map((t) => (

@@ -26,6 +26,8 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
   const all = rows.flatMap((r) => [r.low, r.high])
   const x = scaleLinear([Math.min(-1, ...all), Math.max(1, ...all)], [0, 100]).nice()
   const width = Math.max(...rows.map((r) => r.words.length))
+  // a mark that would read like its neighbour is left out
+  const marks = x.ticks(5).filter((m, i, all) => i === 0 || mark(m) !== mark(all[i - 1]!))
   return (
     <div>
       <ul
@@ -54,7 +56,7 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
         <li className="contents" aria-hidden>
           <span className="text-note text-quiet">{axis}</span>
           <svg height="20" className="figure w-full overflow-visible" fontSize="14">
-            {x.ticks(5).map((m) => (
+            {marks.map((m) => (
               <text key={m} x={`${x(m)}%`} y="14" textAnchor="middle" style={{ fill: 'var(--quiet)' }}>
                 {mark(m)}
               </text>
@@ -65,7 +67,7 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
       </ul>
       <div className="mt-1 flex justify-between text-note font-semibold">
         <span className="text-accent">← {low}</span>
-        <span className="text-quiet">bars hold 90 %</span>
+        <span className="text-quiet">90 % interval</span>
         <span className="text-water">{high} →</span>
       </div>
     </div>

@@ -44,7 +44,7 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
           <tr>
             <th className="font-normal">disc</th>
             <th className="px-2 font-normal">from</th>
-            <th className="font-normal">made, with 90 %</th>
+            <th className="font-normal">made, 90 % interval</th>
             <th className="text-right font-normal max-md:hidden">missed</th>
           </tr>
         </thead>
@@ -192,7 +192,7 @@ function Bar({
         role="img"
         className="max-sm:w-22"
         viewBox={`0 0 ${WIDTH} 20`}
-        aria-label={`${show(value)}, 90 % between ${show(from)} and ${show(to)}`}
+        aria-label={`${show(value)}, 90 % interval ${show(from)} to ${show(to)}`}
       >
         <line x1="6" x2={WIDTH - 6} y1="10" y2="10" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
         {low < 0 && <line x1={x(0)} x2={x(0)} y1="2" y2="18" style={{ stroke: 'var(--edge)' }} />}

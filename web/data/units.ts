@@ -66,6 +66,10 @@ export function angleWords(hyzerDeg: number): string {
   return shown === 0 ? 'flat' : `${shown}° ${hyzerDeg > 0 ? 'hyzer' : 'anhyzer'}`
 }
 
+/** A share of full power in words: “full power”, “85 % power”. */
+export const powerWords = (share: number): string =>
+  share === 1 ? 'full power' : `${Math.round(100 * share)} % power`
+
 /** Flight numbers as a line: 9 / 5 / −1 / 2. */
 export const numbersLine = (n: { speed: number; glide: number; turn: number; fade: number }): string =>
   [n.speed, n.glide, n.turn, n.fade].map((v) => String(v).replace('-', '−')).join(' / ')

@@ -145,6 +145,22 @@ describe('fit', () => {
     expect(before.numbers.map((n) => [...n])).deep.equal(frozen)
   })
 
+  it('moves nothing for a throw that does not count, warm as it started, and still explains it', () => {
+    const { evidence: e } = simulateSession({ seed: 0.625, throws: 24 })
+    const before = fit(e)
+    const branch = { ...e.throws[0]!, id: 'branch', carryM: 30, counts: false }
+    const after = fit({ ...e, throws: [...e.throws, branch] }, { warm: before })
+    const [was, is] = [outcomeOf(before), outcomeOf(after)]
+    expect(is.discs.map((d) => [d.observed, d.stability])).deep.equal(
+      was.discs.map((d) => [d.observed, d.stability]),
+    )
+    expect(is.pairs).deep.equal(was.pairs)
+    expect(is.throws.find((t) => t.throw === 'branch')).include({ weight: 0 })
+    // and one that counts moves something
+    const counted = fit({ ...e, throws: [...e.throws, { ...branch, counts: true }] }, { warm: before })
+    expect(outcomeOf(counted).discs[0]!.observed).not.deep.equal(was.discs[0]!.observed)
+  })
+
   it('learns a habit and says how sure it is', () => {
     const biased = Array.from({ length: 30 }, (_, k) => ({
       ...exactThrow(`${k}`, 'known', published, [10, 0, -8][k % 3]! * DEGREE),

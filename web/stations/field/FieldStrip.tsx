@@ -305,7 +305,7 @@ function Expected({ at, path, hue, reach }: { at: Spot; path: readonly Spot[]; h
         strokeWidth="4"
         style={{ fill: 'var(--ink)', stroke: 'var(--mown)' }}
       >
-        expected, 2 throws in 3
+        2 in 3 land here
       </text>
     </>
   )

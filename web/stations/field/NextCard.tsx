@@ -8,18 +8,14 @@ import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import type { Throw, Thrower } from '../../../contract/trials.ts'
-import { angleWords } from '../../data/units.ts'
+import { angleWords, powerWords } from '../../data/units.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Meant, Standing } from './draft.ts'
 
-const POWERS = [
-  { value: 1, label: 'full power' },
-  { value: 0.85, label: 'eased' },
-  { value: 0.7, label: 'standstill' },
-] as const
+const POWERS = [1, 0.85, 0.7] as const
 
 interface NextCardProps {
   readonly discs: readonly ShelvedDisc[]
@@ -99,14 +95,14 @@ export function NextCard({
             {angleWords(meant.hyzerDeg)}
           </span>
           <span className="block text-note text-quiet">
-            {standing.stroke}, {Math.round(100 * standing.power)} %, {thrower.name.split(' ')[0]}
+            {standing.stroke}, {powerWords(standing.power)}, {thrower.name.split(' ')[0]}
           </span>
         </button>
       </div>
       <div className="mt-2 flex items-center justify-between gap-2 border-t border-rule pt-2 max-md:hidden">
         <p className="font-head text-lead leading-tight font-semibold">
           {angleWords(meant.hyzerDeg)}, {standing.stroke}
-          {standing.power !== 1 && `, ${Math.round(100 * standing.power)} %`}
+          {standing.power !== 1 && `, ${powerWords(standing.power)}`}
         </p>
         <DiscOnEdge
           hyzerDeg={meant.hyzerDeg}
@@ -148,12 +144,12 @@ export function NextCard({
           onChange={(e) => onStanding({ power: Number(e.target.value) })}
         >
           {POWERS.map((p) => (
-            <option key={p.value} value={p.value}>
-              {p.label}
+            <option key={p} value={p}>
+              {powerWords(p)}
             </option>
           ))}
-          {!POWERS.some((p) => p.value === standing.power) && (
-            <option value={standing.power}>{Math.round(100 * standing.power)} %</option>
+          {!POWERS.some((p) => p === standing.power) && (
+            <option value={standing.power}>{powerWords(standing.power)}</option>
           )}
         </select>
         <select

@@ -103,7 +103,7 @@ function Short({ view }: { view: TrialView }) {
     if (game !== 'putting') setDiscId(discs[(at + 1) % discs.length]!.disc.id)
     if (game === 'holes' && at === discs.length - 1) see({ hole: Math.min(36, (seen.hole ?? 0) + 1) })
   }
-  const undo = async () => {
+  const takeBack = async () => {
     const last = own.at(-1)
     if (!last) return
     await outbox.put('short-throws', {
@@ -115,7 +115,7 @@ function Short({ view }: { view: TrialView }) {
       run: () => void outbox.put('short-throws', last),
     })
   }
-  useHotkeys('u', () => void undo())
+  useHotkeys('u', () => void takeBack())
   useHotkeys('m', () => game === 'putting' && void keep({ made: true }))
   useHotkeys('x', () => game === 'putting' && void keep({ made: false, miss: draft.miss }))
 
@@ -258,9 +258,9 @@ function Short({ view }: { view: TrialView }) {
               className="max-md:min-h-14"
               keyHint="U"
               disabled={own.length === 0}
-              onClick={() => void undo()}
+              onClick={() => void takeBack()}
             >
-              Undo
+              Take back
             </Button>
             {game === 'putting' ? (
               <>
@@ -287,7 +287,7 @@ function Short({ view }: { view: TrialView }) {
         <h2 className="mb-2 text-lead">
           What it says{' '}
           <span className="font-sans text-note font-normal text-quiet">
-            {own.length} {own.length === 1 ? 'throw' : 'throws'}, bars hold 90 %
+            {own.length} {own.length === 1 ? 'throw' : 'throws'}, 90 % intervals
           </span>
         </h2>
         <ShortSummary game={game} throws={throws} discs={discs} name={name} />

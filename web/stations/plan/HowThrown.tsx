@@ -5,10 +5,9 @@ import type { Plan, Thrower } from '../../../contract/trials.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
+import { powerWords } from '../../data/units.ts'
 
 const POWERS = [1, 0.85, 0.7, 0.5] as const
-const share = (p: number) => `${Math.round(100 * p)} %`
-const powerWords = (p: number) => (p === 1 ? 'full power' : p === 0.7 ? '70 %, standstill' : share(p))
 
 interface HowThrownProps {
   readonly plan: Plan

@@ -182,12 +182,7 @@ function Planning({ view }: { view: TrialView }) {
     <>
       <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1fr)_21rem] print:hidden">
         <div className="grid content-start gap-3">
-          <QuestionCard
-            plan={plan}
-            onPlan={(change) => keep({ ...plan, ...change })}
-            onProtocol={throwBy}
-            onKind={askAnew}
-          />
+          <QuestionCard plan={plan} onProtocol={throwBy} onKind={askAnew} />
           <Card className="p-4" label="What do you expect?">
             <h2 className="text-lead">What do you expect?</h2>
             <p className="mb-2 text-note text-quiet">

@@ -1,5 +1,4 @@
 import { PROTOCOLS } from '../../../core/plan/order.ts'
-import { CONVENTIONS } from '../../../contract/trials.ts'
 import type { Plan } from '../../../contract/trials.ts'
 import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
@@ -10,13 +9,12 @@ import { questionOf } from '../../../core/plan/questions.ts'
 
 interface QuestionCardProps {
   readonly plan: Plan
-  readonly onPlan: (change: Partial<Plan>) => void
   readonly onProtocol: (protocol: Plan['protocol']) => void
   readonly onKind: (kind: QuestionKind) => void
 }
 
 /** What the trial asks, and how its numbers and throws are read. */
-export function QuestionCard({ plan, onPlan, onProtocol, onKind }: QuestionCardProps) {
+export function QuestionCard({ plan, onProtocol, onKind }: QuestionCardProps) {
   const question = questionOf(plan.kind)
   return (
     <Card className="space-y-2.5 p-4" label="Question">
@@ -35,13 +33,6 @@ export function QuestionCard({ plan, onPlan, onProtocol, onKind }: QuestionCardP
           </option>
         ))}
       </SelectInput>
-      <Choice
-        label="Printed numbers describe a disc that is"
-        showLabel
-        value={plan.convention}
-        options={CONVENTIONS.map((c) => ({ value: c, label: c }))}
-        onChange={(convention) => onPlan({ convention })}
-      />
       <Choice
         label="Every disc is thrown with the"
         showLabel

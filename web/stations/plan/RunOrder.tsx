@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { useState } from 'react'
 import type { Plan, Thrower } from '../../../contract/trials.ts'
 import { LEGS } from '../../../core/throw/leg.ts'
-import { angleWords } from '../../data/units.ts'
+import { angleWords, powerWords } from '../../data/units.ts'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 
 interface RunOrderProps {
@@ -31,7 +31,7 @@ export const throwWords = (t: Planned, plan: Plan): string =>
   [
     meantWords(plan, t.hyzerDeg),
     t.stroke === 'forehand' && 'forehand',
-    (t.power ?? plan.power) < 1 && `${Math.round(100 * (t.power ?? plan.power))} %`,
+    (t.power ?? plan.power) < 1 && powerWords(t.power ?? plan.power),
   ]
     .filter(Boolean)
     .join(', ')

@@ -93,7 +93,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
     const side = row.side.trim() === '' ? 0 : readSide(row.side)
     const hang = row.hang.trim() === '' ? null : readDistance(row.hang)
     const called = row.called.trim() === '' ? null : Number(row.called.replace(',', '.').replace('−', '-'))
-    if (down === undefined) return wrong(`Down is “${row.down}”; write how far it carried.`)
+    if (down === undefined) return wrong(`Down is “${row.down}”; write how far down the line it landed.`)
     if (side === undefined) return wrong(`Side is “${row.side}”; write the side too, such as 4 L or 2.5 R.`)
     if (hang === undefined) return wrong(`Hang time is “${row.hang}”; write seconds.`)
     if (called !== null && Number.isNaN(called))

@@ -111,9 +111,9 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
       )}
       {place?.fieldLengthM != null && place.fieldLengthM < wanted && (
         <p role="alert" className="font-medium text-accent">
-          The longest throw is expected to carry {units.length.show(longestM, 0)}; with room to skip it wants{' '}
-          {units.length.show(wanted, 0)}, and {place.name} is {units.length.show(place.fieldLengthM, 0)} long.
-          Ease the power or take a longer field.
+          The longest throw is expected to land {units.length.show(longestM, 0)} out; with room to skip it
+          wants {units.length.show(wanted, 0)}, and {place.name} is {units.length.show(place.fieldLengthM, 0)}{' '}
+          long. Ease the power or take a longer field.
         </p>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-2">

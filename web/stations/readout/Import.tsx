@@ -150,7 +150,7 @@ export default function Import({ trialId }: { trialId: string }) {
               Import {preview.throws} throws
             </Button>
             <StationLink at="readout" params={{ trialId: trialId }} className={buttonLook('quiet')}>
-              Leave it
+              Cancel
             </StationLink>
           </div>
         </Card>

@@ -6,7 +6,7 @@ import { Z90 } from '../../../core/rating/normal.ts'
 import { IntervalRows } from '../../charts/IntervalRows.tsx'
 import type { TrialView } from '../../data/hooks.ts'
 import { useAsked } from '../../data/useAsked.ts'
-import { angleWords, percent } from '../../data/units.ts'
+import { angleWords, percent, powerWords } from '../../data/units.ts'
 import { Card, Unanswered } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { askRating } from '../../workers/rating.ts'
@@ -27,7 +27,7 @@ function mainArm(view: TrialView) {
     if (!t.counts || !thrower) continue
     const key = `${t.throwerId} ${t.hand} ${t.stroke} ${t.power}`
     const arm = armId({ thrower: thrower.name, hand: t.hand, stroke: t.stroke })
-    const who = `${thrower.name}, ${t.stroke}${t.power < 1 ? ` at ${percent(t.power)}` : ' at full power'}`
+    const who = `${thrower.name}, ${t.stroke} at ${powerWords(t.power)}`
     tally.set(key, { arm, who, power: t.power, throws: (tally.get(key)?.throws ?? 0) + 1 })
   }
   return [...tally.values()].sort((a, b) => b.throws - a.throws)[0]

@@ -7,7 +7,7 @@ import type { Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords, aside, figure } from '../../data/units.ts'
+import { angleWords, aside, figure, powerWords } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -16,8 +16,21 @@ import { StationLink } from '../../parts/StationLink.tsx'
 
 type Which = 'all' | 'left-out' | 'taken-back'
 
-/** Below this weight a throw is said to fit nothing. */
+/** Below this pull a throw is said to fit nothing. */
 const DOUBTFUL = 0.5
+
+/** What is said of a throw; on a phone only what matters there. */
+const COLUMNS: readonly { readonly name: string; readonly desk?: true }[] = [
+  { name: '#' },
+  { name: 'Disc' },
+  { name: 'Thrown by', desk: true },
+  { name: 'Meant, called', desk: true },
+  { name: 'Wind', desk: true },
+  { name: 'Landed' },
+  { name: 'Against its forecast', desk: true },
+  { name: 'Pull' },
+  { name: 'Actions' },
+]
 
 /** Every throw with what the fit makes of it; nothing is erased, only left out or taken back. */
 export function Throws({
@@ -29,7 +42,6 @@ export function Throws({
   outcome: Outcome
   name: (code: string) => string
 }) {
-  const units = useUnits()
   const [params, setParams] = useSearchParams()
   const which = (params.get('throws') ?? 'all') as Which
   const leftOut = view.throws.filter((t) => !t.counts)
@@ -41,13 +53,6 @@ export function Throws({
   const takeBack = async (row: Throw) => {
     await put({ ...row, takenBackAt: new Date().toISOString() })
     say('Throw taken back.', { label: 'Restore', run: () => void put({ ...row, takenBackAt: null }) })
-  }
-  const against = (t: Throw) => {
-    const o = told.get(t.id)
-    if (!o) return '–'
-    const right = mirrored(o.residual.veerM, fadeSign(t.hand, t.stroke))
-    const along = `${units.length.show(Math.abs(o.residual.carryM))} ${o.residual.carryM >= 0 ? 'long' : 'short'}`
-    return `${along}, ${aside(units, right)}`
   }
   return (
     <>
@@ -70,104 +75,31 @@ export function Throws({
         role="region"
         aria-label="List of throws"
       >
-        <table className="w-full min-w-[56rem] text-left">
+        <table className="w-full text-left">
           <thead className="sticky top-0 z-10 bg-tint text-note">
             <tr>
-              {[
-                '#',
-                'Disc',
-                'Thrown by',
-                'Meant',
-                'Called',
-                'Wind',
-                'Landed',
-                'Against its forecast',
-                'Weight',
-                '',
-              ].map((h) => (
-                <th key={h} className="px-3 py-2 font-medium">
-                  {h === '' ? <span className="sr-only">Actions</span> : h}
+              {COLUMNS.map(({ name: h, desk }) => (
+                <th key={h} className={clsx('px-2 py-2 font-medium', desk && 'max-lg:hidden')}>
+                  {h === 'Actions' ? <span className="sr-only">{h}</span> : h}
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {rows.map((t) => {
-              const at = view.discs.findIndex((d) => d.disc.id === t.discId)
-              const code = view.discs[at]?.disc.code ?? '?'
-              const thrower = view.throwers.find((x) => x.id === t.throwerId)
-              const weight = told.get(t.id)?.weight
-              return (
-                <tr key={t.id} className={clsx('border-t border-rule', !t.counts && 'text-quiet')}>
-                  <td
-                    className="figure px-3 py-1.5"
-                    title={format(new Date(t.thrownAt), 'd MMM yyyy, HH:mm')}
-                  >
-                    {number.get(t.id) ?? '–'}
-                  </td>
-                  <td className="px-3">
-                    <span className="flex items-center gap-2">
-                      <DiscDot place={at} size={14} /> {name(code)}
-                    </span>
-                  </td>
-                  <td className="px-3">
-                    {thrower?.name}
-                    {t.stroke === 'forehand' && ', forehand'}
-                  </td>
-                  <td className="px-3 whitespace-nowrap">
-                    {angleWords(t.hyzerDeg)}
-                    {t.power !== 1 && `, ${Math.round(100 * t.power)} %`}
-                  </td>
-                  <td className="px-3 whitespace-nowrap">
-                    {t.hyzerCalledDeg === null ? '–' : angleWords(t.hyzerCalledDeg)}
-                  </td>
-                  <td className="figure px-3 whitespace-nowrap">
-                    {t.windAlongMps === null ? '–' : windWords(t.windAlongMps, units.speed.to)}
-                  </td>
-                  <td className="figure px-3 whitespace-nowrap">
-                    {units.length.show(t.carryM)}, {aside(units, t.rightM)}
-                  </td>
-                  <td className="px-3 whitespace-nowrap">{t.takenBackAt === null ? against(t) : '–'}</td>
-                  <td className="px-3 whitespace-nowrap">
-                    {t.takenBackAt !== null ? (
-                      'taken back'
-                    ) : !t.counts ? (
-                      `left out${t.whyNot ? `: ${t.whyNot}` : ''}`
-                    ) : (
-                      <span
-                        className={clsx('figure', weight !== undefined && weight < DOUBTFUL && 'text-accent')}
-                      >
-                        {weight === undefined ? '…' : figure(weight, 1)}
-                      </span>
-                    )}
-                  </td>
-                  <td className="px-1 text-right whitespace-nowrap">
-                    {t.takenBackAt === null ? (
-                      <>
-                        <StationLink
-                          at="field"
-                          params={{ trialId: t.trialId }}
-                          search={`?edit=${t.id}`}
-                          className={buttonLook('quiet', '!px-2')}
-                        >
-                          Edit
-                        </StationLink>
-                        <Button kind="quiet" className="!px-2" onClick={() => void takeBack(t)}>
-                          Take back
-                        </Button>
-                      </>
-                    ) : (
-                      <Button kind="quiet" onClick={() => void put({ ...t, takenBackAt: null })}>
-                        Restore
-                      </Button>
-                    )}
-                  </td>
-                </tr>
-              )
-            })}
+            {rows.map((t) => (
+              <Row
+                key={t.id}
+                thrown={t}
+                {...{ view, name }}
+                number={number.get(t.id)}
+                told={told.get(t.id)}
+                onTakeBack={() => void takeBack(t)}
+                onRestore={() => void put({ ...t, takenBackAt: null })}
+              />
+            ))}
             {rows.length === 0 && (
               <tr>
-                <td colSpan={10} className="px-3 py-6 text-center text-quiet">
+                <td colSpan={COLUMNS.length} className="px-3 py-6 text-center text-quiet">
                   {which === 'left-out' ? 'Every throw counts.' : 'No throw was taken back.'}
                 </td>
               </tr>
@@ -176,9 +108,112 @@ export function Throws({
         </table>
       </div>
       <p className="mt-2 text-note text-quiet">
-        The forecast is for a release like this thrower’s usual one in the wind that was logged. A weight well
-        below 1 marks a throw that fits nothing else; it pulls little.
+        The forecast is for a release like this thrower’s usual one in the wind that was logged. Pull is a
+        throw’s share in the numbers: well below 1 it fits nothing else.
       </p>
+    </>
+  )
+}
+
+interface RowProps {
+  readonly view: TrialView
+  readonly name: (code: string) => string
+  readonly thrown: Throw
+  readonly number: number | undefined
+  /** What the fit makes of it. */
+  readonly told: Outcome['throws'][number] | undefined
+  readonly onTakeBack: () => void
+  readonly onRestore: () => void
+}
+
+function Row({ view, name, thrown: t, number, told, onTakeBack, onRestore }: RowProps) {
+  const units = useUnits()
+  const at = view.discs.findIndex((d) => d.disc.id === t.discId)
+  const code = view.discs[at]?.disc.code ?? '?'
+  const thrower = view.throwers.find((x) => x.id === t.throwerId)
+  const back = t.takenBackAt !== null
+  const cell = 'px-2 py-1.5'
+  return (
+    <tr className={clsx('border-t border-rule', !t.counts && 'text-quiet')}>
+      <td className={clsx('figure', cell)} title={format(new Date(t.thrownAt), 'd MMM yyyy, HH:mm')}>
+        {number ?? '–'}
+      </td>
+      <td className={cell}>
+        <span className="flex items-center gap-2">
+          <DiscDot place={at} size={14} /> {name(code)}
+        </span>
+      </td>
+      <td className={clsx(cell, 'max-lg:hidden')}>
+        {thrower?.name}
+        {t.stroke === 'forehand' && ', forehand'}
+      </td>
+      <td className={clsx(cell, 'whitespace-nowrap max-lg:hidden')}>
+        {angleWords(t.hyzerDeg)}
+        {t.power !== 1 && `, ${powerWords(t.power)}`}
+        {t.hyzerCalledDeg !== null && (
+          <span className="block text-note text-quiet">came out {angleWords(t.hyzerCalledDeg)}</span>
+        )}
+      </td>
+      <td className={clsx('figure whitespace-nowrap max-lg:hidden', cell)}>
+        {t.windAlongMps === null ? '–' : windWords(t.windAlongMps, units.speed.to)}
+      </td>
+      <td className={clsx('figure whitespace-nowrap', cell)}>
+        {units.length.show(t.carryM)}
+        <span className="max-sm:block sm:before:content-[',_']">{aside(units, t.rightM)}</span>
+      </td>
+      <td className={clsx(cell, 'whitespace-nowrap max-lg:hidden')}>
+        {back || !told ? '–' : <Against thrown={t} residual={told.residual} />}
+      </td>
+      <td className={cell}>
+        {back ? (
+          'taken back'
+        ) : !t.counts ? (
+          `left out${t.whyNot ? `: ${t.whyNot}` : ''}`
+        ) : (
+          <span className={clsx('figure', told && told.weight < DOUBTFUL && 'text-accent')}>
+            {told ? figure(told.weight, 1) : '…'}
+          </span>
+        )}
+      </td>
+      <td className="px-1 text-right whitespace-nowrap max-sm:whitespace-normal">
+        {back ? (
+          <Button kind="quiet" className="!px-2" onClick={onRestore}>
+            Restore
+          </Button>
+        ) : (
+          <>
+            <StationLink
+              at="field"
+              params={{ trialId: t.trialId }}
+              search={`?edit=${t.id}`}
+              className={buttonLook('quiet', '!px-2')}
+            >
+              Edit
+            </StationLink>
+            <Button kind="quiet" className="!px-2" onClick={onTakeBack}>
+              Take back
+            </Button>
+          </>
+        )}
+      </td>
+    </tr>
+  )
+}
+
+/** How far it landed from where it was expected. */
+function Against({
+  thrown: t,
+  residual,
+}: {
+  thrown: Throw
+  residual: Outcome['throws'][number]['residual']
+}) {
+  const units = useUnits()
+  const right = mirrored(residual.veerM, fadeSign(t.hand, t.stroke))
+  return (
+    <>
+      {units.length.show(Math.abs(residual.carryM))} {residual.carryM >= 0 ? 'long' : 'short'},{' '}
+      {aside(units, right)}
     </>
   )
 }

@@ -49,34 +49,30 @@ export function Throwers() {
           Add a thrower
         </Button>
       </div>
-      <table className="w-full text-left">
-        <thead className="text-note text-quiet">
-          <tr>
-            <th className="py-1.5 font-normal">Name</th>
-            <th className="font-normal">Hand</th>
-            <th className="font-normal">Backhand, full</th>
-            <th className="font-normal">Forehand, full</th>
-            <th className="font-normal">
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {throwers?.map((t) => (
-            <tr key={t.id} className="border-t border-rule">
-              <td className="py-2 font-medium">{t.name}</td>
-              <td>{t.hand}</td>
-              <td className="figure">{speed(t.backhandMps)}</td>
-              <td className="figure">{speed(t.forehandMps)}</td>
-              <td className="text-right">
-                <Button kind="quiet" onClick={() => setEdited(t)} aria-label={`Edit ${t.name}`}>
-                  Edit
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ul>
+        {throwers?.map((t) => (
+          <li
+            key={t.id}
+            className="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-0.5 border-t border-rule py-1.5 sm:grid-cols-[minmax(9rem,1fr)_5rem_minmax(16rem,auto)_auto]"
+          >
+            <span className="font-medium">{t.name}</span>
+            <Button
+              kind="quiet"
+              className="row-span-2 sm:order-last sm:row-span-1"
+              onClick={() => setEdited(t)}
+              aria-label={`Edit ${t.name}`}
+            >
+              Edit
+            </Button>
+            <span className="text-quiet max-sm:hidden">{t.hand} hand</span>
+            <span className="text-note text-quiet">
+              <span className="sm:hidden">{t.hand} hand · </span>
+              full power: backhand <span className="figure text-ink">{speed(t.backhandMps)}</span>, forehand{' '}
+              <span className="figure text-ink">{speed(t.forehandMps)}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
       {edited && <ThrowerDialog thrower={edited} onClose={() => setEdited(undefined)} />}
     </Card>
   )

@@ -75,7 +75,7 @@ export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
           )
         }}
       >
-        <Trash2 size={16} aria-hidden /> {off ? 'Put back' : 'Take off'}
+        <Trash2 size={16} aria-hidden /> {off ? 'Restore' : 'Take off'}
       </Button>
       <Button kind="quiet" className="ml-auto" onClick={onClear} aria-label="Choose none">
         <CircleX size={18} aria-hidden />

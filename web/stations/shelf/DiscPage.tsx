@@ -173,7 +173,7 @@ function Page({ record }: { record: KnownDisc }) {
               )
             }
           >
-            {removedAt === null ? 'Take off the shelf' : 'Put back on the shelf'}
+            {removedAt === null ? 'Take off the shelf' : 'Restore to the shelf'}
           </Button>
         </Card>
       </div>

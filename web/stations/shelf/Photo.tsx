@@ -66,7 +66,7 @@ export function Photo({ disc, has, waiting }: PhotoProps) {
     }
     await outbox.put('photos', { id: disc.id, photo: null })
     const back = kept
-    say('The photo was taken off.', back && { label: 'Undo', run: () => void outbox.put('photos', back) })
+    say('The photo was taken off.', back && { label: 'Restore', run: () => void outbox.put('photos', back) })
   }
   const shown = waiting?.photo
     ? `data:${waiting.photo.kind};base64,${waiting.photo.base64}`
@@ -79,7 +79,7 @@ export function Photo({ disc, has, waiting }: PhotoProps) {
         className="max-h-56 w-full rounded-lg object-cover"
       />
       <Button kind="quiet" onClick={() => void drop()}>
-        Remove the photo
+        Take the photo off
       </Button>
     </figure>
   ) : (

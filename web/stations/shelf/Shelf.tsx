@@ -37,7 +37,7 @@ export default function Shelf() {
   const removed = params.has('removed')
   const at = Number(params.get('page') ?? 0)
   const pages = Math.ceil(page.total / PAGE_SIZE)
-  const narrowed = [...params.keys()].some((k) => !['sort', 'down', 'page', 'removed'].includes(k))
+  const narrowed = [...params.keys()].some((k) => !['sort', 'down', 'page', 'removed', 'add'].includes(k))
   const turn = (to: number) =>
     setParams((p) => {
       if (to === 0) p.delete('page')

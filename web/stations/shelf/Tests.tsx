@@ -3,7 +3,7 @@ import { format } from 'date-fns'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { DiscRecord } from '../../../contract/shelfPage.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords, figure } from '../../data/units.ts'
+import { angleWords, figure, powerWords } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { LandingDot } from '../../strip/layers.tsx'
@@ -25,7 +25,7 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
         <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_15rem]">
           <figure>
             <figcaption className="mb-1 text-note text-quiet">
-              turn + fade, each day on its own, with 90 % bars; the line is the label
+              turn + fade, each day on its own, with 90 % intervals; the line is the label
             </figcaption>
             <Days tests={tests} published={published} />
           </figure>
@@ -60,7 +60,7 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
   return (
     <div className="mt-3 border-t border-rule pt-3">
       <Strip
-        height={150}
+        height={320}
         fade="up"
         label={`Landings of ${throws.length} throws`}
         reach={{
@@ -81,7 +81,7 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
           <table className="w-full text-left">
             <thead className="text-note text-quiet">
               <tr>
-                {['thrown', 'by', 'release', 'carried', 'off the line', ''].map((h) => (
+                {['thrown', 'by', 'release', 'landed', 'off the line', ''].map((h) => (
                   <th key={h} className="font-normal">
                     {h || <span className="sr-only">left out</span>}
                   </th>
@@ -103,7 +103,7 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
                   <td>{t.thrower}</td>
                   <td>
                     {angleWords(t.hyzerDeg)}
-                    {t.power < 1 && `, ${Math.round(100 * t.power)} %`}
+                    {t.power < 1 && `, ${powerWords(t.power)}`}
                   </td>
                   <td className="figure">{units.length.show(t.carryM)}</td>
                   <td className="figure">
@@ -138,21 +138,30 @@ function Days({ tests, published }: { tests: DiscRecord['tests']; published: num
       role="img"
       aria-label={tests.map((t) => `${t.day}: ${figure(t.stability, 1)} from ${t.throws} throws`).join('; ')}
     >
-      {y.ticks(4).map((t) => (
-        <g key={t}>
-          <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
-          <text
-            x={PAD.left - 8}
-            y={y(t) + 4}
-            textAnchor="end"
-            fontSize="14"
-            className="figure"
-            style={{ fill: 'var(--quiet)' }}
-          >
-            {figure(t, 0)}
-          </text>
-        </g>
-      ))}
+      {y
+        .ticks(4)
+        .filter(Number.isInteger)
+        .map((t) => (
+          <g key={t}>
+            <line
+              x1={PAD.left}
+              x2={WIDTH - PAD.right}
+              y1={y(t)}
+              y2={y(t)}
+              style={{ stroke: 'var(--rule)' }}
+            />
+            <text
+              x={PAD.left - 8}
+              y={y(t) + 4}
+              textAnchor="end"
+              fontSize="14"
+              className="figure"
+              style={{ fill: 'var(--quiet)' }}
+            >
+              {figure(t, 0)}
+            </text>
+          </g>
+        ))}
       <line
         x1={PAD.left}
         x2={WIDTH - PAD.right}

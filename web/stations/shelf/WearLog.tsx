@@ -39,7 +39,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
   }
   const drop = async (note: WearNote) => {
     await store({ ...note, removedAt: new Date().toISOString() })
-    say('The note is taken off the log.', { label: 'Undo', run: () => void store(note) })
+    say('The note was taken back.', { label: 'Restore', run: () => void store(note) })
   }
   const per100 = wear.rate.turnPer100.value + wear.rate.fadePer100.value
   const sd = Math.hypot(wear.rate.turnPer100.sd, wear.rate.fadePer100.sd)
@@ -80,7 +80,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
               <span className="min-w-0 flex-1 truncate text-quiet">{n.note}</span>
               <button
                 type="button"
-                aria-label={`Take off the note of ${n.day}`}
+                aria-label={`Take back the note of ${n.day}`}
                 className="grid size-8 place-items-center rounded-md hover:bg-tint"
                 onClick={() => void drop(n)}
               >
