@@ -1,19 +1,17 @@
 import { defineConfig } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_ARGS } from './scripts/chromium.mjs'
-import { CONTROL_PORT, PORT } from './test/browser/ports.ts'
-
-const origin = `http://127.0.0.1:${PORT}`
+import { controlPortOf, WORKERS } from './test/browser/ports.ts'
 
 export default defineConfig({
   testDir: 'test/browser',
   // nothing here is a measure of speed: a busy machine is given time
   timeout: 240_000,
   expect: { timeout: 60_000 },
-  workers: 1,
+  workers: WORKERS,
+  fullyParallel: true,
   reporter: [['list']],
   use: {
     actionTimeout: 60_000,
-    baseURL: origin,
     viewport: { width: 1280, height: 800 },
     trace: 'off',
     // tests of what happens without a server let them in
@@ -23,10 +21,10 @@ export default defineConfig({
       args: CHROMIUM_ARGS,
     },
   },
-  webServer: {
-    command: 'node --import tsx test/browser/serve.ts',
-    url: `http://127.0.0.1:${CONTROL_PORT}`,
-    timeout: 120_000,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-  },
+  webServer: Array.from({ length: WORKERS }, (_, worker) => ({
+    command: `node --import tsx test/browser/serve.ts ${worker}`,
+    url: `http://127.0.0.1:${controlPortOf(worker)}`,
+    timeout: 180_000,
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+  })),
 })

@@ -1,6 +1,6 @@
 import { randomLcg } from 'd3'
 import { fit } from '../core/rating/fit.ts'
-import type { FitState } from '../core/rating/fit.ts'
+import type { FitState } from '../core/rating/state.ts'
 import type { Evidence } from '../core/rating/evidence.ts'
 import { DEGREE } from '../core/flight/release.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'

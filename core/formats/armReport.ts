@@ -5,7 +5,7 @@ import { findAngle } from '../judge/findAngle.ts'
 import type { FoundAngle } from '../judge/findAngle.ts'
 import { likest } from '../judge/likeness.ts'
 import type { FlownDisc } from '../judge/likeness.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import type { Outcome } from '../rating/outcome.ts'
 
 /** An angle, degrees of hyzer; or why there is none. */

@@ -3,7 +3,7 @@ import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import { effectsOf, plasticContrasts, varianceShares } from '../judge/effects.ts'
 import type { VarianceShares } from '../judge/effects.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import type { Outcome } from '../rating/outcome.ts'
 
 /** The rating of a file of throws, as `rate --json` prints it. Speeds in m/s, angles in degrees. */

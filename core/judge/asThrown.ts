@@ -6,7 +6,7 @@ import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/releas
 import type { Release } from '../flight/release.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import { clampPoint } from '../rating/linear.ts'
 import type { Circumstances } from '../rating/linear.ts'
 import { eliminate, updateLatents } from '../rating/eliminate.ts'

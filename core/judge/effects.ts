@@ -1,5 +1,5 @@
 import { OF_DISC } from '../rating/places.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import { effectColumn } from '../rating/beliefs.ts'
 import { SHARE } from '../rating/kin.ts'
 import type { KinLevel, SpreadLevel } from '../rating/kin.ts'

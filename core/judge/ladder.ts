@@ -1,4 +1,4 @@
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import { SETTLED } from './statements.ts'
 

@@ -1,5 +1,5 @@
 import type { Arm } from '../rating/evidence.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import { Z_SETTLED } from '../rating/normal.ts'
 import {
   beliefOf,

@@ -2,7 +2,7 @@ import { AT, HABIT, POINT } from '../rating/places.ts'
 import { REFERENCE_DENSITY } from '../flight/air.ts'
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import { clampPoint, flyPoint, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { armOf, discOf, flownIn, pointAsThrown } from './asThrown.ts'
 

@@ -2,7 +2,7 @@ import { mean } from 'd3'
 import { broughtToLine } from '../judge/sameLine.ts'
 import type { Kind } from '../judge/resolve.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import type { Candidate } from './information.ts'
 import type { Protocol } from './order.ts'
 

@@ -1,6 +1,6 @@
 import { normalCdf, Z_SETTLED } from '../rating/normal.ts'
 import type { Arm } from '../rating/evidence.ts'
-import type { FitState } from '../rating/fit.ts'
+import type { FitState } from '../rating/state.ts'
 import {
   beliefOf,
   contrastOf,

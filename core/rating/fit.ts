@@ -11,9 +11,9 @@ import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
 import type { Evidence } from './evidence.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { kinshipOf } from './kin.ts'
-import type { Kinship } from './kin.ts'
 import { countedShare, effectiveUnknowns, gustier, rescale, weigh } from './noise.ts'
 import { BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
+import type { FitState } from './state.ts'
 import { damp, inUnits, product } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -42,30 +42,6 @@ const easeOf = (lastStep: Float64Array) =>
     ? 1
     : Math.max(1, Math.min(EASE_AT_FIRST, 20 * lastStep.reduce((l, v) => Math.max(l, Math.abs(v)), 0)))
 const MAX_ITERATIONS = 40
-/** Where a fit stands; hand it to the next fit of nearly the same throws for a warm start. */
-export interface FitState {
-  readonly evidence: Evidence
-  /** Glide, turn, fade of every disc, absolute, in the order of the evidence. */
-  readonly numbers: readonly Float64Array[]
-  /** Habit of every arm: ln speed, launch, hyzer, nose. */
-  readonly habits: readonly Float64Array[]
-  /** What discs share, and each effect's glide, turn and fade. */
-  readonly kinship: Kinship
-  readonly effects: readonly Float64Array[]
-  /** Variances at each level of kinship against what was believed. */
-  readonly spread: Spread
-  /** Gusts: variance of the wind about its log against what was believed. */
-  readonly gust: number
-  /** Noise scale (variance ratio) of every arm. */
-  readonly scales: Float64Array
-  /** A term per throw, in the order of the evidence, those left out included. */
-  readonly terms: readonly ThrowTerm[]
-  /** Curvature at the solution: the Laplace posterior. */
-  readonly posterior: SolvedArrow
-  readonly iterations: number
-  /** False when the search was ended by its limit. */
-  readonly settled: boolean
-}
 
 export interface FitOptions {
   readonly warm?: FitState

@@ -3,7 +3,7 @@ import { normalCdf } from './normal.ts'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { discCovariance, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
-import type { FitState } from './fit.ts'
+import type { FitState } from './state.ts'
 
 /** What the throws say of one disc. */
 export interface DiscOutcome {

@@ -1,6 +1,6 @@
 import { SPREAD_BELIEVED } from './beliefs.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
-import type { FitState } from './fit.ts'
+import type { FitState } from './state.ts'
 import { effectPrior } from './kin.ts'
 import type { Kinship } from './kin.ts'
 import { SCALE_BELIEVED } from './noise.ts'

@@ -46,7 +46,6 @@ export const SHORT_OBSERVED = {
   lieM: { kind: 'figure', column: 'lie_m', range: [0, 300], unit: 'm', words: 'lie', games: ['holes'], needed: [] },
 } as const satisfies Record<string, Row>
 
-export type ShortRow = Row
 export type ShortKey = keyof typeof SHORT_OBSERVED
 type ValueOf<R> = R extends { kind: 'truth' }
   ? boolean

@@ -13,7 +13,7 @@ import type { Problem } from '../../contract/imports.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
 import { Queue } from '../../web/data/queue.ts'
-import type { Row } from '../../web/data/queue.ts'
+import type { Row } from '../../web/data/row.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 

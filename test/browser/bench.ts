@@ -1,12 +1,15 @@
 import { expect, test as base } from '@playwright/test'
-import { CONTROL_PORT } from './ports.ts'
+import { controlPortOf, portOf } from './ports.ts'
 import type { Page } from '@playwright/test'
 
 /** A test that begins with the demo just as it is loaded, whatever other tests did. */
 export const test = base.extend<{ demo: void }>({
+  // each worker talks to a server of its own
+  baseURL: async ({ browserName: _ }, use, { parallelIndex }) =>
+    await use(`http://127.0.0.1:${portOf(parallelIndex)}`),
   demo: [
-    async ({ request }, use) => {
-      const said = await request.post(`http://127.0.0.1:${CONTROL_PORT}`)
+    async ({ request }, use, { parallelIndex }) => {
+      const said = await request.post(`http://127.0.0.1:${controlPortOf(parallelIndex)}`)
       expect(said.ok(), await said.text()).toBe(true)
       await use()
     },

@@ -6,7 +6,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { promisify } from 'node:util'
 import { complaints, expect, test } from './bench.ts'
-import { PORT } from './ports.ts'
+import { portOf } from './ports.ts'
 
 const ROOT = path.resolve(import.meta.dirname, '../..')
 
@@ -38,7 +38,7 @@ async function builtWithout(station: string): Promise<string> {
 }
 
 /** Serves a built app, and hands what it asks of its server on to the one under test. */
-async function served(dist: string) {
+async function served(dist: string, port: number) {
   const TYPES: Record<string, string> = {
     '.js': 'text/javascript',
     '.css': 'text/css',
@@ -49,10 +49,10 @@ async function served(dist: string) {
     .createServer((req, res) => {
       const { pathname } = new URL(req.url!, 'http://here')
       if (pathname.startsWith('/api/')) {
-        const headers = { ...req.headers, host: `127.0.0.1:${PORT}` }
+        const headers = { ...req.headers, host: `127.0.0.1:${port}` }
         delete (headers as { origin?: string }).origin
         const on = http.request(
-          { host: '127.0.0.1', port: PORT, path: req.url, method: req.method, headers },
+          { host: '127.0.0.1', port, path: req.url, method: req.method, headers },
           (answer) => {
             res.writeHead(answer.statusCode!, answer.headers)
             answer.pipe(res)
@@ -75,12 +75,12 @@ for (const [station, name, next] of [
   ['readout', 'Readout', 'Throw on'],
   ['bench', 'Bench', ''],
 ] as const)
-  test(`without its folder and its line the ${name} is gone, and the app builds and runs`, async ({
-    page,
+  test(`without its folder and its line the ${name} is gone, and the app builds and runs`, async ({ page }, {
+    parallelIndex,
   }) => {
     const said = complaints(page)
     const copy = await builtWithout(station)
-    const { origin, stop } = await served(path.join(copy, 'dist'))
+    const { origin, stop } = await served(path.join(copy, 'dist'), portOf(parallelIndex))
     try {
       await page.goto(origin)
       await expect(page.getByRole('link', { name: 'Shelf', exact: true })).toBeVisible()

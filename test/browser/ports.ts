@@ -1,3 +1,7 @@
-/** Where the app under test listens, and where it is told to begin anew. */
-export const PORT = Number(process.env['VEER_TEST_PORT'] ?? 4469)
-export const CONTROL_PORT = PORT + 1
+/** Workers that run browser tests side by side, each with a server and a database of its own. */
+export const WORKERS = 2
+const FIRST = Number(process.env['VEER_TEST_PORT'] ?? 4469)
+
+/** Where the app under test of a worker listens, and where it is told to begin anew. */
+export const portOf = (worker: number): number => FIRST + 10 * worker
+export const controlPortOf = (worker: number): number => portOf(worker) + 1

@@ -6,20 +6,21 @@ import { loadDemo, nature } from '../../demo/load.ts'
 import { startServer } from '../../server/main.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import { stopCluster, testDatabase } from '../api/server.ts'
-import { CONTROL_PORT, PORT } from './ports.ts'
+import { controlPortOf, portOf } from './ports.ts'
 
 /**
  * The server that browser tests talk to: the built app on a throwaway database with the demo. A POST to its control port puts
  * the database back to the demo just as it was loaded and rated, so that every test begins with it.
  */
 
+const worker = Number(process.argv[2] ?? 0)
 const url = await testDatabase()
 const { db, close } = await openDatabase(url)
 await loadDemo(db)
 const running = await startServer({
   databaseUrl: url,
   host: '127.0.0.1',
-  port: PORT,
+  port: portOf(worker),
   dist: path.resolve(import.meta.dirname, '../../dist'),
   quiet: true,
   nature,
@@ -59,7 +60,7 @@ const control = http
       },
     )
   })
-  .listen(CONTROL_PORT, '127.0.0.1')
+  .listen(controlPortOf(worker), '127.0.0.1')
 
 async function stop() {
   control.close()

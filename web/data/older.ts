@@ -1,6 +1,6 @@
 import { WIRE, WriteKindName } from '../../contract/writes.ts'
 import type { WriteKind } from '../../contract/writes.ts'
-import type { Row } from './queue.ts'
+import type { Row } from './row.ts'
 
 /** A write as some version of this app put it down. */
 export interface KeptWrite {

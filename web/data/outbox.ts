@@ -7,7 +7,8 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import { ApiProblem, putRow } from './api.ts'
 import { shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
-import type { Refused, Row, Waiting } from './queue.ts'
+import type { Refused, Waiting } from './queue.ts'
+import type { Row } from './row.ts'
 import { remember } from './remembered.ts'
 
 /** Changes something that was read, here and where it is kept for when the server is away. */

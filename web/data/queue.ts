@@ -5,13 +5,8 @@ import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind, Written } from '../../contract/writes.ts'
 import { broughtForward } from './older.ts'
 import type { KeptWrite } from './older.ts'
+import type { Row } from './row.ts'
 
-/** A row on its way to the server. */
-export interface Row {
-  readonly id: string
-  /** What an edit was made from, where the server counts versions. */
-  readonly version?: number
-}
 /** A write that waits on this device until the server has acknowledged it. */
 export interface Waiting {
   readonly key: number

@@ -16,12 +16,13 @@ import { ladderOf, neighboursOf, openNeighbours } from '../../core/judge/ladder.
 import { lineAngles } from '../../core/judge/sameLine.ts'
 import { settling } from '../../core/judge/resolve.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
+import { flewLike } from '../../core/judge/flewLike.ts'
 import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
-import type { FitState } from '../../core/rating/fit.ts'
+import type { FitState } from '../../core/rating/state.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf, rankDistribution } from '../../core/rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
@@ -160,6 +161,11 @@ const rating = {
       even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
     }
+  },
+  /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */
+  like(trial: string, disc: string, other: string): ReturnType<typeof flewLike> {
+    const state = fits.get(trial)
+    return state && flewLike(state, disc, other)
   },
   /** Why a throw finished where it did. */
   why(trial: string, thrown: string): Why | undefined {

@@ -67,14 +67,19 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
               Cancel
             </Button>
           ) : (
-            <Button className="max-md:min-h-14" keyHint="U" disabled={thrown === 0} onClick={onTakeBack}>
+            <Button
+              className="!px-2.5 whitespace-nowrap max-md:min-h-14"
+              keyHint="U"
+              disabled={thrown === 0}
+              onClick={onTakeBack}
+            >
               Take back
             </Button>
           )}
           <Button
             kind="primary"
             keyHint="↵"
-            className="flex-1 max-md:min-h-14 max-md:text-lead"
+            className="flex-1 !px-2.5 whitespace-nowrap max-md:min-h-14 max-md:text-lead"
             onClick={onKeep}
           >
             {onCancel ? 'Keep changes' : 'Keep throw'}

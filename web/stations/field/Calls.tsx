@@ -116,21 +116,6 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
       >
         {timing ? 'Stop at first contact' : 'Time it: start at release'} <Key onDark={timing}>S</Key>
       </button>
-      <div className="grid grid-cols-3 gap-1.5">
-        {TYPED.map((key) => {
-          const { to, from, unit } = measureOf(units, SHEET_UNIT[key])
-          const value = seen[key]
-          return (
-            <FigureInput
-              key={key}
-              label={labelOf(key)}
-              unit={unit}
-              value={value === null ? null : to(value)}
-              onChange={(v) => onSeen({ [key]: v === null ? null : from(v) })}
-            />
-          )
-        })}
-      </div>
       <Group label="Does it count?" keyHint="C">
         <Chip on={seen.counts} onClick={() => onSeen({ counts: true, whyNot: null })}>
           counts
@@ -145,6 +130,21 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
           </Chip>
         ))}
       </Group>
+      <div className="grid grid-cols-3 items-end gap-1.5">
+        {TYPED.map((key) => {
+          const { to, from, unit } = measureOf(units, SHEET_UNIT[key])
+          const value = seen[key]
+          return (
+            <FigureInput
+              key={key}
+              label={labelOf(key)}
+              unit={unit}
+              value={value === null ? null : to(value)}
+              onChange={(v) => onSeen({ [key]: v === null ? null : from(v) })}
+            />
+          )
+        })}
+      </div>
     </div>
   )
 }

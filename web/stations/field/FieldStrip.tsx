@@ -1,7 +1,5 @@
-import clsx from 'clsx'
 import { UnfoldVertical, ZoomIn } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
@@ -9,15 +7,17 @@ import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
-import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
-import { Strip, useScale } from '../../strip/Strip.tsx'
-import type { Scale, Spot, StripProps } from '../../strip/Strip.tsx'
+import { Strip } from '../../strip/Strip.tsx'
+import type { Scale, Spot } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 import { bendOf, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
+import { closer, wholeField } from './reach.ts'
+import type { Reach } from './reach.ts'
+import { Bend, Expected, Landed, Look } from './StripMarks.tsx'
 
 /** Share of the carry where the handle of the bend waits. */
 const BEND = 0.58
@@ -40,12 +40,8 @@ interface FieldStripProps {
   readonly at: number
 }
 
-/** Looking closer shows so many standard deviations around what is looked at, and at least so many metres. */
-const CLOSER = { sds: 2.2, least: 9 }
 /** Side is drawn so many times as large when it is stretched. */
 const STRETCHED = 2
-
-type Reach = StripProps['reach']
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.min(high, Math.max(low, v))
 
@@ -127,33 +123,9 @@ export function FieldStrip({
   const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
   const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
   const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
-  const spread = forecast ? 2.2 * Math.sqrt(forecast.covariance[2]) : 0
-  const lefts = [
-    ...(expected ? [expected.left + spread, expected.left - spread] : []),
-    ...(landed ? [landed.left] : []),
-    ...earlier.map((t) => -t.rightM),
-  ]
-  const downs = [
-    ...(forecast ? [forecast.carryM + 2 * Math.sqrt(forecast.covariance[0])] : [80]),
-    ...earlier.map((t) => t.carryM),
-  ]
+  const seenOf = { forecast, expected, landed, earlier }
   const middle = landed ?? expected
-  const half = (variance: number | undefined) => Math.max(CLOSER.least, CLOSER.sds * Math.sqrt(variance ?? 0))
-  const closer = (m: Spot): Reach => {
-    const [along, across] = [half(forecast?.covariance[0]), half(forecast?.covariance[2])]
-    return {
-      from: Math.max(0, m.down - along),
-      down: m.down + along,
-      left: m.left + across,
-      right: across - m.left,
-    }
-  }
-  const whole: Reach = {
-    down: 1.08 * Math.max(50, ...downs, landed ? landed.down : 0),
-    left: Math.max(12, ...lefts) + 4,
-    right: Math.max(12, ...lefts.map((l) => -l)) + 4,
-  }
-  const reachNow = close && middle ? closer(middle) : whole
+  const reachNow = close && middle ? closer(middle, forecast) : wholeField(seenOf)
   const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
     if (phase === 'up') return setDrag(undefined)
     let what = drag?.what
@@ -253,124 +225,9 @@ export function FieldStrip({
   )
 }
 
-/** A way to look at the field, on or off; on a phone its icon alone. */
-function Look({
-  on,
-  onClick,
-  keyHint,
-  label,
-  children,
-}: {
-  on: boolean
-  onClick: () => void
-  keyHint: string
-  label: string
-  children: ReactNode
-}) {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-label={label}
-      onClick={onClick}
-      className={clsx(
-        'flex min-h-8 items-center justify-center gap-1.5 rounded-lg border border-edge px-2 text-note max-md:size-11',
-        on ? 'bg-pick font-medium text-on-pick' : 'bg-card/90',
-      )}
-    >
-      {children} <span className="max-md:hidden">{label}</span> <Key onDark={on}>{keyHint}</Key>
-    </button>
-  )
-}
-
 function spotAlong(line: readonly Spot[], down: number): Spot | undefined {
   const i = line.findIndex((p) => p.down >= down)
   if (i <= 0) return undefined
   const [a, b] = [line[i - 1]!, line[i]!]
   return { down, left: a.left + ((down - a.down) / (b.down - a.down)) * (b.left - a.left) }
-}
-
-function Expected({ at, path, hue, reach }: { at: Spot; path: readonly Spot[]; hue: string; reach: number }) {
-  const scale = useScale()
-  return (
-    <>
-      <Flight path={path} hue={hue} dashed width={2} />
-      <text
-        x={scale.x(at.down)}
-        y={scale.y(at.left + reach) - 6}
-        textAnchor="middle"
-        fontSize="13"
-        fontWeight="600"
-        paintOrder="stroke"
-        strokeWidth="4"
-        style={{ fill: 'var(--ink)', stroke: 'var(--mown)' }}
-      >
-        2 in 3 land here
-      </text>
-    </>
-  )
-}
-
-function Bend({ at, set, hue }: { at: Spot; set: boolean; hue: string }) {
-  const scale = useScale()
-  return (
-    <g className="cursor-grab">
-      <circle
-        cx={scale.x(at.down)}
-        cy={scale.y(at.left)}
-        r="8"
-        strokeWidth="2.5"
-        style={{ fill: set ? hue : 'var(--card)', stroke: set ? 'var(--card)' : hue }}
-      />
-      {!set && (
-        <text
-          x={scale.x(at.down)}
-          y={scale.y(at.left) + 24}
-          textAnchor="middle"
-          fontSize="13"
-          paintOrder="stroke"
-          strokeWidth="4"
-          style={{ fill: 'var(--ink)', stroke: 'var(--mown)' }}
-        >
-          drag the bend
-        </text>
-      )}
-    </g>
-  )
-}
-
-/** The landing being logged, with its figures on a slip that stays on the field. */
-function Landed({
-  at,
-  hue,
-  words,
-  leftOut,
-}: {
-  at: Spot
-  hue: string
-  words: readonly [string, string]
-  leftOut: boolean
-}) {
-  const scale = useScale()
-  const [x, y] = [scale.x(at.down), scale.y(at.left)]
-  const width = 9 * Math.max(...words.map((w) => w.length)) + 20
-  // the slip goes to the side of the dot with room for it
-  const beside = x + 16 + width < scale.edge ? 16 : -16 - width
-  const top = Math.max(14, y - 22)
-  return (
-    <>
-      <LandingDot at={at} hue={hue} radius={9} leftOut={leftOut} />
-      <g className="max-md:hidden" transform={`translate(${x + beside}, ${top})`}>
-        <rect width={width} height="44" rx="6" style={{ fill: 'var(--pick)' }} />
-        <text className="figure" fontSize="14" style={{ fill: 'var(--on-pick)' }}>
-          <tspan x="10" y="18">
-            {words[0]}
-          </tspan>
-          <tspan x="10" y="36">
-            {words[1]}
-          </tspan>
-        </text>
-      </g>
-    </>
-  )
 }

@@ -1,26 +1,13 @@
-import { zodResolver } from '@hookform/resolvers/zod'
-import { Settings2, Wind } from 'lucide-react'
+import { Settings2 } from 'lucide-react'
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
-import type { z } from 'zod'
-import { airDensity } from '../../../core/flight/air.ts'
-import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
-import { Session } from '../../../contract/trials.ts'
+import type { Session } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
-import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureField } from '../../parts/FigureField.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Standing } from './draft.ts'
+import { METHOD_WORDS, OutingDialog } from './OutingDialog.tsx'
 import type { LiveWind } from './useLiveWind.ts'
-
-const METHOD_WORDS: Record<Session['method'], string> = {
-  eye: 'by eye, ± 1 m',
-  paced: 'paced, ± 3 %',
-  ranged: 'range finder, ± 0.5 m',
-  taped: 'tape, ± 0.2 m',
-}
 
 interface WindAirProps {
   readonly standing: Standing
@@ -57,7 +44,7 @@ export function WindAir({
         <FigureInput
           label={label}
           hideLabel
-          className="w-24"
+          className="w-20"
           unit={units.speed.unit}
           value={value === null ? null : Math.abs(units.speed.to(value))}
           onChange={(v) =>
@@ -85,7 +72,6 @@ export function WindAir({
       className="flex flex-wrap items-center gap-x-2 gap-y-2 px-3 py-2.5 max-md:order-5 max-md:mx-3"
       label="Wind and air"
     >
-      <Wind size={18} aria-hidden className="text-quiet" />
       {listening ? (
         <LiveReading live={live} />
       ) : (
@@ -94,10 +80,10 @@ export function WindAir({
           {wind('windAcrossMps', 'Wind across', 'from right', 'from left')}
         </>
       )}
-      <Button aria-pressed={listening} onClick={() => onListening(!listening)}>
+      <Button className="!px-2.5" aria-pressed={listening} onClick={() => onListening(!listening)}>
         {listening ? 'By hand' : 'Live'}
       </Button>
-      <Button onClick={onTurn} keyHint="W">
+      <Button className="!px-2.5" onClick={onTurn} keyHint="W">
         Turn
       </Button>
       <button
@@ -117,7 +103,7 @@ export function WindAir({
         <Settings2 size={18} aria-hidden />
         <span className="sr-only">Edit the outing</span>
       </button>
-      {editing && <SessionDialog session={session} onClose={() => setEditing(false)} onKeep={onSession} />}
+      {editing && <OutingDialog session={session} onClose={() => setEditing(false)} onKeep={onSession} />}
     </Card>
   )
 }
@@ -151,72 +137,5 @@ function LiveReading({ live: { now, recent, lost, device } }: { live: LiveWind }
         />
       </svg>
     </span>
-  )
-}
-
-interface SessionDialogProps {
-  readonly session: Session
-  readonly onClose: () => void
-  readonly onKeep: (s: Session) => void
-}
-
-function SessionDialog({ session, onClose, onKeep }: SessionDialogProps) {
-  const units = useUnits()
-  const { control, register, handleSubmit, formState, watch } = useForm<
-    z.input<typeof Session>,
-    unknown,
-    Session
-  >({
-    resolver: zodResolver(Session),
-    defaultValues: session,
-  })
-  const { errors } = formState
-  const [temperatureC, altitudeM] = watch(['temperatureC', 'altitudeM'])
-  return (
-    <Dialog open onClose={onClose} title="This outing">
-      <form
-        className="space-y-4"
-        noValidate
-        onSubmit={(e) =>
-          void handleSubmit((row) => {
-            onKeep(row)
-            onClose()
-          })(e)
-        }
-      >
-        <div className="grid gap-4 sm:grid-cols-2">
-          <TextInput label="Place" {...register('place')} error={errors.place?.message} />
-          <TextInput label="Day" type="date" {...register('day')} error={errors.day?.message} />
-          <FigureField
-            control={control}
-            name="temperatureC"
-            label="Temperature"
-            measure={units.temperature}
-            hint={
-              temperatureC === null
-                ? 'Cold air is denser: every disc turns more. Not noted means 20 °C at sea level.'
-                : `air of ${airDensity(temperatureC, altitudeM ?? 0).toFixed(3)} kg/m³`
-            }
-          />
-          <FigureField
-            control={control}
-            name="altitudeM"
-            label="Altitude"
-            measure={units.length}
-            digits={0}
-          />
-          <SelectInput label="How landings are measured" {...register('method')}>
-            {MEASURING_METHODS.map((m) => (
-              <option key={m} value={m}>
-                {METHOD_WORDS[m]}
-              </option>
-            ))}
-          </SelectInput>
-        </div>
-        <Button kind="primary" type="submit">
-          Keep
-        </Button>
-      </form>
-    </Dialog>
   )
 }

@@ -1,11 +1,14 @@
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
+import { z } from 'zod'
 import { WindReport } from '../../../contract/devices.ts'
-import type { WindLog } from '../../../contract/trials.ts'
+import { WindLog } from '../../../contract/trials.ts'
+import { addressOf } from '../../../contract/writes.ts'
 import { alongOut } from '../../../core/throw/leg.ts'
 import type { Leg } from '../../../core/throw/leg.ts'
 import { windOf } from '../../../core/rating/windLog.ts'
 import type { WindReading } from '../../../core/rating/windLog.ts'
+import { read } from '../../data/api.ts'
 import { outbox } from '../../data/outbox.ts'
 
 /** Readings that are kept at hand, and that make one entry of the session's log. */
@@ -25,6 +28,14 @@ export interface LiveWind {
 }
 
 const RECENT = 120
+const Logs = z.array(WindLog)
+
+/** The readings of an entry of the log, at even steps of time. */
+function readingsOf({ startedAt, endedAt, alongMps, acrossMps }: WindLog): WindReading[] {
+  const [from, to] = [Date.parse(startedAt) / 1000, Date.parse(endedAt) / 1000]
+  const step = (to - from) / Math.max(1, alongMps.length - 1)
+  return alongMps.map((along, i) => ({ atS: from + i * step, alongMps: along, acrossMps: acrossMps[i]! }))
+}
 
 /** The anemometer beside the tee, while it is listened to; the session keeps what it said. */
 export function useLiveWind(
@@ -42,6 +53,11 @@ export function useLiveWind(
     if (!on) return
     log.current = []
     entry.current = []
+    // what was logged before the page was opened again belongs to the outing too
+    void read(`${addressOf('sessions', sessionId)}/wind`, Logs).then(
+      (logs) => (log.current = [...logs.flatMap(readingsOf).slice(-AT_HAND), ...log.current]),
+      () => {},
+    )
     const query = new URLSearchParams({ place, bearing: String(bearingDeg) })
     const source = new EventSource(`/api/devices/anemometer?${query}`)
     const keep = () => {

@@ -1,4 +1,3 @@
-import { Keyboard, Printer, Shuffle } from 'lucide-react'
 import { format } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -8,7 +7,7 @@ import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import { expectedCarry } from '../../../core/plan/carry.ts'
 import { effortOf } from '../../../core/plan/effort.ts'
-import { FIXED_ORDERS, ORDER_BIAS, remainingThrows } from '../../../core/plan/order.ts'
+import { remainingThrows } from '../../../core/plan/order.ts'
 import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { useTrial } from '../../data/hooks.ts'
@@ -16,9 +15,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
-import { Choice } from '../../parts/Choice.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
@@ -43,6 +40,7 @@ import {
 import { countsTaken } from '../../../core/plan/weighed.ts'
 import { PlanSheet } from './PlanSheet.tsx'
 import { RunOrder } from './RunOrder.tsx'
+import { RunOrderHead } from './RunOrderHead.tsx'
 import { Settles } from './Settles.tsx'
 import { usePlanWorth } from './usePlanWorth.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -235,67 +233,14 @@ function Planning({ view }: { view: TrialView }) {
 
         <div className="grid min-w-0 content-start gap-3">
           <Card className="p-4" label="Run order">
-            <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
-              <div className="mr-auto">
-                <h2 className="text-lead">Run order</h2>
-                <p className="text-note text-quiet">
-                  {plan.order === 'fixed'
-                    ? ORDER_BIAS[plan.fixedBy]
-                    : plan.moved
-                      ? `shuffled from seed ${plan.seed}, then moved by hand`
-                      : `shuffled and balanced in both legs, seed ${plan.seed}`}
-                  {plan.warmUps.length > 0 && `; ${plan.warmUps.length} warm-up throws first`}
-                </p>
-              </div>
-              <Choice
-                label="Order"
-                value={plan.order}
-                options={[
-                  { value: 'shuffled', label: 'Shuffled' },
-                  { value: 'fixed', label: 'Fixed' },
-                ]}
-                onChange={(order) =>
-                  keep(reordered({ ...plan, order }, counts, planned, made, trial.controlDiscId))
-                }
-              />
-              {plan.order === 'fixed' && (
-                <select
-                  aria-label="Which fixed order"
-                  className="min-h-10 rounded-lg border border-edge bg-card px-2"
-                  value={plan.fixedBy}
-                  onChange={(e) => {
-                    const fixedBy = e.target.value as Plan['fixedBy']
-                    keep(reordered({ ...plan, fixedBy }, counts, planned, made, trial.controlDiscId))
-                  }}
-                >
-                  {FIXED_ORDERS.map((o) => (
-                    <option key={o}>{o}</option>
-                  ))}
-                </select>
-              )}
-              {plan.order === 'shuffled' && (
-                <Button
-                  onClick={() =>
-                    keep(
-                      reordered({ ...plan, seed: plan.seed + 1 }, counts, planned, made, trial.controlDiscId),
-                    )
-                  }
-                >
-                  <Shuffle size={16} aria-hidden /> Shuffle again
-                </Button>
-              )}
-              <Button onClick={() => window.print()}>
-                <Printer size={16} aria-hidden /> Print sheet
-              </Button>
-              <StationLink
-                at="plan/sheet"
-                params={{ trialId: trial.id }}
-                onClick={() => trial.plan === null && keep(plan)}
-                className={buttonLook()}
-              >
-                <Keyboard size={16} aria-hidden /> Type it in
-              </StationLink>
-            </div>
+            <RunOrderHead
+              plan={plan}
+              trialId={trial.id}
+              onPlan={(change) =>
+                keep(reordered({ ...plan, ...change }, counts, planned, made, trial.controlDiscId))
+              }
+              onSheet={() => trial.plan === null && keep(plan)}
+            />
             <RunOrder
               plan={plan}
               nameOf={nameOf}

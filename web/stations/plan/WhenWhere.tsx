@@ -1,27 +1,20 @@
-import { zodResolver } from '@hookform/resolvers/zod'
 import { addDays, format } from 'date-fns'
-import { max as maxOf, scaleLinear, scalePoint, line } from 'd3'
 import { CalendarPlus, MapPin } from 'lucide-react'
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
-import type { z } from 'zod'
-import { alongAim, bestWindow } from '../../../core/plan/window.ts'
-import type { ForecastHour, Window, Wish } from '../../../core/plan/window.ts'
+import { bestWindow } from '../../../core/plan/window.ts'
+import type { Wish } from '../../../core/plan/window.ts'
 import { ForecastReport } from '../../../contract/devices.ts'
-import { Place } from '../../../contract/trials.ts'
+import type { Place } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { usePlaces, useRead } from '../../data/hooks.ts'
-import { outbox } from '../../data/outbox.ts'
 import { zoneHere } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
-import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureField } from '../../parts/FigureField.tsx'
-import { TextInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { HoursChart } from './HoursChart.tsx'
+import { PlaceDialog } from './PlaceDialog.tsx'
 import { questionOf } from '../../../core/plan/questions.ts'
 
 /** Room wanted beyond the longest throw, for a skip and for slips. */
@@ -138,7 +131,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
       </div>
       {data && window && (
         <>
-          <Hours hours={data.hours} window={window} bearing={bearing} source={data.device} />
+          <HoursChart hours={data.hours} window={window} bearing={bearing} source={data.device} />
           <p role="status">
             <strong>
               {format(new Date(data.hours[window.from]!.at), 'EEE d MMM, H:mm')} to{' '}
@@ -207,170 +200,3 @@ const POINTS = [
   'north-west',
 ] as const
 const compass = (deg: number) => `${POINTS[Math.round(deg / 45) % 8]} (${Math.round(deg)}°)`
-
-const [WIDTH, HEIGHT] = [560, 128]
-const PAD = { left: 40, right: 24, top: 24, bottom: 24 }
-
-/** Wind and gusts over the day, the window marked. */
-function Hours({
-  hours,
-  window,
-  bearing,
-  source,
-}: {
-  hours: readonly ForecastHour[]
-  window: Window
-  bearing: number
-  source: string
-}) {
-  const units = useUnits()
-  const x = scalePoint(
-    hours.map((h) => h.at),
-    [PAD.left, WIDTH - PAD.right],
-  )
-  const top = maxOf(hours, (h) => units.speed.to(h.gustMps)) ?? 1
-  const y = scaleLinear([0, top], [HEIGHT - PAD.bottom, PAD.top]).nice(3)
-  const drawn = (of: (h: ForecastHour) => number) =>
-    line<ForecastHour>()
-      .x((h) => x(h.at)!)
-      .y((h) => y(units.speed.to(of(h))))(hours as ForecastHour[]) ?? ''
-  const [from, to] = [hours[window.from]!, hours[Math.min(hours.length - 1, window.from + window.hours)]!]
-  return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="mt-1 w-full"
-      role="img"
-      aria-label={`Wind by the hour, ${source}: ${hours
-        .map(
-          (h) => `${h.at.slice(11, 16)} ${units.speed.show(h.windMps)} gusts ${units.speed.show(h.gustMps)}`,
-        )
-        .join(', ')}`}
-    >
-      <rect
-        x={x(from.at)}
-        width={Math.max(8, x(to.at)! - x(from.at)!)}
-        y={PAD.top}
-        height={HEIGHT - PAD.top - PAD.bottom}
-        fillOpacity="0.14"
-        style={{ fill: 'var(--accent)' }}
-      />
-      {y.ticks(3).map((t) => (
-        <g key={t}>
-          <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
-          <text
-            x={PAD.left - 6}
-            y={y(t) + 4}
-            textAnchor="end"
-            fontSize="13"
-            className="figure"
-            style={{ fill: 'var(--quiet)' }}
-          >
-            {t}
-          </text>
-        </g>
-      ))}
-      <text x={2} y={11} fontSize="12" style={{ fill: 'var(--quiet)' }}>
-        {units.speed.unit}; dashed gusts
-      </text>
-      <text x={WIDTH - PAD.right} y={11} fontSize="12" textAnchor="end" style={{ fill: 'var(--quiet)' }}>
-        {source}
-      </text>
-      <path
-        d={drawn((h) => h.gustMps)}
-        fill="none"
-        strokeWidth="1.5"
-        strokeDasharray="3 3"
-        style={{ stroke: 'var(--water)' }}
-      />
-      <path d={drawn((h) => h.windMps)} fill="none" strokeWidth="2.5" style={{ stroke: 'var(--water)' }} />
-      {hours.map((h, i) => {
-        const { alongMps, acrossMps } = alongAim(h.windMps, h.fromDeg, bearing)
-        return (
-          <g key={h.at}>
-            {i % 2 === 0 && (
-              <text
-                x={x(h.at)}
-                y={HEIGHT - 6}
-                textAnchor="middle"
-                fontSize="13"
-                className="figure"
-                style={{ fill: 'var(--quiet)' }}
-              >
-                {h.at.slice(11, 16)}
-              </text>
-            )}
-            <path
-              d="M-5 0h8m-3 -3l3 3l-3 3"
-              fill="none"
-              strokeWidth="1.5"
-              transform={`translate(${x(h.at)},${y(0) - 7}) rotate(${(Math.atan2(acrossMps, alongMps) * 180) / Math.PI})`}
-              style={{ stroke: 'var(--quiet)' }}
-            />
-            {h.rainMm > 0 && <circle cx={x(h.at)} cy={PAD.top + 4} r="3" style={{ fill: 'var(--water)' }} />}
-          </g>
-        )
-      })}
-    </svg>
-  )
-}
-
-function PlaceDialog({
-  place,
-  onClose,
-  onKept,
-}: {
-  place: Place
-  onClose: () => void
-  onKept: (id: string) => void
-}) {
-  const units = useUnits()
-  const { control, register, handleSubmit, formState } = useForm<z.input<typeof Place>, unknown, Place>({
-    resolver: zodResolver(Place),
-    defaultValues: place,
-  })
-  const keep = async (row: Place) => {
-    await outbox.put('places', row)
-    say(`${row.name} is kept.`)
-    onKept(row.id)
-    onClose()
-  }
-  return (
-    <Dialog open onClose={onClose} title={place.name === '' ? 'A new place' : place.name}>
-      <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
-        <TextInput label="Name" {...register('name')} error={formState.errors.name?.message} autoFocus />
-        <div className="grid gap-4 sm:grid-cols-3">
-          <FigureField
-            control={control}
-            name="fieldLengthM"
-            label="Field length"
-            measure={units.length}
-            digits={0}
-          />
-          <FigureField control={control} name="bearingDeg" label="Aim line, compass" unit="°" digits={0} />
-          <FigureField
-            control={control}
-            name="altitudeM"
-            label="Altitude"
-            measure={units.length}
-            digits={0}
-          />
-        </div>
-        <TextInput
-          label="Surface"
-          {...register('surface')}
-          placeholder="mown grass"
-          error={formState.errors.surface?.message}
-        />
-        <TextInput
-          label="Hazards"
-          {...register('hazards')}
-          placeholder="footpath, water, road"
-          error={formState.errors.hazards?.message}
-        />
-        <Button kind="primary" type="submit">
-          Keep the place
-        </Button>
-      </form>
-    </Dialog>
-  )
-}

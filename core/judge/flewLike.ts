@@ -1,0 +1,39 @@
+import { rollups } from 'd3'
+import type { FitState } from '../rating/state.ts'
+import { HABIT } from '../rating/places.ts'
+import { armOf, discOf, numbersAt } from './asThrown.ts'
+import { distanceBetween, spreadOf } from './likeness.ts'
+import type { FlownDisc } from './likeness.ts'
+
+/** How far two discs of a trial fly apart, m, beside the spread of two throws of one disc by the same arm, m. */
+export interface FlewLike {
+  readonly distanceM: number
+  readonly spreadM: number
+  /** Closer than that spread: which of them was thrown cannot be seen from a throw. */
+  readonly overlaps: boolean
+}
+
+/**
+ * Whether two discs fly alike, as the throws of a trial have them, at the full power of the arm that threw most of them.
+ *
+ * @returns undefined before both discs have a throw that counts
+ */
+export function flewLike(state: FitState, disc: string, other: string): FlewLike | undefined {
+  const counted = state.evidence.throws.filter((t) => t.counts)
+  if (![disc, other].every((d) => counted.some((t) => t.disc === d))) return undefined
+  const [most] = rollups(
+    counted,
+    (list) => list.length,
+    (t) => t.arm,
+  ).sort((a, b) => b[1] - a[1])
+  const arm = armOf(state, most![0], [])
+  const speedMps = Math.exp(arm.lnFull + arm.habit[HABIT.lnSpeed]!)
+  const flown = (id: string): FlownDisc => {
+    const { at, disc: rated } = discOf(state, id)
+    return { numbers: numbersAt(rated, state.numbers[at]!), body: rated.body }
+  }
+  const [a, b] = [flown(disc), flown(other)]
+  const distanceM = distanceBetween(a, b, speedMps)
+  const spreadM = spreadOf(a, speedMps, Math.sqrt(arm.scale))
+  return { distanceM, spreadM, overlaps: distanceM < spreadM }
+}

@@ -1,0 +1,30 @@
+import type { SolvedArrow } from './arrow.ts'
+import type { Spread } from './beliefs.ts'
+import type { Evidence } from './evidence.ts'
+import type { Kinship } from './kin.ts'
+import type { ThrowTerm } from './throwTerm.ts'
+
+/** Where a fit stands; hand it to the next fit of nearly the same throws for a warm start. */
+export interface FitState {
+  readonly evidence: Evidence
+  /** Glide, turn, fade of every disc, absolute, in the order of the evidence. */
+  readonly numbers: readonly Float64Array[]
+  /** Habit of every arm: ln speed, launch, hyzer, nose. */
+  readonly habits: readonly Float64Array[]
+  /** What discs share, and each effect's glide, turn and fade. */
+  readonly kinship: Kinship
+  readonly effects: readonly Float64Array[]
+  /** Variances at each level of kinship against what was believed. */
+  readonly spread: Spread
+  /** Gusts: variance of the wind about its log against what was believed. */
+  readonly gust: number
+  /** Noise scale (variance ratio) of every arm. */
+  readonly scales: Float64Array
+  /** A term per throw, in the order of the evidence, those left out included. */
+  readonly terms: readonly ThrowTerm[]
+  /** Curvature at the solution: the Laplace posterior. */
+  readonly posterior: SolvedArrow
+  readonly iterations: number
+  /** False when the search was ended by its limit. */
+  readonly settled: boolean
+}

@@ -1,0 +1,69 @@
+import { Keyboard, Printer, Shuffle } from 'lucide-react'
+import type { Plan } from '../../../contract/trials.ts'
+import { FIXED_ORDERS, ORDER_BIAS } from '../../../core/plan/order.ts'
+import { Button, buttonLook } from '../../parts/Button.tsx'
+import { Choice } from '../../parts/Choice.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
+
+interface RunOrderHeadProps {
+  readonly plan: Plan
+  readonly trialId: string
+  /** Changes that put the throws in order again. */
+  readonly onPlan: (change: Partial<Pick<Plan, 'order' | 'fixedBy' | 'seed'>>) => void
+  /** The sheet is about to be typed in: the plan it follows has to be kept. */
+  readonly onSheet: () => void
+}
+
+/** How the throws are put in order, with the bias of an order that is not shuffled; and their sheet. */
+export function RunOrderHead({ plan, trialId, onPlan, onSheet }: RunOrderHeadProps) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+      <div className="mr-auto">
+        <h2 className="text-lead">Run order</h2>
+        <p className="text-note text-quiet">
+          {plan.order === 'fixed'
+            ? ORDER_BIAS[plan.fixedBy]
+            : plan.moved
+              ? `shuffled from seed ${plan.seed}, then moved by hand`
+              : `shuffled and balanced in both legs, seed ${plan.seed}`}
+          {plan.warmUps.length > 0 && `; ${plan.warmUps.length} warm-up throws first`}
+        </p>
+      </div>
+      <Choice
+        label="Order"
+        value={plan.order}
+        options={[
+          { value: 'shuffled', label: 'Shuffled' },
+          { value: 'fixed', label: 'Fixed' },
+        ]}
+        onChange={(order) => onPlan({ order })}
+      />
+      {plan.order === 'fixed' && (
+        <select
+          aria-label="Which fixed order"
+          className="min-h-10 rounded-lg border border-edge bg-card px-2"
+          value={plan.fixedBy}
+          onChange={(e) => {
+            const fixedBy = e.target.value as Plan['fixedBy']
+            onPlan({ fixedBy })
+          }}
+        >
+          {FIXED_ORDERS.map((o) => (
+            <option key={o}>{o}</option>
+          ))}
+        </select>
+      )}
+      {plan.order === 'shuffled' && (
+        <Button onClick={() => onPlan({ seed: plan.seed + 1 })}>
+          <Shuffle size={16} aria-hidden /> Shuffle again
+        </Button>
+      )}
+      <Button onClick={() => window.print()}>
+        <Printer size={16} aria-hidden /> Print sheet
+      </Button>
+      <StationLink at="plan/sheet" params={{ trialId }} onClick={onSheet} className={buttonLook()}>
+        <Keyboard size={16} aria-hidden /> Type it in
+      </StationLink>
+    </div>
+  )
+}

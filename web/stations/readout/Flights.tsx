@@ -1,0 +1,182 @@
+import clsx from 'clsx'
+import { useSearchParams } from 'react-router'
+import { fadeSign } from '../../../core/flight/hand.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { Choice } from '../../parts/Choice.tsx'
+import { DiscDot } from '../../parts/Disc.tsx'
+import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
+import { Strip } from '../../strip/Strip.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import { weighing } from '../../workers/rating.ts'
+import type { Reading } from '../../workers/rating.worker.ts'
+
+interface FlightsProps {
+  readonly view: TrialView
+  readonly reading: Reading
+  readonly working: boolean
+  readonly share: number | undefined
+  /** The disc that is looked at; the others step back. */
+  readonly picked: string | undefined
+  readonly name: (code: string) => string
+  readonly place: (code: string) => number
+}
+
+/** The flights on a strip: corrected, with their bands, or the way they were most likely thrown. */
+export function Flights({ view, reading, working, share, picked, name, place }: FlightsProps) {
+  const units = useUnits()
+  const [params, setParams] = useSearchParams()
+  const show = params.get('show') === 'thrown' ? 'thrown' : 'corrected'
+  const stretch = params.get('stretch') === '1'
+  const counted = view.throws.filter((t) => t.counts).length
+  const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
+  const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
+  const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
+  // a flight's veer is to the fade side; up on the strip is the thrower's left
+  const up = fade === 'right' ? -1 : 1
+  const thrownById = new Map(view.throws.map((t) => [t.id, t]))
+  const flights =
+    show === 'corrected'
+      ? reading.corrected.map((c) => ({
+          down: c.features.carryM,
+          ys: c.band.flatMap((b) => [up * b.low, up * b.high]),
+        }))
+      : reading.asThrown.map((t) => ({
+          down: Math.max(...t.path.map((p) => p.x)),
+          ys: t.path.map((p) => up * p.y),
+        }))
+  const ys = flights.flatMap((f) => f.ys)
+  const reach = {
+    down: 1.03 * Math.max(40, ...flights.map((f) => f.down)),
+    left: Math.max(8, ...ys) + 3,
+    right: Math.max(8, ...ys.map((y) => -y)) + 3,
+  }
+  const speeds = [...new Set(reading.corrected.map((c) => c.speedMps))]
+  const set = (key: string, value: string | null) =>
+    setParams((p) => (value === null ? p.delete(key) : p.set(key, value), p), { replace: true })
+
+  return (
+    <Card className="p-4" label="Flights">
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+        <div className="mr-auto min-w-0">
+          <h1 className="text-lead">
+            {show === 'corrected'
+              ? speeds.length === 1
+                ? `Flat, still air, ${units.speed.show(speeds[0]!, 0)}`
+                : 'Flat, still air, each at its own speed'
+              : 'As thrown'}
+          </h1>
+          <p className="text-note text-quiet" role="status">
+            {working
+              ? weighing(view.throws.length, share)
+              : show === 'corrected'
+                ? `${counted} counted throws, angle, power and wind taken out`
+                : `${view.throws.length} throws, the way they most likely flew`}
+          </p>
+        </div>
+        <Choice
+          label="Flights shown"
+          value={show}
+          onChange={(v) => set('show', v === 'thrown' ? 'thrown' : null)}
+          options={[
+            { value: 'corrected', label: 'Corrected' },
+            { value: 'thrown', label: 'As thrown' },
+          ]}
+        />
+        <Button
+          aria-pressed={stretch}
+          onClick={() => set('stretch', stretch ? null : '1')}
+          className={clsx(stretch && 'bg-tint')}
+        >
+          {stretch ? 'Side × 2' : 'True scale'}
+        </Button>
+      </div>
+      <div className="relative">
+        <Strip
+          height={show === 'corrected' ? 258 : 420}
+          stretch={stretch ? 2 : 1}
+          fade={fade}
+          names={show === 'corrected' ? reading.corrected.map((c) => name(c.disc)) : []}
+          reach={reach}
+          label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
+        >
+          {show === 'corrected' && (
+            <>
+              {reading.corrected.map((c) => (
+                <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
+                  <Band
+                    hue={hueOf(place(c.disc))}
+                    band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
+                  />
+                </g>
+              ))}
+              {reading.corrected.map((c) => {
+                const hue = hueOf(place(c.disc))
+                return (
+                  <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
+                    {picked === c.disc && (
+                      <Flight
+                        dashed
+                        hue="var(--ink)"
+                        width={2}
+                        path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
+                      />
+                    )}
+                    <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+                  </g>
+                )
+              })}
+              <EndLabels
+                ends={reading.corrected.map((c) => {
+                  const end = c.path[c.path.length - 1]!
+                  return {
+                    at: { down: end.x, left: up * end.y },
+                    hue: hueOf(place(c.disc)),
+                    words: name(c.disc),
+                  }
+                })}
+              />
+            </>
+          )}
+          {show === 'thrown' &&
+            reading.asThrown.map(({ throw: id, path }) => {
+              const t = thrownById.get(id)
+              if (!t) return null
+              const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
+              const end = path[path.length - 1]!
+              const hue = hueOf(place(code))
+              return (
+                <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
+                  {t.counts && (
+                    <Flight
+                      hue={hue}
+                      width={1.5}
+                      opacity={0.4}
+                      path={path.map((p) => ({ down: p.x, left: up * p.y }))}
+                    />
+                  )}
+                  <LandingDot
+                    at={{ down: end.x, left: up * end.y }}
+                    hue={hue}
+                    radius={4}
+                    leftOut={!t.counts}
+                  />
+                </g>
+              )
+            })}
+        </Strip>
+        {show === 'thrown' && (
+          <ul className="absolute top-2 right-2 space-y-0.5 rounded-lg bg-card/90 px-3 py-2 max-md:static max-md:flex max-md:flex-wrap max-md:gap-x-4 max-md:px-0">
+            {byStability.map((d) => (
+              <li key={d.disc} className="flex items-center gap-2 text-note font-medium">
+                <DiscDot place={place(d.disc)} size={12} /> {name(d.disc)}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </Card>
+  )
+}
