@@ -36,7 +36,7 @@ test('a disc is added to the shelf, found, edited and taken off again', async ({
   await expect(page.getByText('weighs 174.3 g')).toBeVisible()
   await expect(page.getByRole('region', { name: 'Where it came from' })).toContainText('Odile, as a loan')
   await page.getByRole('button', { name: 'Take off the shelf' }).click()
-  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await page.getByRole('button', { name: 'Take back', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Take off the shelf' })).toBeVisible()
 
   await page.getByRole('link', { name: 'Back to the shelf' }).click()
@@ -79,7 +79,7 @@ test('discs are edited where they stand and in bulk, and everything can be undon
   await page.getByLabel('Weight of HS-005').fill('177.2')
   await page.keyboard.press('Enter')
   await expect(row(page, 'HS-005')).toContainText('177.2 g')
-  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
+  await page.getByRole('button', { name: 'Take back', exact: true }).last().click()
   await expect(row(page, 'HS-005')).toContainText('marked')
 
   await page.getByLabel('Choose HS-040').check()
@@ -90,7 +90,7 @@ test('discs are edited where they stand and in bulk, and everything can be undon
   await bar.getByLabel('Wear of all chosen').selectOption('worn')
   await expect(page.getByLabel('Wear of HS-040')).toHaveValue('worn')
   await expect(page.getByLabel('Wear of HS-041')).toHaveValue('worn')
-  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
+  await page.getByRole('button', { name: 'Take back', exact: true }).last().click()
   await expect(page.getByLabel('Wear of HS-040')).toHaveValue('new')
   await expect(page.getByLabel('Wear of HS-041')).toHaveValue('seasoned')
 })
@@ -190,7 +190,7 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
   await wear.getByRole('button', { name: 'Note it' }).click()
   await expect(wear).toContainText('535 throws and 15 hard hits')
   await wear
-    .getByRole('button', { name: /Take off the note/ })
+    .getByRole('button', { name: /Take back the note/ })
     .last()
     .click()
   await expect(wear).toContainText('510 throws')
@@ -207,6 +207,6 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
     buffer: Buffer.from(pixel, 'base64'),
   })
   await expect(from.getByRole('img', { name: 'HS-012, photographed' })).toBeVisible()
-  await from.getByRole('button', { name: 'Remove the photo' }).click()
+  await from.getByRole('button', { name: 'Take the photo off' }).click()
   await expect(from.getByLabel('Photo')).toBeVisible()
 })

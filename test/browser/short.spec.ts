@@ -77,7 +77,7 @@ test('putts are counted with two keys, by distance', async ({ page }) => {
   await expect(says(page)).toContainText('1 short')
   await expect(says(page).getByRole('img')).toHaveAttribute(
     'aria-label',
-    /^60 %, 90 % between \d\d % and \d\d %/,
+    /^60 %, 90 % interval \d\d % to \d\d %/,
   )
   // and on a phone nothing runs off its edge
   await page.setViewportSize({ width: 390, height: 844 })

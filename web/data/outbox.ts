@@ -60,8 +60,12 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
     )
     void mutate('/api/trials')
     again('/api/arm-days')
+    again('/api/demo')
   },
-  'short-throws': (row) => changed(`${addressOf('trials', row.trialId)}/short`, into(row)),
+  'short-throws': (row) => {
+    again('/api/demo')
+    return changed(`${addressOf('trials', row.trialId)}/short`, into(row))
+  },
   makers: shelf('makers'),
   molds: shelf('molds'),
   plastics: shelf('plastics'),
