@@ -97,7 +97,6 @@ try {
   const { openDatabase } = await import('../server/store/database.ts')
   const demo = await import('../demo/load.ts')
   const { keptDemo, ownThrows } = await import('../demo/away.ts')
-  const { markDemo } = await import('../demo/state.ts')
 
   if (resetDemo) {
     const { db, close } = await openDatabase(url)
@@ -125,7 +124,7 @@ try {
       demo: keptDemo,
       devices,
       prepare: async (db) => {
-        if (flags.has('--empty')) await markDemo(db, 'away')
+        if (flags.has('--empty')) await keptDemo.putAway(db)
         if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },
     })

@@ -22,8 +22,12 @@ async function freePort(): Promise<number> {
 }
 
 /** The start command on a data folder of its own, up to the line that says where it is. */
-async function started(data: string, port: number): Promise<{ child: ChildProcess; said: () => string }> {
-  const child = spawn(process.execPath, [START], {
+async function started(
+  data: string,
+  port: number,
+  ...flags: string[]
+): Promise<{ child: ChildProcess; said: () => string }> {
+  const child = spawn(process.execPath, [START, ...flags], {
     cwd: ROOT,
     env: {
       ...process.env,
@@ -44,6 +48,13 @@ async function started(data: string, port: number): Promise<{ child: ChildProces
     child.on('exit', () => failed(new Error(`it ended: ${said}`)))
   })
   return { child, said: () => said }
+}
+
+async function stopped(child: ChildProcess, signal: NodeJS.Signals): Promise<number> {
+  child.removeAllListeners('exit')
+  const ended = once(child, 'exit')
+  child.kill(signal)
+  return ((await ended) as [number])[0]
 }
 
 const alive = (pid: number) => {
@@ -90,20 +101,44 @@ describe('npm start', function () {
 
     const postgres = Number(fs.readFileSync(postmasterOf(data), 'utf8').split('\n')[0])
     expect(alive(postgres)).equal(true)
-    first.child.removeAllListeners('exit')
-    const ended = once(first.child, 'exit')
-    first.child.kill('SIGINT')
-    const [code] = (await ended) as [number]
-    expect(code).equal(0)
+    expect(await stopped(first.child, 'SIGINT')).equal(0)
     expect(alive(postgres)).equal(false)
 
     const again = await started(data, port)
     expect(again.said()).not.contain('Loaded the Harrowmere demo')
     expect(await (await fetch(`${url}/api/preferences/${id}`)).json()).deep.equal(kept)
-    again.child.removeAllListeners('exit')
-    const stopped = once(again.child, 'exit')
-    again.child.kill('SIGTERM')
-    await stopped
+    await stopped(again.child, 'SIGTERM')
+  })
+
+  it('begins with an empty shelf where that is asked, and stays so', async () => {
+    const own = path.join(data, 'own')
+    const port = await freePort()
+    const discs = async () => {
+      const page = (await (await fetch(`http://127.0.0.1:${port}/api/discs`)).json()) as { total: number }
+      return page.total
+    }
+    const empty = await started(own, port, '--empty')
+    expect(empty.said()).not.contain('Loaded the Harrowmere demo')
+    expect(await discs()).equal(0)
+    await stopped(empty.child, 'SIGTERM')
+
+    const again = await started(own, port)
+    expect(again.said()).not.contain('Loaded the Harrowmere demo')
+    expect(await discs()).equal(0)
+    await stopped(again.child, 'SIGTERM')
+  })
+
+  it('puts the demo away where it was', async () => {
+    const had = path.join(data, 'had')
+    const port = await freePort()
+    const first = await started(had, port)
+    expect(first.said()).contain('Loaded the Harrowmere demo')
+    await stopped(first.child, 'SIGTERM')
+
+    const emptied = await started(had, port, '--empty')
+    const trials = await fetch(`http://127.0.0.1:${port}/api/trials`)
+    expect(await trials.json()).deep.equal([])
+    await stopped(emptied.child, 'SIGTERM')
   })
 
   it('says in a sentence what is wrong with a port', async () => {
