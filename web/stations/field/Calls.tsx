@@ -130,7 +130,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
           </Chip>
         ))}
       </Group>
-      <div className="grid grid-cols-3 items-end gap-1.5">
+      <div className="grid grid-cols-[5.7rem_1fr_1fr] items-end gap-1.5">
         {TYPED.map((key) => {
           const { to, from, unit } = measureOf(units, SHEET_UNIT[key])
           const value = seen[key]

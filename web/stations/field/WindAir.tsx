@@ -44,7 +44,7 @@ export function WindAir({
         <FigureInput
           label={label}
           hideLabel
-          className="w-20"
+          className="w-17"
           unit={units.speed.unit}
           value={value === null ? null : Math.abs(units.speed.to(value))}
           onChange={(v) =>

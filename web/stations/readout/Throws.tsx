@@ -175,7 +175,7 @@ function Row({ view, name, thrown: t, number, told, onTakeBack, onRestore }: Row
           </span>
         )}
       </td>
-      <td className="px-1 text-right whitespace-nowrap max-sm:whitespace-normal">
+      <td className="px-1 text-right whitespace-nowrap">
         {back ? (
           <Button kind="quiet" className="!px-2" onClick={onRestore}>
             Restore
