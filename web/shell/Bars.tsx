@@ -165,7 +165,7 @@ function PhoneBar({ trial, shed, ofTrial, apart }: PhoneBarProps) {
     >
       <Menu>
         <MenuButton
-          aria-label={inTrial ? 'Shed and settings' : trial ? 'Trial and settings' : 'Settings'}
+          aria-label={inTrial ? 'Shed and settings' : trial ? 'Trial and settings' : 'More: settings'}
           className={clsx(SLOT, 'max-w-20 border-transparent text-on-spruce-quiet data-open:text-on-spruce')}
         >
           <span className="flex items-center">

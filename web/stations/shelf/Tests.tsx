@@ -23,12 +23,15 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
         <p className="py-2 text-quiet">Never thrown in a trial. Start one to see how it really flies.</p>
       ) : (
         <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_15rem]">
-          <figure>
-            <figcaption className="mb-1 text-note text-quiet">
-              turn + fade, each day on its own, with 90 % intervals; the line is the label
-            </figcaption>
-            <Days tests={tests} published={published} />
-          </figure>
+          <div className="min-w-0">
+            <figure>
+              <figcaption className="mb-1 text-note text-quiet">
+                turn + fade, each day on its own, with 90 % intervals; the line is the label
+              </figcaption>
+              <Days tests={tests} published={published} />
+            </figure>
+            {record.throws.length > 0 && <Landings throws={record.throws} />}
+          </div>
           <ul>
             {trials.map((t) => (
               <li key={t.id} className="border-b border-rule py-1.5 last:border-0">
@@ -48,19 +51,18 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
           </ul>
         </div>
       )}
-      {record.throws.length > 0 && <Landings throws={record.throws} />}
+      {record.throws.length > 0 && <InFigures throws={record.throws} />}
     </Card>
   )
 }
 
 /** Where it landed, whoever threw it: the fade side up. */
 function Landings({ throws }: { throws: DiscRecord['throws'] }) {
-  const units = useUnits()
   const veers = throws.map((t) => t.veerM)
   return (
     <div className="mt-3 border-t border-rule pt-3">
       <Strip
-        height={320}
+        height={420}
         fade="up"
         label={`Landings of ${throws.length} throws`}
         reach={{
@@ -73,51 +75,58 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
           <LandingDot key={t.id} at={{ down: t.carryM, left: t.veerM }} hue={hueOf(0)} leftOut={!t.counts} />
         ))}
       </Strip>
-      <details>
-        <summary className="cursor-pointer py-1 text-quiet">
-          {throws.length === 1 ? 'Its one throw' : `Its ${throws.length} latest throws`}, in figures
-        </summary>
-        <div className="max-h-80 overflow-y-auto" tabIndex={0} role="group" aria-label="Throws in figures">
-          <table className="w-full text-left">
-            <thead className="text-note text-quiet">
-              <tr>
-                {['thrown', 'by', 'release', 'landed', 'off the line', ''].map((h) => (
-                  <th key={h} className="font-normal">
-                    {h || <span className="sr-only">left out</span>}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {throws.map((t) => (
-                <tr key={t.id} className="border-t border-rule">
-                  <td className="py-1">
-                    <StationLink
-                      at="readout"
-                      params={{ trialId: t.trialId }}
-                      className="underline underline-offset-4"
-                    >
-                      {format(new Date(t.thrownAt), 'd MMM yy, H:mm')}
-                    </StationLink>
-                  </td>
-                  <td>{t.thrower}</td>
-                  <td>
-                    {angleWords(t.hyzerDeg)}
-                    {t.power < 1 && `, ${powerWords(t.power)}`}
-                  </td>
-                  <td className="figure">{units.length.show(t.carryM)}</td>
-                  <td className="figure">
-                    {units.length.show(Math.abs(t.veerM))}{' '}
-                    <span className="font-sans font-normal">{t.veerM >= 0 ? 'fade side' : 'turn side'}</span>
-                  </td>
-                  <td className="text-quiet">{!t.counts && `left out: ${t.whyNot ?? 'no reason given'}`}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </details>
     </div>
+  )
+}
+
+/** The same throws as a table. */
+function InFigures({ throws }: { throws: DiscRecord['throws'] }) {
+  const units = useUnits()
+  return (
+    <details className="mt-1">
+      <summary className="cursor-pointer py-1 text-quiet">
+        {throws.length === 1 ? 'Its one throw' : `Its ${throws.length} latest throws`}, in figures
+      </summary>
+      <div className="max-h-80 overflow-y-auto" tabIndex={0} role="group" aria-label="Throws in figures">
+        <table className="w-full text-left">
+          <thead className="text-note text-quiet">
+            <tr>
+              {['thrown', 'by', 'release', 'landed', 'off the line', ''].map((h) => (
+                <th key={h} className="font-normal">
+                  {h || <span className="sr-only">left out</span>}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {throws.map((t) => (
+              <tr key={t.id} className="border-t border-rule">
+                <td className="py-1">
+                  <StationLink
+                    at="readout"
+                    params={{ trialId: t.trialId }}
+                    className="underline underline-offset-4"
+                  >
+                    {format(new Date(t.thrownAt), 'd MMM yy, H:mm')}
+                  </StationLink>
+                </td>
+                <td>{t.thrower}</td>
+                <td>
+                  {angleWords(t.hyzerDeg)}
+                  {t.power < 1 && `, ${powerWords(t.power)}`}
+                </td>
+                <td className="figure">{units.length.show(t.carryM)}</td>
+                <td className="figure">
+                  {units.length.show(Math.abs(t.veerM))}{' '}
+                  <span className="font-sans font-normal">{t.veerM >= 0 ? 'fade side' : 'turn side'}</span>
+                </td>
+                <td className="text-quiet">{!t.counts && `left out: ${t.whyNot ?? 'no reason given'}`}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </details>
   )
 }
 
