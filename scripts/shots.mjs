@@ -212,6 +212,8 @@ const PICTURES = {
     async (page) => {
       await toTrial(page, PLASTICS, 'Read it')
       await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      // no disc is pointed at
+      await page.mouse.move(640, 60)
     },
   ],
   'readout-thrown-dusk': [
