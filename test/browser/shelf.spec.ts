@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { complaints, expect, test } from './bench.ts'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
 
 const row = (page: Page, code: string) => page.getByRole('row', { name: new RegExp(code) })
 const toDisc = async (page: Page, code: string) => {
@@ -198,6 +198,14 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
   const from = page.getByRole('region', { name: 'Where it came from' })
   await from.getByLabel('A claim').fill('floats over the last tree')
   await page.keyboard.press('Enter')
+  await expect(from).toContainText('“floats over the last tree”')
+  await queueEmpty(page)
+  await from.getByRole('button', { name: 'Take back “floats over the last tree”' }).click()
+  await expect(from).not.toContainText('“floats over the last tree”')
+  await queueEmpty(page)
+  await page.getByRole('button', { name: 'Restore' }).last().click()
+  await expect(from).toContainText('“floats over the last tree”')
+  await queueEmpty(page)
   await expect(from).toContainText('“floats over the last tree”')
   const pixel =
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button } from './Button.tsx'
 import { TextInput } from './Inputs.tsx'
+import { say } from './Toasts.tsx'
 
 /** Claims in words, each to be tested. */
 export function Claims({
@@ -31,10 +32,14 @@ export function Claims({
             {!locked && (
               <button
                 type="button"
-                className="text-note text-quiet underline underline-offset-4"
-                onClick={() => onClaims(claims.filter((x) => x !== c))}
+                aria-label={`Take back “${c}”`}
+                className="text-note text-quiet underline underline-offset-4 max-md:min-h-11"
+                onClick={() => {
+                  onClaims(claims.filter((x) => x !== c))
+                  say('The claim was taken back.', { label: 'Restore', run: () => onClaims([...claims]) })
+                }}
               >
-                drop
+                Take back
               </button>
             )}
           </li>
