@@ -172,6 +172,8 @@ test('a throw sent while its trial is still being read leaves the trial readable
   const stored = new Promise<void>((r) => (sent = r))
   page.on('response', (r) => r.url().includes('/api/throws/') && r.ok() && sent())
   // the first reading of the trial answers only after the throw was acknowledged
+  let wasLate: () => void
+  const late = new Promise<void>((r) => (wasLate = r))
   await page.route(
     '**/api/trials/*',
     async (route) => {
@@ -179,9 +181,11 @@ test('a throw sent while its trial is still being read leaves the trial readable
       await stored
       await queueEmpty(page)
       await route.fulfill({ response: answer })
+      wasLate()
     },
     { times: 1 },
   )
   await page.reload({ waitUntil: 'commit' })
+  await late
   await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
 })
