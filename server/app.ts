@@ -25,6 +25,7 @@ import { discRoutes } from './routes/discs.ts'
 import { rowRoutes } from './routes/rows.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
+import { takesWrites } from './store/database.ts'
 import type { Database } from './store/database.ts'
 import type { ShelfRater } from './work/shelfRater.ts'
 
@@ -102,8 +103,8 @@ export function makeApp({
   )
   const router = new Router()
   const rangeFinder = simulatedRangeFinder(uniform)
-  router.get('/api/health', (ctx) => {
-    ctx.body = { ok: true, app: 'veer-line' }
+  router.get('/api/health', async (ctx) => {
+    ctx.body = { ok: true, app: 'veer-line', writes: await takesWrites(db) }
   })
   rowRoutes(router, db, rater)
   shelfRoutes(router, db)

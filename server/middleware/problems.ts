@@ -105,6 +105,19 @@ function refusalOf(error: unknown): Refusal | undefined {
   return undefined
 }
 
+/** What PostgreSQL and its client call a database that is read-only, full, going down, coming up or not there. */
+const AWAY = new Set([
+  ...(['25006', '53100', '53200', '53300', '57P01', '57P02', '57P03', '08006', '08003', '08001'] as const),
+  ...(['ECONNREFUSED', 'ECONNRESET', 'CONNECT_TIMEOUT', 'CONNECTION_CLOSED', 'CONNECTION_ENDED'] as const),
+  'CONNECTION_DESTROYED',
+])
+/** How the database says that it is away; undefined where something else went wrong. */
+const awayWords = (error: unknown): string | undefined => {
+  const cause = ((error as { cause?: unknown })?.cause ?? error) as
+    { code?: unknown; message?: unknown } | undefined
+  return typeof cause?.code === 'string' && AWAY.has(cause.code) ? String(cause.message) : undefined
+}
+
 function sentence(status: number, message: string): string {
   if (status === 413) return 'The body is too large. Throws files may hold at most 8 MB, anything else 3 MB.'
   if (status === 400) return `The body is not valid JSON: ${message}`
@@ -121,6 +134,18 @@ export const problems: Middleware = async (ctx, next) => {
   } catch (error) {
     const refusal = refusalOf(error)
     if (refusal) return answer(ctx, refusal)
+    const away = awayWords(error)
+    if (away !== undefined) {
+      process.stderr.write(`${JSON.stringify({ level: 'warn', requestId: ctx.state.requestId, away })}\n`)
+      return answer(
+        ctx,
+        new Refusal(
+          503,
+          'The database takes nothing now',
+          'The server is there, but its database takes nothing now. What you kept stays on your device and is sent later.',
+        ),
+      )
+    }
     process.stderr.write(
       `${JSON.stringify({ level: 'error', requestId: ctx.state.requestId, error: String((error as Error).stack ?? error) })}\n`,
     )

@@ -1,5 +1,6 @@
+import { setTimeout } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
-import { getTableColumns } from 'drizzle-orm'
+import { getTableColumns, sql } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import { drizzle } from 'drizzle-orm/postgres-js'
 import type { PostgresJsDatabase } from 'drizzle-orm/postgres-js'
@@ -22,7 +23,8 @@ export interface Connection {
 /** Connects, makes the database if the server has none of that name, and applies what migrations are missing. */
 export async function openDatabase(url: string): Promise<Connection> {
   await makeDatabase(url)
-  const client = postgres(url, { max: 10, onnotice: () => {} })
+  // a connection keeps what it found when it began, read-only too: idle ones are let go, and new ones ask anew
+  const client = postgres(url, { max: 10, idle_timeout: 10, onnotice: () => {} })
   const db = drizzle(client, { schema })
   await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) })
   return { db, close: () => client.end({ timeout: 5 }) }
@@ -43,6 +45,22 @@ async function makeDatabase(url: string): Promise<void> {
   } finally {
     await probe.end()
   }
+}
+
+/** A database that has not answered by then is taken to be away, ms. */
+const AWAY_MS = 1000
+
+/** Whether rows can be stored now: the database answers soon, and it is not read-only. */
+export async function takesWrites(db: Queryable): Promise<boolean> {
+  const asked = db
+    .execute<{ takes: boolean }>(
+      sql`select current_setting('transaction_read_only') = 'off' and not pg_is_in_recovery() as takes`,
+    )
+    .then(
+      ([row]) => row!.takes,
+      () => false,
+    )
+  return Promise.race([asked, setTimeout(AWAY_MS, false, { ref: false })])
 }
 
 /** A table's columns as the wire knows its rows: when a row was first stored stays here. */

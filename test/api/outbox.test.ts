@@ -7,21 +7,14 @@ import path from 'node:path'
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { randomInt, randomLcg } from 'd3'
+import postgres from 'postgres'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
-import type { Problem } from '../../contract/imports.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
-import { addressOf } from '../../contract/writes.ts'
+import { ApiProblem, putRow } from '../../web/data/api.ts'
 import { Queue } from '../../web/data/queue.ts'
-import type { Row } from '../../web/data/row.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
-
-class Said extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.detail)
-  }
-}
 
 /** A server process of its own on a database, which can be killed at any moment and started again. */
 class Mortal {
@@ -70,6 +63,9 @@ describe('the queue of a device', () => {
   /** Stands between device and server: lets a request through, loses it, or loses the answer. */
   let weather: () => 'through' | 'request lost' | 'answer lost' = () => 'through'
   let proxy: http.Server
+  /** How often the server said that it cannot, not that the row is wrong. */
+  let unable = 0
+  const fetch_ = globalThis.fetch
   before(async function () {
     this.timeout(180_000)
     it_ = await demoServer()
@@ -93,6 +89,7 @@ describe('the queue of a device', () => {
             answer.on('end', () => res.destroy())
             return
           }
+          if (answer.statusCode! >= 500) unable++
           res.writeHead(answer.statusCode!, answer.headers)
           answer.pipe(res)
         },
@@ -103,8 +100,11 @@ describe('the queue of a device', () => {
     })
     await new Promise<void>((r) => proxy.listen(0, '127.0.0.1', r))
     origin = `http://127.0.0.1:${(proxy.address() as AddressInfo).port}`
+    // a page's addresses are those of the server it came from
+    globalThis.fetch = (address, init) => fetch_(new URL(address as string, origin), init)
   })
   after(async () => {
+    globalThis.fetch = fetch_
     proxy.close()
     await mortal.die()
     await it_.stop()
@@ -113,21 +113,12 @@ describe('the queue of a device', () => {
   const device = (name: string) =>
     new Queue({
       name,
-      send: async (kind, body, signal) => {
-        const res = await fetch(origin + addressOf(kind, body.id), {
-          method: 'PUT',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(body),
-          signal,
-        })
-        const answer = (await res.json()) as Row
-        if (!res.ok) throw new Said(answer as unknown as Problem)
-        return answer
-      },
-      refusal: (e) => (e instanceof Said ? e.problem : undefined),
+      send: (kind, body, signal) => putRow(kind, body, signal),
+      refusal: (e) => (e instanceof ApiProblem ? e.problem : undefined),
       onSent: () => Promise.resolve(),
       onRefused: () => undefined,
       retryMs: 5,
+      longestMs: 40,
     })
   const trial = demoId('trial', 'fairways')
   const stored = async () => {
@@ -257,6 +248,69 @@ describe('the queue of a device', () => {
     expect(q.refused().map((r) => r.why)).deep.equal(['The session is not known here.'])
     expect((await stored()).has(good.id)).equal(true)
     expect((await stored()).has(bad.id)).equal(false)
+    await q.stop()
+  })
+
+  /** Has the database take writes or not, from the next connection on; those there are end. */
+  async function takeWrites(take: boolean): Promise<void> {
+    const admin = postgres(it_.url, { max: 1, onnotice: () => {} })
+    await admin`set default_transaction_read_only = off`
+    const [row] = await admin<{ name: string }[]>`select current_database() as name`
+    await admin.unsafe(
+      `alter database "${row!.name}" set default_transaction_read_only = ${take ? 'off' : 'on'}`,
+    )
+    await admin`select pg_terminate_backend(pid) from pg_stat_activity
+                where datname = current_database() and pid <> pg_backend_pid()`
+    await admin.end()
+  }
+  const writable = async () => ((await (await fetch('/api/health')).json()) as { writes: boolean }).writes
+
+  it('keeps throws, in order, while the database takes no writes, and sends them when it does again', async function () {
+    this.timeout(180_000)
+    weather = () => 'through'
+    const q = device('read-only')
+    await q.open()
+    expect(await writable()).equal(true)
+    await takeWrites(false)
+    const rows = [fresh(61), fresh(62), fresh(63)]
+    try {
+      unable = 0
+      for (const row of rows) await q.put('throws', row)
+      while (unable < 4) await new Promise((r) => setTimeout(r, 5))
+      expect(await writable()).equal(false)
+      expect(q.waiting().map((w) => w.body.id)).deep.equal(rows.map((r) => r.id))
+      expect(q.refused()).deep.equal([])
+      // the page is closed and opened again meanwhile
+      await q.stop()
+    } finally {
+      await takeWrites(true)
+    }
+    const again = device('read-only')
+    await again.open()
+    await empty(again)
+    expect(again.refused()).deep.equal([])
+    const now = await stored()
+    for (const { id, carryM } of rows) expect(now.get(id)!.carryM).equal(carryM)
+    await again.stop()
+  })
+
+  it('sends a refused write again when it is told to', async () => {
+    const q = device('again')
+    await q.open()
+    const row = fresh(64)
+    const session = newId()
+    await q.put('throws', { ...row, sessionId: session })
+    await empty(q)
+    const [refused] = q.refused()
+    expect(refused!.why).equal('The session is not known here.')
+    // the outing comes from elsewhere
+    const { sessions } = (await (await fetch(`/api/trials/${trial}`)).json()) as TrialFile
+    await q.put('sessions', { ...sessions[0]!, id: session })
+    await empty(q)
+    await q.sendAgain(refused!.key)
+    await empty(q)
+    expect(q.refused()).deep.equal([])
+    expect((await stored()).get(row.id)!.sessionId).equal(session)
     await q.stop()
   })
 })

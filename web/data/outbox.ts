@@ -89,7 +89,8 @@ export const outbox = new Queue({
     else if (kind === 'trials') again('/api/trials')
     else shelfChanged()
   },
-  retryMs: 3000,
+  retryMs: 1000,
+  longestMs: 20_000,
 })
 
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(outbox.subscribe, outbox.waiting)

@@ -43,7 +43,9 @@ export interface QueueOptions {
   readonly onSent: (sent: Waiting, stored: Row) => Promise<void>
   /** Called when a row was set aside: what is stored instead is not what is shown. */
   readonly onRefused: (refused: Refused) => void
+  /** Pause before a write that nobody answered is tried again; it doubles from one to the next, up to `longestMs`. */
   readonly retryMs: number
+  readonly longestMs: number
 }
 
 /**
@@ -59,6 +61,7 @@ export class Queue {
   #sending: Promise<void> | undefined
   #again = false
   #retry: ReturnType<typeof setTimeout> | undefined
+  #pause = 0
   #stopped = new AbortController()
   /** What this device’s own edits made of each version of a row: “id version” → version. */
   #made = new Map<string, number>()
@@ -105,6 +108,20 @@ export class Queue {
     this.send()
   }
 
+  /** Sends a refused write once more, as it is: what stood against it may have been put right elsewhere. */
+  async sendAgain(key: number): Promise<void> {
+    const refused = this.#refused.find((r) => r.key === key)
+    if (!refused) return
+    const value = { kind: refused.kind, wire: refused.wire, body: refused.body }
+    const tx = (await this.#open()).transaction(['waiting', 'refused'], 'readwrite')
+    const waitingKey = await tx.objectStore('waiting').add(value)
+    await tx.objectStore('refused').delete(key)
+    await tx.done
+    this.#refused = this.#refused.filter((r) => r.key !== key)
+    this.#set([...this.#waiting, { ...value, key: waitingKey }])
+    this.send()
+  }
+
   /** Lets a refused write go. */
   async drop(key: number): Promise<void> {
     await (await this.#open()).delete('refused', key)
@@ -145,13 +162,17 @@ export class Queue {
         if (signal.aborted) return
         const problem = this.options.refusal(e)
         if (!problem) {
-          this.#retry = setTimeout(() => this.send(), this.options.retryMs)
+          const { retryMs, longestMs } = this.options
+          this.#pause = Math.min(longestMs, Math.max(retryMs, 2 * this.#pause))
+          this.#retry = setTimeout(() => this.send(), this.#pause)
           return
         }
+        this.#pause = 0
         await this.#refuse(next, problem)
         continue
       }
       if (signal.aborted) return
+      this.#pause = 0
       await this.options.onSent(next, stored)
       if (signal.aborted) return
       await this.#sent(next, stored)

@@ -67,11 +67,15 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
             <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
             <p className="font-medium">{r.why}</p>
             <p className="mt-1 text-note text-quiet">
-              Nothing of it was stored. Correct it where you entered it, then discard this.
+              It is kept on this device. Put right what stands against it and send it again, or enter it anew
+              and discard this.
             </p>
-            <Button className="mt-2" onClick={() => void outbox.drop(r.key)}>
-              Discard
-            </Button>
+            <div className="mt-2 flex flex-wrap gap-2">
+              <Button kind="primary" onClick={() => void outbox.sendAgain(r.key)}>
+                Send it again
+              </Button>
+              <Button onClick={() => void outbox.drop(r.key)}>Discard</Button>
+            </div>
           </div>
         ),
       )}
