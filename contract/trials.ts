@@ -5,7 +5,7 @@ import { isTimeZone } from '../core/throw/day.ts'
 import { LEGS } from '../core/throw/leg.ts'
 import { brokenRules, OBSERVED_KEYS, rowOf } from '../core/throw/observed.ts'
 import type { Observed, ObservedKey, ObservedValue, SeenKey } from '../core/throw/observed.ts'
-import { SHEET_RANGE, SHEET_UNIT } from '../core/throw/ranges.ts'
+import { PATH_RANGE, SHEET_RANGE, SHEET_UNIT } from '../core/throw/ranges.ts'
 import type { FigureKey } from '../core/throw/observed.ts'
 import type { SheetNumber } from '../core/throw/ranges.ts'
 import { GAMES, lackingInGame, SHORT_KEYS, shortRowOf } from '../core/throw/short.ts'
@@ -167,15 +167,16 @@ export const Session = z.object({
 
 /** A flight as it was recorded: seconds since release, metres downrange, right of and above the aim line. */
 export const MOST_PATH_POINTS = 1200
-const column = z.array(z.number()).max(MOST_PATH_POINTS, `must be at most ${MOST_PATH_POINTS} points`)
+const column = (range: readonly [number, number], unit: string) =>
+  z.array(within(range, ` ${unit}`)).max(MOST_PATH_POINTS, `must be at most ${MOST_PATH_POINTS} points`)
 export const ThrowPath = z
   .object({
     /** None where times were not recorded. */
-    timeS: column,
-    downM: column,
-    rightM: column,
+    timeS: column(PATH_RANGE.t_s, 's'),
+    downM: column(PATH_RANGE.down_m, 'm'),
+    rightM: column(PATH_RANGE.right_m, 'm'),
     /** None where heights were not recorded. */
-    upM: column,
+    upM: column(PATH_RANGE.up_m, 'm'),
   })
   .refine((p) => p.rightM.length === p.downM.length, { error: 'must have as many sides as distances' })
   .refine((p) => [p.timeS, p.upM].every((c) => c.length === 0 || c.length === p.downM.length), {

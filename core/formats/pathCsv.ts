@@ -1,3 +1,4 @@
+import { PATH_RANGE } from '../throw/ranges.ts'
 import type { RecordedPath } from '../rating/recorded.ts'
 import { numberColumn, parseCsv, Problems } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
@@ -9,13 +10,6 @@ export type PathRead =
 export const COLUMNS = ['t_s', 'down_m', 'right_m', 'up_m'] as const
 type PathColumn = (typeof COLUMNS)[number]
 const NEEDED: readonly PathColumn[] = ['down_m', 'right_m']
-/** A flight is not further away, nor longer in the air. */
-export const RANGE: Record<PathColumn, readonly [number, number]> = {
-  t_s: [-1, 30],
-  down_m: [-20, 320],
-  right_m: [-160, 160],
-  up_m: [-20, 80],
-}
 export const MOST_POINTS = 10_000
 export const MOST_PROBLEMS = 50
 
@@ -37,7 +31,9 @@ export function readPathCsv(csv: string): PathRead {
   if (rows.length > MOST_POINTS)
     report(null, null, `The path has ${rows.length} points; at most ${MOST_POINTS} are read.`)
   if (problems.list.length > 0) return { ok: false, problems: problems.told() }
-  const [timeS, downM, rightM, upM] = COLUMNS.map((name) => numberColumn(cells, name, RANGE[name], report))
+  const [timeS, downM, rightM, upM] = COLUMNS.map((name) =>
+    numberColumn(cells, name, PATH_RANGE[name], report),
+  )
   return pathOf({ t_s: timeS, down_m: downM!, right_m: rightM!, up_m: upM }, problems)
 }
 

@@ -4,7 +4,8 @@ import geodesic from 'geographiclib-geodesic'
 import type { FeatureCollection, Position as LonLat } from 'geojson'
 import { z } from 'zod'
 import { RELEASE_HEIGHT } from '../flight/release.ts'
-import { COLUMNS, MOST_POINTS, MOST_PROBLEMS, pathOf, RANGE } from './pathCsv.ts'
+import { PATH_RANGE } from '../throw/ranges.ts'
+import { COLUMNS, MOST_POINTS, MOST_PROBLEMS, pathOf } from './pathCsv.ts'
 import type { PathColumns, PathRead } from './pathCsv.ts'
 import { plainFigure, Problems } from './csvCells.ts'
 
@@ -94,7 +95,7 @@ function laidAlong(track: readonly TrackPoint[], bearingDeg: number): PathRead {
     up_m: since('heightM', RELEASE_HEIGHT),
   }
   for (const name of COLUMNS) {
-    const [low, high] = RANGE[name]
+    const [low, high] = PATH_RANGE[name]
     columns[name]?.forEach((value, i) => {
       if (!(value >= low && value <= high))
         problems.report(

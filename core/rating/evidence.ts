@@ -94,6 +94,8 @@ export const UNKNOWN_SPEED_SD = 0.25
 export const TYPICAL_FULL_SPEED = 24
 /** Standard deviation of the wind at release about what was noted of it, m/s each way. */
 export const LOGGED_WIND_SD = 0.6
+/** The least it is: even in steady wind the disc flies higher and elsewhere than an instrument stands, m/s each way. */
+export const STEADIEST_WIND_SD = 0.3
 /**
  * Standard deviation of one throw's own error: ln speed, launch, hyzer, nose, azimuth, then the wind's
  * difference from what was logged, along and across, m/s.

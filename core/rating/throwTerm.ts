@@ -1,5 +1,5 @@
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
-import { THROW_SD } from './evidence.ts'
+import { STEADIEST_WIND_SD, THROW_SD } from './evidence.ts'
 import type { RatedDisc, ThrowEvidence } from './evidence.ts'
 import { shownWith } from './linear.ts'
 import type { Circumstances } from './linear.ts'
@@ -109,7 +109,7 @@ export function makeTerm(
   const marks = path?.marks ?? (called.length > 0 ? new Float64Array(0) : undefined)
   const shown = shownWith(marks)
   const rows = kinds.length
-  const windBelieved = (t.windSdMps ?? THROW_SD[ERROR.along]!) ** 2
+  const windBelieved = Math.max(STEADIEST_WIND_SD, t.windSdMps ?? THROW_SD[ERROR.along]!) ** 2
   return {
     evidence: t,
     circumstances: circumstancesOf(t, rated),

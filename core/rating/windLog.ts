@@ -1,5 +1,5 @@
 import { deviation, mean } from 'd3'
-import { LOGGED_WIND_SD } from './evidence.ts'
+import { LOGGED_WIND_SD, STEADIEST_WIND_SD } from './evidence.ts'
 
 /** One reading of an anemometer near the tee, wind at 1.8 m in the frame of the aim line, right the thrower's right. */
 export interface WindReading {
@@ -24,8 +24,6 @@ const BEFORE_S = 2
 const AROUND_S = 90
 /** A log thinner than this over that time says nothing of gusts. */
 const FEWEST = 8
-/** Even in steady wind the disc flies higher and elsewhere than the instrument stands, m/s. */
-const ELSEWHERE = 0.3
 /**
  * A gust passes the instrument and the disc at different moments: over one flight, some tens of metres away, they share
  * about half of its variance.
@@ -54,6 +52,7 @@ export function windOf(log: readonly WindReading[], releasedS: number, hangS = 4
   return {
     alongMps: mean(flown, (r) => r.alongMps)!,
     acrossMps: mean(flown, (r) => r.acrossMps)!,
-    sdMps: spread === undefined ? LOGGED_WIND_SD : Math.hypot(ELSEWHERE, Math.sqrt(NOT_SHARED) * spread),
+    sdMps:
+      spread === undefined ? LOGGED_WIND_SD : Math.hypot(STEADIEST_WIND_SD, Math.sqrt(NOT_SHARED) * spread),
   }
 }

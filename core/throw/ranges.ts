@@ -32,3 +32,11 @@ export const SHEET_UNIT = Object.fromEntries([
   ...Object.entries(ABOUT).map(([key, { unit }]) => [key, unit]),
   ...FIGURE_KEYS.map((key) => [key, OBSERVED[key].unit]),
 ]) as { readonly [K in SheetNumber]: ObservedUnit | 'g' | '°C' }
+
+/** Of a recorded path, s and m: a flight is not further away, nor longer in the air. */
+export const PATH_RANGE = {
+  t_s: [-1, 30],
+  down_m: [-20, 320],
+  right_m: [-160, 160],
+  up_m: [-20, 80],
+} as const satisfies Record<string, Range>

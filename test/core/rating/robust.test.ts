@@ -47,6 +47,9 @@ const thrown = fc.record({
   densityKgM3: within([0.6, 1.6]),
   windAlongMps: within(SHEET_RANGE.windAlongMps),
   windTowardFadeMps: within(SHEET_RANGE.windAcrossMps),
+  // an instrument that stood still all the time says 0
+  windSdMps: maybe(fc.oneof(fc.constant(0), within(SHEET_RANGE.windSdMps))),
+  spinRadps: maybe(within(SHEET_RANGE.spinRpm).map((rpm) => (rpm * 2 * Math.PI) / 60)),
   carryM: within(SHEET_RANGE.carryM),
   veerM: within(SHEET_RANGE.rightM),
   method: maybe(fc.constantFrom(...MEASURING_METHODS)),
@@ -108,6 +111,8 @@ const evidences = fc
             veerM: t.veerM,
             counts: t.counts,
             ...present('method', t.method),
+            ...present('windSdMps', t.windSdMps),
+            ...present('spinRadps', t.spinRadps),
             ...(t.midShare !== undefined && { mid: { downM: t.midShare * t.carryM, veerM: t.midVeerM } }),
             ...present('hangS', t.hangS),
             ...present('apexM', t.apexM),
