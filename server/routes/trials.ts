@@ -93,7 +93,7 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater): vo
     ctx.body = writeThrowsCsv(sheet)
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
-    const { trial } = await trialAt(ctx)
+    const file = await trialAt(ctx)
     const { store, method, place, zone } = ctx.query
     if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
       throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
@@ -107,7 +107,7 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater): vo
     const done = read.ok
       ? await importThrows(
           db,
-          trial,
+          file,
           read.throws,
           {
             method: (method as MeasuringMethod | undefined) ?? 'eye',

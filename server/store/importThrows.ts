@@ -10,7 +10,7 @@ import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import type { Disc, Mold, Shelf } from '../../contract/shelf.ts'
-import type { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
+import type { Session, Throw, Thrower, TrialFile } from '../../contract/trials.ts'
 import type { Database, Queryable } from './database.ts'
 import { throws as throwsTable } from './schema.ts'
 import {
@@ -51,10 +51,11 @@ interface Plan {
 
 /**
  * Works out what a file of throws means for a trial. Ids follow from the trial and the file's own ids, so that
- * the same file read twice writes the same rows.
+ * the same file read twice writes the same rows. A throw that was exported from this trial bears its own id: it stays
+ * itself, with its outing and its path, and takes over what the file says of it.
  */
 function planImport(
-  trial: Trial,
+  { trial, throws: here }: Pick<TrialFile, 'trial' | 'throws'>,
   sheet: readonly SheetThrow[],
   shelf: Shelf,
   known: Thrower[],
@@ -179,6 +180,7 @@ function planImport(
     return session.id
   }
 
+  const hereById = new Map(here.map((t) => [t.id, t]))
   const missedAt = new Set<string>()
   const throws = sheet.flatMap((t, i): Throw[] => {
     const row = i + 2
@@ -188,6 +190,18 @@ function planImport(
       missedAt.add(t.disc)
       return []
     }
+    const own = hereById.get(t.throw)
+    if (own)
+      return [
+        {
+          ...own,
+          discId,
+          throwerId: throwerFor(t).id,
+          ...(t.thrownAt !== undefined && { thrownAt: new Date(t.thrownAt).toISOString() }),
+          ...observedOnSheet(t),
+          notes: { ...t.notes },
+        },
+      ]
     return [
       {
         id: idFor('throw', t.throw),
@@ -262,13 +276,14 @@ function differencesOf(t: SheetThrow, d: ShelvedDisc): string[] {
  */
 export function importThrows(
   db: Database,
-  trial: Trial,
+  file: Pick<TrialFile, 'trial' | 'throws'>,
   sheet: readonly SheetThrow[],
   settings: ImportSettings,
   store: boolean,
 ): Promise<CsvProblem[] | ImportPreview> {
   return db.transaction(async (tx) => {
-    const plan = planImport(trial, sheet, await readShelf(tx), await readThrowers(tx), settings)
+    const { trial } = file
+    const plan = planImport(file, sheet, await readShelf(tx), await readThrowers(tx), settings)
     if (plan.problems.length > 0) return plan.problems
     const again = await countStored(tx, plan.throws)
     if (store) {

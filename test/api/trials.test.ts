@@ -193,8 +193,8 @@ describe('CSV of a trial', () => {
       .post(`/api/trials/${id}/import?method=ranged&place=Millpond%20meadow${store ? '&store=1' : ''}`)
       .set('content-type', 'text/csv')
       .send(csv)
-  const throwsIn = async (id: string) =>
-    ((await request(it_.server).get(`/api/trials/${id}`)).body as TrialFile).throws.length
+  const fileOf = async (id: string) => (await request(it_.server).get(`/api/trials/${id}`)).body as TrialFile
+  const throwsIn = async (id: string) => (await fileOf(id)).throws.length
 
   it('comes back as it went out: export, import into another trial, export again', async () => {
     const out = await csvOf(finished.id)
@@ -216,6 +216,20 @@ describe('CSV of a trial', () => {
     const again = (await send(fresh.id, out, true).expect(200)).body as ImportPreview
     expect(again.again).equal(again.throws)
     expect(await throwsIn(fresh.id)).equal(stored)
+  })
+
+  it('knows its own throws again: an export read into the trial it came from changes nothing', async () => {
+    const before = await fileOf(halfDone.id)
+    const out = await csvOf(halfDone.id)
+    const preview = (await send(halfDone.id, out, false).expect(200)).body as ImportPreview
+    expect(preview.again).equal(preview.throws)
+    await send(halfDone.id, out, true).expect(200)
+    const after = await fileOf(halfDone.id)
+    const content = (f: TrialFile) =>
+      new Map(f.throws.map(({ version: _, ...t }) => [t.id, { ...t, thrownAt: Date.parse(t.thrownAt) }]))
+    expect(content(after)).deep.equal(content(before))
+    expect(after.sessions).deep.equal(before.sessions)
+    expect(await csvOf(halfDone.id)).equal(out)
   })
 
   it('adds discs and throwers the file describes, and says where the shelf knows better', async () => {
