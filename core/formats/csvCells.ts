@@ -37,13 +37,29 @@ export function parseCsv(csv: string): {
   })
   const [header = [], ...rows] = parsed.data
   return {
-    header: header.map((h) => h.trim()),
-    rows: rows.map((r) => r.map((c) => c.trim())),
+    header: header.map(bare),
+    rows: rows.map((r) => r.map(bare)),
     errors: parsed.errors.map((e) => ({
       row: e.row === undefined ? null : e.row + 1,
       message: `${e.message}.`,
     })),
   }
+}
+
+/**
+ * A file of cells (UTF-8, comma, RFC 4180). A text that a spreadsheet would run as a formula is guarded by an apostrophe;
+ * {@link parseCsv} takes it off again.
+ */
+export const writeCsv = (header: readonly string[], rows: readonly (readonly string[])[]): string =>
+  `${Papa.unparse({ fields: header.map(guarded), data: rows.map((r) => r.map(guarded)) })}\r\n`
+
+/** Begins as a formula does, guarded already or not. */
+const FORMULA = /^'*[=+\-@\t\r]/
+const guarded = (cell: string): string =>
+  FORMULA.test(cell) && writtenNumber(cell) === undefined ? `'${cell}` : cell
+const bare = (cell: string): string => {
+  const text = cell.trim()
+  return text.startsWith("'") && FORMULA.test(text) ? text.slice(1) : text
 }
 
 /** A number as people write it in a file, with a point for decimals; undefined where it is none. */

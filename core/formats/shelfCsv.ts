@@ -1,7 +1,6 @@
-import Papa from 'papaparse'
 import { NUMBER_RANGE } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { parseCsv, plainFigure, Problems, short, writtenNumber } from './csvCells.ts'
+import { parseCsv, plainFigure, Problems, short, writeCsv, writtenNumber } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
 import { SHEET_RANGE } from '../throw/ranges.ts'
 
@@ -166,7 +165,7 @@ export function writeShelfCsv(lines: readonly Omit<ShelfLine, 'row'>[]): string 
     for (const [column, key] of [...Object.entries(TEXTS), ...Object.entries(GRAMS)]) cells[column] = l[key]
     for (const level of NUMBER_LEVELS)
       for (const key of NUMBERS) cells[numberColumn(level, key)] = l.numbers[level]?.[key]
-    return COLUMNS.map((c) => cells[c] ?? '')
+    return COLUMNS.map((c) => String(cells[c] ?? ''))
   })
-  return `${Papa.unparse({ fields: COLUMNS, data: rows })}\r\n`
+  return writeCsv(COLUMNS, rows)
 }

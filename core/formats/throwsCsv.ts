@@ -1,5 +1,4 @@
-import Papa from 'papaparse'
-import { parseCsv, plainFigure as plain, Problems, short, writtenNumber } from './csvCells.ts'
+import { parseCsv, plainFigure as plain, Problems, short, writeCsv, writtenNumber } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
 import { brokenRules, OBSERVED_KEYS, rowOf } from '../throw/observed.ts'
 import type { FigureKey, ObservedKey } from '../throw/observed.ts'
@@ -332,13 +331,11 @@ export function writeThrowsCsv(throws: readonly SheetThrow[]): string {
     (c) => c.required || c.key === 'throw' || throws.some((t) => t[c.key] !== undefined),
   )
   const notes = [...new Set(throws.flatMap((t) => Object.keys(t.notes ?? {})))]
-  return (
-    Papa.unparse({
-      fields: [...used.map((c) => c.name), ...notes],
-      data: throws.map((t) => [
-        ...used.map((c) => (t[c.key] === undefined ? '' : String(t[c.key]))),
-        ...notes.map((n) => t.notes?.[n] ?? ''),
-      ]),
-    }) + '\r\n'
+  return writeCsv(
+    [...used.map((c) => c.name), ...notes],
+    throws.map((t) => [
+      ...used.map((c) => (t[c.key] === undefined ? '' : String(t[c.key]))),
+      ...notes.map((n) => t.notes?.[n] ?? ''),
+    ]),
   )
 }

@@ -1,6 +1,13 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
-import { parseCsv, plainFigure, Problems, short, writtenNumber } from '../../../core/formats/csvCells.ts'
+import {
+  parseCsv,
+  plainFigure,
+  Problems,
+  short,
+  writeCsv,
+  writtenNumber,
+} from '../../../core/formats/csvCells.ts'
 
 describe('cells of a file', () => {
   it('are read whole, with quotes, commas, line ends of any kind and a mark at the start', () => {
@@ -13,6 +20,28 @@ describe('cells of a file', () => {
       ['B', 'said "so"'],
     ])
     expect(errors).deep.equal([])
+  })
+  it('that a spreadsheet would run are guarded where they are written, and come back as they were', () => {
+    const written = writeCsv(
+      ['note', '=A1'],
+      [
+        ['=1+1', '@SUM(A1)'],
+        ['+cmd|x', '-2+3'],
+        ["'=1", '-6.5'],
+      ],
+    )
+    expect(written).equal("note,'=A1\r\n'=1+1,'@SUM(A1)\r\n'+cmd|x,'-2+3\r\n''=1,-6.5\r\n")
+    const start = fc.constantFrom('=', '+', '-', '@', "'", "'=", 'x', '')
+    const cell = fc.tuple(start, fc.string({ maxLength: 8 })).map(([a, b]) => (a + b).trim())
+    fc.assert(
+      fc.property(fc.array(fc.tuple(cell, cell), { maxLength: 5 }), (rows) => {
+        const whole = rows.filter((r) => r.join('') !== '')
+        const { rows: again } = parseCsv(writeCsv(['a', 'b'], whole))
+        expect(again).deep.equal(whole)
+        for (const text of again.length > 0 ? writeCsv(['a', 'b'], whole).split('\r\n') : [])
+          expect(text).not.match(/^[=@]/)
+      }),
+    )
   })
   it('are none where there is nothing', () => {
     expect(parseCsv('').header).deep.equal([])
