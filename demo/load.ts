@@ -2,13 +2,7 @@ import { getTableName, sql } from 'drizzle-orm'
 import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
 import { overwriteInspection, overwriteWearNote } from '../server/store/inspections.ts'
-import {
-  overwriteDisc,
-  overwriteMaker,
-  overwriteMold,
-  overwritePlastic,
-  overwriteRun,
-} from '../server/store/shelf.ts'
+import { overwriteShelf } from '../server/store/shelf.ts'
 import {
   overwritePlace,
   overwriteSession,
@@ -51,11 +45,7 @@ const TABLES = [
 export const loadDemo = (db: Database): Promise<void> =>
   db.transaction(async (tx) => {
     const demo = harrowmere()
-    for (const row of demo.makers) await overwriteMaker(tx, row)
-    for (const row of demo.molds) await overwriteMold(tx, row)
-    for (const row of demo.plastics) await overwritePlastic(tx, row)
-    for (const row of demo.runs) await overwriteRun(tx, row)
-    for (const row of demo.discs) await overwriteDisc(tx, row)
+    await overwriteShelf(tx, demo)
     for (const row of demo.inspections) await overwriteInspection(tx, row)
     for (const row of demo.wearNotes) await overwriteWearNote(tx, row)
     for (const row of demo.places) await overwritePlace(tx, row)

@@ -61,3 +61,7 @@ export function numbersOf({ cd0, cl0, cm0, cma }: Coefficients): FlightNumbers {
   const fade = (cma - 0.0043 + (0.0622 + 0.0031 * (speed - 8)) * turn) / 0.01297
   return { speed, glide, turn, fade }
 }
+
+/** The four numbers as a label has them, “9/5/−1/2”. */
+export const numbersWords = ({ speed, glide, turn, fade }: FlightNumbers): string =>
+  [speed, glide, turn, fade].join('/').replaceAll('-', '−')

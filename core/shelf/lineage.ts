@@ -60,7 +60,7 @@ export class Lineage<T extends LineageTables> {
     return row
   }
 
-  /** Whether a row is on the shelf just as it is. */
+  /** Whether the shelf had a row of this id before, whatever became of it. */
   holds<K extends LineageLevel>(of: K, id: string): boolean {
     return this.shelf[of].some((r) => r.id === id)
   }

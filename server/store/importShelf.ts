@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import { v7 as newId } from 'uuid'
 import type { ShelfLine } from '../../core/formats/shelfCsv.ts'
+import { numbersWords } from '../../core/flight/disc.ts'
 import { Lineage } from '../../core/shelf/lineage.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
@@ -8,14 +9,7 @@ import type { ShelvedDisc } from '../../contract/sheet.ts'
 import type { ShelfImport } from '../../contract/imports.ts'
 import type { Disc, Mold, PublishedNumbers, Shelf } from '../../contract/shelf.ts'
 import type { Database } from './database.ts'
-import {
-  readShelf,
-  overwriteDisc,
-  overwriteMaker,
-  overwriteMold,
-  overwritePlastic,
-  overwriteRun,
-} from './shelf.ts'
+import { overwriteShelf, readShelf } from './shelf.ts'
 
 type Level = 'molds' | 'plastics' | 'runs'
 
@@ -105,13 +99,12 @@ class ShelfPlan {
       : fresh
     if (numbers) {
       const first = this.#told.get(row.id)
-      const say = (n: PublishedNumbers) => [n.speed, n.glide, n.turn, n.fade].join('/').replaceAll('-', '−')
       if (!first) this.#told.set(row.id, { row: line.row, numbers })
-      else if (say(first.numbers) !== say(numbers))
+      else if (numbersWords(first.numbers) !== numbersWords(numbers))
         this.problems.push({
           row: line.row,
           column: level === 'mold' ? 'speed' : `${level}_speed`,
-          message: `${row.name} is ${say(numbers)} here and ${say(first.numbers)} in row ${first.row}.`,
+          message: `${row.name} is ${numbersWords(numbers)} here and ${numbersWords(first.numbers)} in row ${first.row}.`,
         })
     }
     if (!known || !isDeepStrictEqual(known, row)) this.lineage.put(of, row)
@@ -136,13 +129,7 @@ export function importShelf(
     const plan = new ShelfPlan(shelf)
     for (const line of lines) plan.line(line, byCode.get(line.code.toLowerCase()))
     if (plan.problems.length > 0) return plan.problems
-    if (store) {
-      for (const row of plan.lineage.made.makers) await overwriteMaker(tx, row)
-      for (const row of plan.lineage.made.molds) await overwriteMold(tx, row)
-      for (const row of plan.lineage.made.plastics) await overwritePlastic(tx, row)
-      for (const row of plan.lineage.made.runs) await overwriteRun(tx, row)
-      for (const row of plan.discs) await overwriteDisc(tx, row)
-    }
+    if (store) await overwriteShelf(tx, { ...plan.lineage.made, discs: plan.discs })
     const names = (level: Level) =>
       plan.lineage.made[level].filter((x) => plan.lineage.holds(level, x.id)).map((x) => x.name)
     return {

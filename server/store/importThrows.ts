@@ -1,6 +1,7 @@
 import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { numbersWords } from '../../core/flight/disc.ts'
 import { dayAt } from '../../core/throw/day.ts'
 import { observedOnSheet } from '../../core/throw/observed.ts'
 import { Lineage, sameName } from '../../core/shelf/lineage.ts'
@@ -13,14 +14,7 @@ import type { Disc, Mold, Shelf } from '../../contract/shelf.ts'
 import type { Session, Throw, Thrower, TrialFile } from '../../contract/trials.ts'
 import type { Database, Queryable } from './database.ts'
 import { throws as throwsTable } from './schema.ts'
-import {
-  readShelf,
-  overwriteDisc,
-  overwriteMaker,
-  overwriteMold,
-  overwritePlastic,
-  overwriteRun,
-} from './shelf.ts'
+import { overwriteShelf, readShelf } from './shelf.ts'
 import {
   readThrowers,
   overwriteSession,
@@ -256,12 +250,10 @@ const classOf = (speed: number): Mold['discClass'] =>
   speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway driver' : 'distance driver'
 
 function differencesOf(t: SheetThrow, d: ShelvedDisc): string[] {
-  const line = (n: { speed: number; glide: number; turn: number; fade: number }) =>
-    [n.speed, n.glide, n.turn, n.fade].join('/').replaceAll('-', '−')
   const found: string[] = []
-  if (line(t) !== line(d.inForce.numbers))
+  if (numbersWords(t) !== numbersWords(d.inForce.numbers))
     found.push(
-      `${t.disc}: the file says ${line(t)}, the shelf ${line(d.inForce.numbers)} (${d.inForce.level}). The shelf’s numbers are used.`,
+      `${t.disc}: the file says ${numbersWords(t)}, the shelf ${numbersWords(d.inForce.numbers)} (${d.inForce.level}). The shelf’s numbers are used.`,
     )
   const grams = d.disc.weighedG ?? d.disc.markedG
   if (t.weightG !== undefined && grams !== null && t.weightG !== grams)
@@ -287,11 +279,7 @@ export function importThrows(
     if (plan.problems.length > 0) return plan.problems
     const again = await countStored(tx, plan.throws)
     if (store) {
-      for (const row of plan.shelf.makers) await overwriteMaker(tx, row)
-      for (const row of plan.shelf.molds) await overwriteMold(tx, row)
-      for (const row of plan.shelf.plastics) await overwritePlastic(tx, row)
-      for (const row of plan.shelf.runs) await overwriteRun(tx, row)
-      for (const row of plan.shelf.discs) await overwriteDisc(tx, row)
+      await overwriteShelf(tx, plan.shelf)
       for (const row of plan.throwers) await overwriteThrower(tx, row)
       for (const row of plan.sessions) await overwriteSession(tx, row)
       await overwriteTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })

@@ -30,12 +30,25 @@ export const overwriteRun = (db: Queryable, row: Run) =>
 export const overwriteDisc = (db: Queryable, row: Disc) =>
   db.insert(discs).values(row).onConflictDoUpdate({ target: discs.id, set: row })
 
+/** Rows of the shelf, what stands above before what stands under it. */
+export async function overwriteShelf(db: Queryable, shelf: Shelf): Promise<void> {
+  for (const row of shelf.makers) await overwriteMaker(db, row)
+  for (const row of shelf.molds) await overwriteMold(db, row)
+  for (const row of shelf.plastics) await overwritePlastic(db, row)
+  for (const row of shelf.runs) await overwriteRun(db, row)
+  for (const row of shelf.discs) await overwriteDisc(db, row)
+}
+
 /** A disc and whatever above it is new, in one go or not at all. */
 export const overwriteEntry = (db: Database, entry: DiscEntry): Promise<void> =>
   db.transaction(async (tx) => {
-    if (entry.maker) await overwriteMaker(tx, entry.maker)
-    if (entry.mold) await overwriteMold(tx, entry.mold)
-    if (entry.plastic) await overwritePlastic(tx, entry.plastic)
-    if (entry.run) await overwriteRun(tx, entry.run)
-    await overwriteDisc(tx, entry.disc)
+    const { maker, mold, plastic, run, disc } = entry
+    const given = <T>(row: T | undefined): T[] => (row ? [row] : [])
+    await overwriteShelf(tx, {
+      makers: given(maker),
+      molds: given(mold),
+      plastics: given(plastic),
+      runs: given(run),
+      discs: [disc],
+    })
   })

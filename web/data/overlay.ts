@@ -109,8 +109,7 @@ export function recordOver(
   waiting: readonly Waiting[],
 ): DiscRecord & { readonly photoWaiting: Written<'photos'> | undefined } {
   const { disc } = record.row
-  const photoWaiting = waiting.filter((w) => isOf(w, 'photos') && w.body.id === disc.id).at(-1)?.body as
-    Written<'photos'> | undefined
+  const photoWaiting = rowOver('photos', disc.id, undefined, waiting)
   const own = (row: { readonly discId: string }) => row.discId === disc.id
   const byDay = (a: { readonly day: string }, b: { readonly day: string }) =>
     a.day < b.day ? -1 : a.day > b.day ? 1 : 0
