@@ -1,5 +1,7 @@
-import { and, getTableColumns, getTableName, inArray, notInArray, sql } from 'drizzle-orm'
+import { and, getTableName, inArray, notInArray, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
+import type { DemoState } from '../contract/demo.ts'
 import { Conflict } from '../server/store/conflicts.ts'
 import type { Database, Queryable } from '../server/store/database.ts'
 import type { Demo } from '../server/routes/demo.ts'
@@ -11,17 +13,28 @@ import { markDemo } from './state.ts'
 const demo = harrowmere()
 const ids = (rows: readonly { readonly id: string }[]) => rows.map((r) => r.id)
 
-/** How many throws are in the database that the demo did not bring, long and short. */
-export async function ownThrows(db: Queryable): Promise<number> {
-  const count = { n: sql<number>`count(*)::int` }
+/** Throws that the demo did not bring, long and short: in trials of one's own, and tried in those of the demo. */
+async function besides(db: Queryable): Promise<Pick<DemoState, 'ownThrows' | 'tried'>> {
+  const inDemo = (column: AnyPgColumn) => inArray(column, ids(demo.trials))
+  const { throws, shortThrows } = schema
+  const count = (tried: SQL) => ({
+    tried: sql<number>`(count(*) filter (where ${tried}))::int`,
+    ownThrows: sql<number>`(count(*) filter (where not ${tried}))::int`,
+  })
   const [[long], [short]] = await Promise.all([
     db
-      .select(count)
-      .from(schema.throws)
-      .where(notInArray(schema.throws.id, ids(demo.throws))),
-    db.select(count).from(schema.shortThrows),
+      .select(count(inDemo(throws.trialId)))
+      .from(throws)
+      .where(notInArray(throws.id, ids(demo.throws))),
+    db.select(count(inDemo(shortThrows.trialId))).from(shortThrows),
   ])
-  return long!.n + short!.n
+  return { ownThrows: long!.ownThrows + short!.ownThrows, tried: long!.tried + short!.tried }
+}
+
+/** How many throws are in the database that the demo did not bring, wherever they were thrown. */
+export async function ownThrows(db: Queryable): Promise<number> {
+  const { ownThrows: own, tried } = await besides(db)
+  return own + tried
 }
 
 type Table = PgTable & { id: AnyPgColumn }
@@ -32,34 +45,37 @@ async function dropUnused(
   table: Table,
   rows: readonly { readonly id: string }[],
   usedBy: readonly AnyPgColumn[],
+  key: AnyPgColumn = table.id,
 ): Promise<void> {
+  const named = sql.raw(`"${getTableName(table)}"."${key.name}"`)
   const unused = usedBy.map(
-    (column) =>
-      sql`not exists (select 1 from ${column.table} where ${column} = ${sql.raw(`"${getTableName(table)}"."id"`)})`,
+    (column) => sql`not exists (select 1 from ${column.table} where ${column} = ${named})`,
   )
-  await tx
-    .delete(table)
-    .where(and(inArray(getTableColumns(table)['id'] as AnyPgColumn, ids(rows)), ...unused))
+  await tx.delete(table).where(and(inArray(key, ids(rows)), ...unused))
 }
 
 /**
- * Takes everything of the demo out of the database, so that a shelf of one's own can begin. Discs and molds that something of
- * one's own leans on stay.
- *
- * @throws Conflict once there are throws of one's own
+ * Takes everything of the demo out of the database, so that a shelf of one's own can begin, with whatever was tried in its
+ * trials. Discs, people and outings that something of one's own leans on stay.
  */
 const putAway = (db: Database): Promise<void> =>
   db.transaction(async (tx) => {
-    const own = await ownThrows(tx)
-    if (own > 0)
-      throw new Conflict(
-        'Thrown already',
-        `There are ${own} throws of your own beside the demo, and they may be of its discs. Take discs and trials you do not want off by hand.`,
-      )
-    const { throws, windLogs, sessions, trialDiscs, trials, inspections, wearNotes, discs } = schema
-    await tx.delete(throws).where(inArray(throws.id, ids(demo.throws)))
-    await tx.delete(windLogs).where(inArray(windLogs.sessionId, ids(demo.sessions)))
-    await dropUnused(tx, sessions, demo.sessions, [])
+    const { throws, shortThrows, windLogs, sessions, trialDiscs, trials, inspections, wearNotes, discs } =
+      schema
+    const tried = await tx
+      .selectDistinct({ id: throws.sessionId })
+      .from(throws)
+      .where(inArray(throws.trialId, ids(demo.trials)))
+    const triedShort = await tx
+      .selectDistinct({ id: shortThrows.sessionId })
+      .from(shortThrows)
+      .where(inArray(shortThrows.trialId, ids(demo.trials)))
+    await tx.delete(throws).where(inArray(throws.trialId, ids(demo.trials)))
+    await tx.delete(shortThrows).where(inArray(shortThrows.trialId, ids(demo.trials)))
+    const outings = [...demo.sessions, ...tried, ...triedShort]
+    const thrownIn = [throws.sessionId, shortThrows.sessionId]
+    await dropUnused(tx, windLogs, outings, thrownIn, windLogs.sessionId)
+    await dropUnused(tx, sessions, outings, thrownIn)
     await tx.delete(trialDiscs).where(inArray(trialDiscs.trialId, ids(demo.trials)))
     await dropUnused(tx, trials, demo.trials, [])
     await tx.delete(inspections).where(inArray(inspections.id, ids(demo.inspections)))
@@ -76,7 +92,7 @@ const putAway = (db: Database): Promise<void> =>
     await dropUnused(tx, schema.plastics, demo.plastics, [discs.plasticId, schema.runs.plasticId])
     await dropUnused(tx, schema.molds, demo.molds, [schema.plastics.moldId])
     await dropUnused(tx, schema.makers, demo.makers, [schema.molds.makerId])
-    await dropUnused(tx, schema.throwers, demo.throwers, [])
+    await dropUnused(tx, schema.throwers, demo.throwers, [throws.throwerId, shortThrows.throwerId])
     await dropUnused(tx, schema.places, demo.places, [sessions.placeId])
     await markDemo(tx, 'away')
   })
@@ -102,7 +118,7 @@ export const keptDemo: Demo = {
       .select({ id: schema.trials.id })
       .from(schema.trials)
       .where(inArray(schema.trials.id, ids(demo.trials)))
-    return { demo: there.length > 0 ? 'here' : 'away', ownThrows: await ownThrows(db) }
+    return { demo: there.length > 0 ? 'here' : 'away', ...(await besides(db)) }
   },
   putAway,
   bringBack,

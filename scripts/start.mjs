@@ -124,7 +124,14 @@ try {
       demo: keptDemo,
       devices,
       prepare: async (db) => {
-        if (flags.has('--empty')) await keptDemo.putAway(db)
+        if (flags.has('--empty')) {
+          const { tried } = await keptDemo.state(db)
+          if (tried > 0)
+            throw new Error(
+              `${tried} throws were tried in the demo and would go with it. Start without --empty, and press “Start my own shelf” on the Bench.`,
+            )
+          await keptDemo.putAway(db)
+        }
         if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },
     })

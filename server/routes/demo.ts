@@ -6,7 +6,6 @@ import type { ShelfRater } from '../work/shelfRater.ts'
 /** Sample data that can be put away and brought back. */
 export interface Demo {
   readonly state: (db: Database) => Promise<DemoState>
-  /** @throws Conflict once there are throws of one's own */
   readonly putAway: (db: Database) => Promise<void>
   /** @throws Conflict where something of one's own has the name of something of the demo */
   readonly bringBack: (db: Database) => Promise<void>

@@ -21,8 +21,9 @@ describe('the demo, put away', () => {
 
   it('leaves an empty shelf, does not come back with the next start, and comes back whole when asked', async () => {
     const before = [await shelf(), await trials()]
-    expect(await state()).deep.equal({ demo: 'here', ownThrows: 0 })
-    expect((await api().post('/api/demo/away').expect(200)).body).deep.equal({ demo: 'away', ownThrows: 0 })
+    expect(await state()).deep.equal({ demo: 'here', ownThrows: 0, tried: 0 })
+    const away = await api().post('/api/demo/away').expect(200)
+    expect(away.body).deep.equal({ demo: 'away', ownThrows: 0, tried: 0 })
     expect(await shelf()).deep.equal({ makers: [], molds: [], plastics: [], runs: [], discs: [] })
     expect(await trials()).deep.equal([])
     expect((await api().get('/api/throwers')).body).deep.equal([])
@@ -47,14 +48,34 @@ describe('the demo, put away', () => {
     expect((await shelf()).discs.length).greaterThan(10)
   })
 
-  it('is not put away once there is a throw of one’s own, and says so', async () => {
+  it('takes with it what was tried in its trials, and says beforehand how much that is', async () => {
     const file = (await api().get(`/api/trials/${demoId('trial', 'four')}`)).body as TrialFile
-    const row: Throw = { ...file.throws[0]!, id: newId(), version: 0 }
+    const outing = { ...file.sessions[0]!, id: newId(), day: '2026-11-20' }
+    await api().put(`/api/sessions/${outing.id}`).send(outing).expect(200)
+    const row: Throw = { ...file.throws[0]!, id: newId(), sessionId: outing.id, version: 0 }
     await api().put(`/api/throws/${row.id}`).send(row).expect(200)
-    expect(await state()).deep.equal({ demo: 'here', ownThrows: 1 })
-    const refused = await api().post('/api/demo/away').expect(409)
-    expect(refused.body.detail).match(/1 throws of your own/)
-    expect((await trials()).length).equal(3)
+    expect(await state()).deep.equal({ demo: 'here', ownThrows: 0, tried: 1 })
+    await api().post('/api/demo/away').expect(200)
+    expect(await state()).deep.equal({ demo: 'away', ownThrows: 0, tried: 0 })
+    expect((await shelf()).discs).deep.equal([])
+    expect((await api().get('/api/sessions')).body).deep.equal([])
+  })
+
+  it('leaves throws of one’s own trial, with the discs, the thrower and the outing they lean on', async () => {
+    const file = (await api().get(`/api/trials/${demoId('trial', 'four')}`)).body as TrialFile
+    const [thrown] = file.throws
+    const trial = { ...file.trial, id: newId(), name: 'My own', discIds: [thrown!.discId], controlDiscId: null, plan: null } // prettier-ignore
+    await api().put(`/api/trials/${trial.id}`).send(trial).expect(200)
+    const row: Throw = { ...thrown!, id: newId(), trialId: trial.id, version: 0 }
+    await api().put(`/api/throws/${row.id}`).send(row).expect(200)
+    expect(await state()).deep.equal({ demo: 'here', ownThrows: 1, tried: 0 })
+    await api().post('/api/demo/away').expect(200)
+    expect(await state()).deep.equal({ demo: 'away', ownThrows: 1, tried: 0 })
+    const left = (await api().get(`/api/trials/${trial.id}`).expect(200)).body as TrialFile
+    expect(left.throws.map((t) => t.id)).deep.equal([row.id])
+    expect((await shelf()).discs.map((d) => d.id)).deep.equal([row.discId])
+    expect((await api().get('/api/throwers')).body).length(1)
+    expect((await trials()).map((t) => t.trial.id)).deep.equal([trial.id])
   })
 
   it('does not come back over something that has its name, and changes nothing', async () => {

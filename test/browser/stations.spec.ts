@@ -120,7 +120,7 @@ test('the command list and the list of keys open by keyboard', async ({ page }) 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('take back the last throw')
 })
 
-test('the demo says what it is, gives way to a shelf of one’s own, and comes back until the first own throw', async ({
+test('the demo says what it is, gives way to a shelf of one’s own, comes back, and says what of it would be lost', async ({
   page,
 }) => {
   const said = complaints(page)
@@ -144,7 +144,16 @@ test('the demo says what it is, gives way to a shelf of one’s own, and comes b
   await queueEmpty(page)
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
   await expect(page.getByText(/trials open, 1 finished/)).toBeVisible()
-  await expect(note).toBeHidden()
+  // what was tried meanwhile goes only when that is wanted
+  const dialog = page.getByRole('dialog', { name: 'Start my own shelf' })
+  await note.getByRole('button', { name: 'Start my own shelf' }).click()
+  await expect(dialog).toContainText('The throw you tried')
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
+  await expect(dialog).toBeHidden()
+  await note.getByRole('button', { name: 'Start my own shelf' }).click()
+  await dialog.getByRole('button', { name: 'Put the demo away' }).click()
+  await expect(page.getByRole('heading', { name: 'Nothing on the bench yet' })).toBeVisible()
+  await expect(note).toContainText('Your own shelf')
   expect(said).toEqual([])
 })
 

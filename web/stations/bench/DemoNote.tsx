@@ -1,8 +1,10 @@
+import { useState } from 'react'
 import { mutate } from 'swr'
 import { DemoState } from '../../../contract/demo.ts'
 import { ask } from '../../data/api.ts'
 import { useRead } from '../../data/hooks.ts'
 import { Button } from '../../parts/Button.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 
 /** Puts the demo away or brings it back; everything that was read of the shelf and its trials is then read again. */
@@ -23,7 +25,8 @@ async function move(way: 'away' | 'back'): Promise<void> {
 /** Says that what is shown is the demo, with the way to a shelf of one’s own; and the way back until the first own throw. */
 export function DemoNote() {
   const { data } = useRead('/api/demo', DemoState)
-  if (!data || data.ownThrows > 0) return null
+  const [asking, setAsking] = useState(false)
+  if (!data || (data.demo === 'away' && data.ownThrows > 0)) return null
   return (
     <div
       role="note"
@@ -35,7 +38,9 @@ export function DemoNote() {
             <strong>This is the demo:</strong> the Harrowmere Lending Shed, its discs, throwers and throws are
             invented. Try everything; you cannot spoil it.
           </p>
-          <Button onClick={() => void move('away')}>Start my own shelf</Button>
+          <Button onClick={() => (data.tried > 0 ? setAsking(true) : void move('away'))}>
+            Start my own shelf
+          </Button>
         </>
       ) : (
         <>
@@ -47,6 +52,25 @@ export function DemoNote() {
           </Button>
         </>
       )}
+      <Dialog open={asking} onClose={() => setAsking(false)} title="Start my own shelf">
+        <p>
+          {data.tried === 1 ? 'The throw' : `The ${data.tried} throws`} you tried in the demo’s trials{' '}
+          {data.tried === 1 ? 'goes' : 'go'} with it, and {data.tried === 1 ? 'does' : 'do'} not come back
+          with it. Trials and discs of your own stay.
+        </p>
+        <div className="mt-4 flex flex-wrap gap-2">
+          <Button
+            kind="primary"
+            onClick={() => {
+              setAsking(false)
+              void move('away')
+            }}
+          >
+            Put the demo away
+          </Button>
+          <Button onClick={() => setAsking(false)}>Cancel</Button>
+        </div>
+      </Dialog>
     </div>
   )
 }
