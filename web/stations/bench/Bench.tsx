@@ -127,8 +127,8 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
           {finished ? 'finished' : counted === 0 ? 'not thrown yet' : 'open'}
         </span>
       </div>
-      <div className="mt-2 flex items-center gap-3">
-        <div className="h-2 flex-1 overflow-hidden rounded-full bg-tint" aria-hidden>
+      <div className="mt-2 flex items-center gap-x-3 gap-y-1.5 max-sm:flex-wrap">
+        <div className="h-2 flex-1 max-sm:basis-full overflow-hidden rounded-full bg-tint" aria-hidden>
           <div className="h-full rounded-full bg-water" style={{ width: `${100 * share}%` }} />
         </div>
         <span className="text-note">
