@@ -2,8 +2,13 @@ import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId, SHED } from '../../demo/shed.ts'
+import { STABILITY_WORDS } from '../../core/judge/words.ts'
+import { DISC_CLASSES, WEAR_STATES } from '../../contract/shelf.ts'
+import type { Shelf } from '../../contract/shelf.ts'
+import { SHELF_SORTS, ShelfQuery, stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
-import { stabilityOf } from '../../contract/shelfPage.ts'
+import { shelvedDiscs } from '../../contract/sheet.ts'
+import { pageHere } from '../../web/data/shelfLocal.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
@@ -55,6 +60,39 @@ describe('the table of the shelf', () => {
     expect(least[0]).equal('HS-009')
     expect(await codes('?word=very+overstable')).include('HS-033')
     expect(await codes('?word=very+overstable')).not.include('HS-017')
+  })
+
+  it('is the same whether the server makes it or a device without one, however it is found, filtered and sorted', async () => {
+    const known = new Map((await page()).rows.map((r) => [r.disc.id, r]))
+    const discs = shelvedDiscs((await api().get('/api/shelf').expect(200)).body as Shelf)
+    const sorts = SHELF_SORTS.flatMap((sort) => [`sort=${sort}`, `sort=${sort}&down=1`])
+    const filters = [
+      ...['find=loam', 'find=eskwright+fairway', 'find=%25', 'plastic=Loam', 'removed=1', 'age=30'],
+      ...['tested=yes', 'tested=no', ...DISC_CLASSES.map((c) => `class=${encodeURIComponent(c)}`)],
+      ...[
+        ...WEAR_STATES.map((w) => `wear=${w}`),
+        ...STABILITY_WORDS.map((w) => `word=${encodeURIComponent(w)}`),
+      ],
+    ]
+    let found = 0
+    for (const query of [...sorts, ...filters]) {
+      const there = await page(`?${query}`)
+      const here = pageHere(
+        discs,
+        known,
+        ShelfQuery.parse(Object.fromEntries(new URLSearchParams(query))),
+        Date.now(),
+      )
+      expect(here.ids, query).deep.equal(there.ids)
+      expect(here.rows, query).deep.equal(there.rows)
+      expect([here.total, here.removed, here.plastics]).deep.equal([
+        there.total,
+        there.removed,
+        there.plastics,
+      ])
+      found += here.total
+    }
+    expect(found).greaterThan(SHED.length * sorts.length)
   })
 
   it('sorts by weight, wear and when last thrown, unknown ones last', async () => {

@@ -245,7 +245,7 @@ describe('the queue of a device', () => {
     await q.put('throws', bad)
     await q.put('throws', good)
     await empty(q)
-    expect(q.refused().map((r) => r.why)).deep.equal(['The session is not known here.'])
+    expect(q.refused().map((r) => r.why)).deep.equal(['The outing is not known here.'])
     expect((await stored()).has(good.id)).equal(true)
     expect((await stored()).has(bad.id)).equal(false)
     await q.stop()
@@ -302,7 +302,7 @@ describe('the queue of a device', () => {
     await q.put('throws', { ...row, sessionId: session })
     await empty(q)
     const [refused] = q.refused()
-    expect(refused!.why).equal('The session is not known here.')
+    expect(refused!.why).equal('The outing is not known here.')
     // the outing comes from elsewhere
     const { sessions } = (await (await fetch(`/api/trials/${trial}`)).json()) as TrialFile
     await q.put('sessions', { ...sessions[0]!, id: session })

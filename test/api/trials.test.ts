@@ -104,7 +104,7 @@ describe('trials and throws', () => {
     ['an unknown disc', { discId: newId() }, /^The disc is not in this trial/],
     ['a disc of another trial', { discId: fresh.discIds[0]! }, /^The disc is not in this trial/],
     ['an unknown thrower', { throwerId: newId() }, /^The thrower is not known here/],
-    ['an unknown session', { sessionId: newId() }, /^The session is not known here/],
+    ['an unknown session', { sessionId: newId() }, /^The outing is not known here/],
   ] as const) {
     it(`refuses ${what} with a sentence, and stores nothing`, async () => {
       const row = sample(change as Partial<Throw>)

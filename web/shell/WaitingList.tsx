@@ -65,6 +65,11 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
         ) : (
           <div key={r.key} className="mt-3 rounded-lg border border-rule p-3">
             <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
+            {isOf(r, 'throws') && (
+              <p>
+                <Version of={r.body} />
+              </p>
+            )}
             <p className="font-medium">{r.why}</p>
             <p className="mt-1 text-note text-quiet">
               It is kept on this device. Put right what stands against it and send it again, or enter it anew
