@@ -35,7 +35,7 @@ export function fieldWords(path: readonly PropertyKey[]): string {
     .toLowerCase()
 }
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** What is wrong with a field, as a sentence begins: “The hang time must …”. */
 export function wrongWords(issue: {

@@ -77,7 +77,8 @@ const CONSTRAINTS: Record<string, [path: string, message: string]> = {
 
 function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof Refusal) return error
-  if (error instanceof Conflict) return new Refusal(409, error.title, error.message, [], error.stored)
+  if (error instanceof Conflict)
+    return new Refusal(409, error.title, error.message, [...error.errors], error.stored)
   const cause = ((error as { cause?: unknown })?.cause ?? error) as {
     code?: string
     constraint_name?: string
@@ -101,6 +102,8 @@ function refusalOf(error: unknown): Refusal | undefined {
       status,
       TITLE[status] ?? 'The request was refused',
       sentence(status, cause.message ?? ''),
+      // too large stays too large: that is said of the row
+      status === 413 ? [{ path: '', message: 'is too large' }] : [],
     )
   return undefined
 }

@@ -6,6 +6,8 @@ export class Conflict extends Error {
     detail: string,
     /** The row that is stored instead, where there is one. */
     readonly stored?: Readonly<Record<string, unknown>>,
+    /** The fields that do not fit. */
+    readonly errors: readonly { readonly path: string; readonly message: string }[] = [],
   ) {
     super(detail)
   }

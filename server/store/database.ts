@@ -23,8 +23,16 @@ export interface Connection {
 /** Connects, makes the database if the server has none of that name, and applies what migrations are missing. */
 export async function openDatabase(url: string): Promise<Connection> {
   await makeDatabase(url)
-  // a connection keeps what it found when it began, read-only too: idle ones are let go, and new ones ask anew
-  const client = postgres(url, { max: 10, idle_timeout: 10, onnotice: () => {} })
+  const client = postgres(url, {
+    max: 10,
+    // a connection keeps what it found when it began, read-only too: idle ones are let go, and new ones ask anew
+    idle_timeout: 10,
+    // a database that comes back is found again within a second
+    backoff: (tries: number) => Math.min(1, 0.05 * 2 ** tries),
+    // nobody waits for this question of the client: asked of a connection that is ended, it would end the server
+    fetch_types: false,
+    onnotice: () => {},
+  })
   const db = drizzle(client, { schema })
   await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) })
   return { db, close: () => client.end({ timeout: 5 }) }

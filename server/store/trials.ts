@@ -150,6 +150,8 @@ async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds
     throw new Conflict(
       'Locked',
       'What was expected is locked since the first throw; the plan may change, the expectation may not.',
+      undefined,
+      [{ path: 'plan.expected', message: 'is locked since the first throw' }],
     )
 }
 

@@ -5,13 +5,15 @@ import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import path from 'node:path'
 import http from 'node:http'
+import net from 'node:net'
 import type { AddressInfo } from 'node:net'
+import { Transform } from 'node:stream'
 import { randomInt, randomLcg } from 'd3'
 import postgres from 'postgres'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
-import { ApiProblem, putRow } from '../../web/data/api.ts'
+import { putRow, saidAgainst } from '../../web/data/api.ts'
 import { Queue } from '../../web/data/queue.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
@@ -19,7 +21,10 @@ import type { TestServer } from './server.ts'
 /** A server process of its own on a database, which can be killed at any moment and started again. */
 class Mortal {
   #child: ChildProcess | undefined
+  #killed = false
   deaths = 0
+  /** How often it ended of itself. */
+  ended = 0
   constructor(
     private readonly url: string,
     readonly port: number,
@@ -35,6 +40,8 @@ class Mortal {
     ]
     const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] })
     this.#child = child
+    this.#killed = false
+    child.once('exit', () => void (this.ended += this.#killed ? 0 : 1))
     for await (const said of child.stdout!) if (String(said).includes('up')) return
     throw new Error('the server ended before it listened')
   }
@@ -42,11 +49,56 @@ class Mortal {
     const child = this.#child
     if (!child || child.exitCode !== null || child.signalCode !== null) return
     const gone = once(child, 'exit')
+    this.#killed = true
     child.kill('SIGKILL')
     await gone
     this.deaths++
   }
 }
+/** The line between a server and its database: as it is, cut, or with a pause before everything that goes through it. */
+class Line {
+  state: 'fine' | 'gone' | 'slow' = 'fine'
+  #ends = new Set<net.Socket>()
+  #door = net.createServer((near) => {
+    if (this.state === 'gone') return near.destroy()
+    const far = net.connect(Number(this.to.port), this.to.hostname)
+    for (const [from, into] of [
+      [near, far],
+      [far, near],
+    ] as const) {
+      this.#ends.add(from)
+      from.on('error', () => into.destroy())
+      from.on('close', () => (this.#ends.delete(from), into.destroy()))
+      from.pipe(this.#pause()).pipe(into)
+    }
+  })
+  constructor(private readonly to: URL) {}
+
+  #pause = () =>
+    new Transform({
+      transform: (chunk, _, done) => {
+        if (this.state === 'slow') setTimeout(done, 40, null, chunk)
+        else done(null, chunk)
+      },
+    })
+  /** Address of the database through this line. */
+  async open(): Promise<string> {
+    this.#door.listen(0, '127.0.0.1')
+    await once(this.#door, 'listening')
+    const url = new URL(this.to)
+    url.port = String((this.#door.address() as AddressInfo).port)
+    return url.href
+  }
+  cut(): void {
+    this.state = 'gone'
+    for (const end of this.#ends) end.destroy()
+  }
+  close(): void {
+    this.#door.close()
+    this.cut()
+  }
+}
+
 /** A port nobody listens on. */
 async function freePort(): Promise<number> {
   const probe = http.createServer().listen(0, '127.0.0.1')
@@ -60,8 +112,9 @@ describe('the queue of a device', () => {
   let it_: TestServer
   let mortal: Mortal
   let origin: string
-  /** Stands between device and server: lets a request through, loses it, or loses the answer. */
-  let weather: () => 'through' | 'request lost' | 'answer lost' = () => 'through'
+  let line: Line
+  /** Stands between device and server: lets a request through, loses it, loses the answer, or answers itself. */
+  let weather: () => 'through' | 'request lost' | 'answer lost' | number = () => 'through'
   let proxy: http.Server
   /** How often the server said that it cannot, not that the row is wrong. */
   let unable = 0
@@ -69,12 +122,18 @@ describe('the queue of a device', () => {
   before(async function () {
     this.timeout(180_000)
     it_ = await demoServer()
-    mortal = new Mortal(it_.url, await freePort())
+    line = new Line(new URL(it_.url))
+    mortal = new Mortal(await line.open(), await freePort())
     await mortal.live()
     const { port } = mortal
     proxy = http.createServer((req, res) => {
       const now = weather()
       if (now === 'request lost') return res.destroy()
+      if (typeof now === 'number') {
+        unable++
+        res.writeHead(now, { 'content-type': 'text/html' }).end('<h1>Somebody else answers</h1>')
+        return
+      }
       const on = http.request(
         {
           host: '127.0.0.1',
@@ -107,6 +166,7 @@ describe('the queue of a device', () => {
     globalThis.fetch = fetch_
     proxy.close()
     await mortal.die()
+    line.close()
     await it_.stop()
   })
 
@@ -114,7 +174,7 @@ describe('the queue of a device', () => {
     new Queue({
       name,
       send: (kind, body, signal) => putRow(kind, body, signal),
-      refusal: (e) => (e instanceof ApiProblem ? e.problem : undefined),
+      refusal: saidAgainst,
       onSent: () => Promise.resolve(),
       onRefused: () => undefined,
       retryMs: 5,
@@ -123,11 +183,27 @@ describe('the queue of a device', () => {
   const trial = demoId('trial', 'fairways')
   const stored = async () => {
     const { port } = it_.server.address() as AddressInfo
-    const file = (await (await fetch(`http://127.0.0.1:${port}/api/trials/${trial}`)).json()) as TrialFile
-    return new Map(file.throws.map((t) => [t.id, t]))
+    // its own connections may have just been ended
+    for (;;) {
+      const answer = await fetch(`http://127.0.0.1:${port}/api/trials/${trial}`)
+      if (answer.status === 503) continue
+      return new Map(((await answer.json()) as TrialFile).throws.map((t) => [t.id, t]))
+    }
   }
   const empty = async (q: Queue) => {
     while (q.waiting().length > 0) await new Promise((r) => setTimeout(r, 5))
+  }
+  /** Has the database take writes or not, from the next connection on; those there are end. */
+  async function takeWrites(take: boolean): Promise<void> {
+    const admin = postgres(it_.url, { max: 1, onnotice: () => {} })
+    await admin`set default_transaction_read_only = off`
+    const [row] = await admin<{ name: string }[]>`select current_database() as name`
+    await admin.unsafe(
+      `alter database "${row!.name}" set default_transaction_read_only = ${take ? 'off' : 'on'}`,
+    )
+    await admin`select pg_terminate_backend(pid) from pg_stat_activity
+                where datname = current_database() and pid <> pg_backend_pid()`
+    await admin.end()
   }
   let template: Throw
   before(async () => void (template = [...(await stored()).values()][0]!))
@@ -141,7 +217,15 @@ describe('the queue of a device', () => {
     version: 0,
   })
 
-  it('loses and doubles nothing over 240 rounds and more of a server and a page that die at any moment', async function () {
+  /** What a database may be for a while. */
+  const SPELLS = {
+    'read-only': [() => takeWrites(false), () => takeWrites(true)],
+    gone: [() => line.cut(), () => void (line.state = 'fine')],
+    slow: [() => void (line.state = 'slow'), () => void (line.state = 'fine')],
+  } as const
+  const SPELL_NAMES = ['read-only', 'gone', 'slow'] as const
+
+  it('loses and doubles nothing over 240 rounds and more of a server and a page that die at any moment, and a database that is read-only, gone or slow', async function () {
     this.timeout(900_000)
     const uniform = randomLcg(0.27)
     const chance = (p: number) => uniform() < p
@@ -155,10 +239,25 @@ describe('the queue of a device', () => {
     let deaths = 0
     let rising: Promise<void> | undefined
     let up = true
+    const spells = { 'read-only': 0, gone: 0, slow: 0 }
+    let begun = 0
+    let spell: (typeof SPELL_NAMES)[number] | undefined
+    const lift = async () => {
+      if (spell) await SPELLS[spell][1]()
+      spell = undefined
+    }
+    const enough = () => mortal.deaths > 10 && deaths > 30 && SPELL_NAMES.every((name) => spells[name] > 5)
     // a slow machine is let go on until enough has died
-    for (let round = 0; round < 240 || mortal.deaths <= 10 || deaths <= 30; round++) {
+    for (let round = 0; round < 240 || !enough(); round++) {
+      if (chance(0.4)) await lift()
+      // a server that rises wants its database once
+      else if (!spell && up && chance(0.5)) {
+        spell = SPELL_NAMES[begun++ % SPELL_NAMES.length]!
+        spells[spell]++
+        await SPELLS[spell][0]()
+      }
       // the server process is killed in the middle of things, and rises while throws are kept
-      if (up && chance(0.4)) {
+      if (up && !spell && chance(0.3)) {
         up = false
         const fall = 25 * uniform()
         rising = new Promise((r) => setTimeout(r, fall))
@@ -185,6 +284,7 @@ describe('the queue of a device', () => {
       }
     }
     await rising
+    await lift()
     weather = () => 'through'
     page.send()
     await empty(page)
@@ -194,6 +294,7 @@ describe('the queue of a device', () => {
     for (const [id, row] of kept) expect(after.get(id)!.carryM, id).equal(row.carryM)
     expect(deaths).greaterThan(30)
     expect(mortal.deaths).greaterThan(10)
+    expect(mortal.ended).equal(0)
     await page.stop()
   })
 
@@ -251,18 +352,6 @@ describe('the queue of a device', () => {
     await q.stop()
   })
 
-  /** Has the database take writes or not, from the next connection on; those there are end. */
-  async function takeWrites(take: boolean): Promise<void> {
-    const admin = postgres(it_.url, { max: 1, onnotice: () => {} })
-    await admin`set default_transaction_read_only = off`
-    const [row] = await admin<{ name: string }[]>`select current_database() as name`
-    await admin.unsafe(
-      `alter database "${row!.name}" set default_transaction_read_only = ${take ? 'off' : 'on'}`,
-    )
-    await admin`select pg_terminate_backend(pid) from pg_stat_activity
-                where datname = current_database() and pid <> pg_backend_pid()`
-    await admin.end()
-  }
   const writable = async () => ((await (await fetch('/api/health')).json()) as { writes: boolean }).writes
 
   it('keeps throws, in order, while the database takes no writes, and sends them when it does again', async function () {
@@ -292,6 +381,40 @@ describe('the queue of a device', () => {
     const now = await stored()
     for (const { id, carryM } of rows) expect(now.get(id)!.carryM).equal(carryM)
     await again.stop()
+  })
+
+  for (const status of [404, 408, 413, 429, 500, 502])
+    it(`keeps a throw where something else answers ${status}, which says nothing of it`, async () => {
+      const q = device(`other ${status}`)
+      await q.open()
+      const row = fresh(65)
+      unable = 0
+      weather = () => status
+      await q.put('throws', row)
+      while (unable < 3) await new Promise((r) => setTimeout(r, 5))
+      expect(q.waiting().map((w) => w.body.id)).deep.equal([row.id])
+      expect(q.held()).match(status < 500 && status !== 408 && status !== 429 ? /answered 4/ : /not answer/)
+      weather = () => 'through'
+      await empty(q)
+      expect(q.held()).equal(undefined)
+      expect(q.refused()).deep.equal([])
+      expect((await stored()).get(row.id)!.carryM).equal(65)
+      await q.stop()
+    })
+
+  it('sends a refused write with the field put right that it was refused for', async () => {
+    const q = device('mended')
+    await q.open()
+    const row = { ...fresh(66), hyzerDeg: 200 }
+    await q.put('throws', row)
+    await empty(q)
+    const [refused] = q.refused()
+    expect(refused!.errors!.map((e) => e.path)).deep.equal(['hyzerDeg'])
+    await q.sendAgain(refused!.key, { ...refused!.body, hyzerDeg: 20 } as Throw)
+    await empty(q)
+    expect(q.refused()).deep.equal([])
+    expect((await stored()).get(row.id)!.hyzerDeg).equal(20)
+    await q.stop()
   })
 
   it('sends a refused write again when it is told to', async () => {

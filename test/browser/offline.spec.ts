@@ -117,6 +117,32 @@ test('a throw changed on two devices keeps both versions and asks', async ({ pag
   expect(now.version).toBe(3)
 })
 
+test('a throw the server says something against is put right where it stands, and sent', async ({ page }) => {
+  await settledIn(page)
+  const id = idOf(page)
+  // what a page of another day might have let through
+  await page.route(
+    '**/api/throws/*',
+    (route) =>
+      route.continue({
+        postData: JSON.stringify({ ...(route.request().postDataJSON() as Throw), carryM: 2000 }),
+      }),
+    { times: 1 },
+  )
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: /not taken/ }).click()
+  const refused = page.getByRole('region', { name: 'Not taken' })
+  await expect(refused).toContainText('it must lie between 0.5 and 300 m')
+  await refused.getByLabel('Landing down the line').fill('71.5')
+  const kept = stored(page)
+  await refused.getByRole('button', { name: 'Send it again' }).click()
+  const row = (await (await kept).json()) as Throw
+  await expect(page.getByRole('button', { name: /not taken|waiting/ })).toBeHidden()
+  expect((await file(page, id)).throws.find((t) => t.id === row.id)).toMatchObject({ carryM: 71.5 })
+})
+
 test('the app can be installed', async ({ page }) => {
   await page.goto('/')
   const href = await page.locator('link[rel="manifest"]').getAttribute('href')

@@ -46,6 +46,13 @@ async function answered(path: string, init?: RequestInit): Promise<Response> {
   )
 }
 
+/**
+ * What the server says against a row that was put; undefined where an answer says nothing of the row (it may come from
+ * something that stands between, or be about the moment): then the row waits.
+ */
+export const saidAgainst = (e: unknown): Problem | undefined =>
+  e instanceof ApiProblem && (e.problem.errors?.length || e.problem.stored) ? e.problem : undefined
+
 /** An answer as it was agreed on; one that is not is said to be so, not shown. */
 async function parsed<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
   const body = schema.safeParse(await response.json().catch(() => undefined))
@@ -64,15 +71,19 @@ const asJson = (body: unknown) => ({
 export const read = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
   await parsed(await answered(path), schema)
 
+/** A row nobody has acknowledged by then is taken to be lost on the way, ms. */
+const LOST_MS = 60_000
+
 /** Puts a row where its kind belongs and answers with it as stored. */
 export async function putRow<K extends WriteKind>(
   kind: K,
   row: { readonly id: string },
   signal?: AbortSignal,
 ): Promise<Written<K>> {
+  const lost = AbortSignal.timeout(LOST_MS)
   const response = await answered(addressOf(kind, row.id), {
     method: 'PUT',
-    ...(signal && { signal }),
+    signal: signal ? AbortSignal.any([signal, lost]) : lost,
     ...asJson(row),
   })
   return (await parsed(response, WRITES[kind] as z.ZodType<Written>)) as Written<K>

@@ -4,7 +4,7 @@ import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
-import { ApiProblem, putRow } from './api.ts'
+import { putRow, saidAgainst } from './api.ts'
 import { shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
 import type { Refused, Waiting } from './queue.ts'
@@ -81,7 +81,7 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
 export const outbox = new Queue({
   name: 'veer-line',
   send: (kind, body, signal) => putRow(kind, body, signal),
-  refusal: (e) => (e instanceof ApiProblem ? e.problem : undefined),
+  refusal: saidAgainst,
   onSent: async ({ kind }, stored) => await REFRESH[kind](stored as never),
   onRefused: ({ kind, body, stored }) => {
     const { trialId } = (stored ?? body) as { trialId?: string }
@@ -95,3 +95,5 @@ export const outbox = new Queue({
 
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(outbox.subscribe, outbox.waiting)
 export const useRefused = (): readonly Refused[] => useSyncExternalStore(outbox.subscribe, outbox.refused)
+/** Why what waits could not be sent. */
+export const useHeld = (): string | undefined => useSyncExternalStore(outbox.subscribe, outbox.held)

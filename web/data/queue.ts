@@ -24,20 +24,22 @@ export const isOf = <K extends WriteKind>(
 /** A write the server refused; kept on this device until somebody mends or drops it. */
 export interface Refused extends Waiting {
   readonly why: string
+  /** The fields at fault. */
+  readonly errors?: Problem['errors']
   /** What is stored instead, where somebody else changed the row meanwhile. */
   readonly stored?: Row
 }
 
 interface QueueSchema extends DBSchema {
   waiting: { key: number; value: KeptWrite }
-  refused: { key: number; value: KeptWrite & Pick<Refused, 'why' | 'stored'> }
+  refused: { key: number; value: KeptWrite & Pick<Refused, 'why' | 'errors' | 'stored'> }
 }
 
 export interface QueueOptions {
   readonly name: string
   /** Sends a row and answers with it as stored. */
   readonly send: (kind: WriteKind, body: Row, signal: AbortSignal) => Promise<Row>
-  /** What the server said against a row; undefined where it did not answer at all. */
+  /** What the server said against a row; undefined where it said nothing of the row. */
   readonly refusal: (error: unknown) => Problem | undefined
   /** Called with every row as the server has it, before it leaves the queue. */
   readonly onSent: (sent: Waiting, stored: Row) => Promise<void>
@@ -50,7 +52,7 @@ export interface QueueOptions {
 
 /**
  * Writes are put down on the device first, shown at once, and sent once, in order. A write that fails because nobody
- * answers is tried again; one the server refuses is set aside with its reason. A write that was stored but not
+ * answers is tried again; one of which the server says what is wrong with it is set aside with its reason. A write that was stored but not
  * acknowledged is sent again: it carries its row's id, so that it stays one row.
  */
 export class Queue {
@@ -62,6 +64,7 @@ export class Queue {
   #again = false
   #retry: ReturnType<typeof setTimeout> | undefined
   #pause = 0
+  #held: string | undefined
   #stopped = new AbortController()
   /** What this device’s own edits made of each version of a row: “id version” → version. */
   #made = new Map<string, number>()
@@ -74,6 +77,8 @@ export class Queue {
   }
   readonly waiting = () => this.#waiting
   readonly refused = () => this.#refused
+  /** Why the first write that waits could not be sent when that was last tried. */
+  readonly held = () => this.#held
 
   /** Reads what an earlier visit left and starts sending. */
   async open(): Promise<void> {
@@ -90,7 +95,10 @@ export class Queue {
     })
     this.#refused = old.flatMap((v, i) => {
       const write = broughtForward(v)
-      return write ? [{ key: oldKeys[i]!, ...write, why: v.why, ...(v.stored && { stored: v.stored }) }] : []
+      const { why, errors, stored } = v
+      return write
+        ? [{ key: oldKeys[i]!, ...write, why, ...(errors && { errors }), ...(stored && { stored }) }]
+        : []
     })
     this.#set([...before, ...this.#waiting.filter((w) => !keys.includes(w.key))])
     this.send()
@@ -108,11 +116,11 @@ export class Queue {
     this.send()
   }
 
-  /** Sends a refused write once more, as it is: what stood against it may have been put right elsewhere. */
-  async sendAgain(key: number): Promise<void> {
+  /** Sends a refused write once more: put right, or as it is where what stood against it was put right elsewhere. */
+  async sendAgain(key: number, mended?: Row): Promise<void> {
     const refused = this.#refused.find((r) => r.key === key)
     if (!refused) return
-    const value = { kind: refused.kind, wire: refused.wire, body: refused.body }
+    const value = { kind: refused.kind, wire: refused.wire, body: mended ?? refused.body }
     const tx = (await this.#open()).transaction(['waiting', 'refused'], 'readwrite')
     const waitingKey = await tx.objectStore('waiting').add(value)
     await tx.objectStore('refused').delete(key)
@@ -164,15 +172,18 @@ export class Queue {
         if (!problem) {
           const { retryMs, longestMs } = this.options
           this.#pause = Math.min(longestMs, Math.max(retryMs, 2 * this.#pause))
+          this.#hold((e as Error).message)
           this.#retry = setTimeout(() => this.send(), this.#pause)
           return
         }
         this.#pause = 0
+        this.#hold(undefined)
         await this.#refuse(next, problem)
         continue
       }
       if (signal.aborted) return
       this.#pause = 0
+      this.#hold(undefined)
       await this.options.onSent(next, stored)
       if (signal.aborted) return
       await this.#sent(next, stored)
@@ -212,6 +223,7 @@ export class Queue {
       wire,
       body,
       why: problem.detail,
+      ...(problem.errors && { errors: problem.errors }),
       ...(problem.stored && { stored: problem.stored as unknown as Row }),
     }
     const tx = (await this.#open()).transaction(['waiting', 'refused'], 'readwrite')
@@ -235,6 +247,11 @@ export class Queue {
   }
   #set(waiting: readonly Waiting[]): void {
     this.#waiting = waiting
+    this.#tell()
+  }
+  #hold(why: string | undefined): void {
+    if (why === this.#held) return
+    this.#held = why
     this.#tell()
   }
   #tell(): void {

@@ -1,14 +1,17 @@
 import { rollups } from 'd3'
+import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import type { Throw } from '../../contract/trials.ts'
 import type { WriteKind } from '../../contract/writes.ts'
-import { outbox, useRefused, useWaiting } from '../data/outbox.ts'
+import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
 import { isOf } from '../data/queue.ts'
 import type { Refused } from '../data/queue.ts'
+import type { Row } from '../data/row.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { angleWords, aside } from '../data/units.ts'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
+import { at, isFigureOrText, NamedField } from './NamedField.tsx'
 
 /** What a waiting write is called: one, and several. */
 const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
@@ -36,6 +39,7 @@ const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
 export default function WaitingList({ onClose }: { onClose: () => void }) {
   const waiting = useWaiting()
   const refused = useRefused()
+  const held = useHeld()
   const kinds = rollups(
     waiting,
     (list) => list.length,
@@ -57,34 +61,47 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
               </li>
             ))}
           </ul>
+          {held !== undefined && <p className="mt-2 text-note text-quiet">{held}</p>}
         </>
       )}
       {refused.map((r) =>
         r.stored && isOf(r, 'throws') ? (
           <Conflict key={r.key} refused={r} />
         ) : (
-          <div key={r.key} className="mt-3 rounded-lg border border-rule p-3">
-            <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
-            {isOf(r, 'throws') && (
-              <p>
-                <Version of={r.body} />
-              </p>
-            )}
-            <p className="font-medium">{r.why}</p>
-            <p className="mt-1 text-note text-quiet">
-              It is kept on this device. Put right what stands against it and send it again, or enter it anew
-              and discard this.
-            </p>
-            <div className="mt-2 flex flex-wrap gap-2">
-              <Button kind="primary" onClick={() => void outbox.sendAgain(r.key)}>
-                Send it again
-              </Button>
-              <Button onClick={() => void outbox.drop(r.key)}>Discard</Button>
-            </div>
-          </div>
+          <Mend key={r.key} refused={r} />
         ),
       )}
     </Dialog>
+  )
+}
+
+/** A row the server says something against: the fields it names can be put right where they stand. */
+function Mend({ refused: r }: { refused: Refused }) {
+  const [row, setRow] = useState<Row>(r.body)
+  const fields = (r.errors ?? []).filter((e) => isFigureOrText(at(row, e.path)))
+  return (
+    <section aria-label="Not taken" className="mt-3 rounded-lg border border-rule p-3">
+      <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
+      {isOf(r, 'throws') && (
+        <p>
+          <Version of={r.body} />
+        </p>
+      )}
+      <p className="font-medium">{r.why}</p>
+      {fields.map(({ path }) => (
+        <NamedField key={path} path={path} row={row} onChange={setRow} />
+      ))}
+      <p className="mt-1 text-note text-quiet">
+        It is kept on this device. Put right what stands against it and send it again, or enter it anew and
+        discard this.
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button kind="primary" onClick={() => void outbox.sendAgain(r.key, row)}>
+          Send it again
+        </Button>
+        <Button onClick={() => void outbox.drop(r.key)}>Discard</Button>
+      </div>
+    </section>
   )
 }
 
