@@ -75,7 +75,10 @@ export const ShelfPage = z.object({
   plastics: z.array(z.string()),
   /** True while newer throws are being weighed than the ratings show. */
   behind: z.boolean(),
+  /** Throws that no arithmetic holds: what is shown was rated without them. */
+  notWeighed: z.array(z.object({ throwId: Id, trialId: Id, discId: Id, code: z.string(), why: z.string() })),
 })
+export type NotWeighed = z.infer<typeof ShelfPage>['notWeighed']
 
 /** One day’s throws weighed on their own: a re-test. */
 const TestDay = z.object({ day: Day, throws: z.int(), stability: z.number(), sd: z.number() })

@@ -205,28 +205,34 @@ const observedShape = Object.fromEntries(
   OBSERVED_KEYS.map((key) => [key, observedSchema(key)]),
 ) as ObservedShape
 
-export const Throw = z
-  .object({
-    id: Id,
-    trialId: Id,
-    sessionId: Id,
-    discId: Id,
-    throwerId: Id,
-    /** Id the throw had in the file it came from. */
-    label: z.string().max(200).nullable(),
-    thrownAt: Instant,
-    ...observedShape,
-    path: ThrowPath.nullable().default(null),
-    notes: z.record(z.string().max(200), z.string().max(2000)),
-    /** When it was taken back; it can be restored. */
-    takenBackAt: Instant.nullable(),
-    /** Counted by the server; an edit says which one it was made from. 0 has not been stored. */
-    version: z.int().min(0).default(0),
-  })
-  .superRefine((t, ctx) => {
-    for (const { key, message } of brokenRules(t as Observed))
-      ctx.addIssue({ code: 'custom', path: [key], message })
-  })
+const throwWith = (path: typeof ThrowPath) =>
+  z
+    .object({
+      id: Id,
+      trialId: Id,
+      sessionId: Id,
+      discId: Id,
+      throwerId: Id,
+      /** Id the throw had in the file it came from. */
+      label: z.string().max(200).nullable(),
+      thrownAt: Instant,
+      ...observedShape,
+      path: path.nullable().default(null),
+      notes: z.record(z.string().max(200), z.string().max(2000)),
+      /** When it was taken back; it can be restored. */
+      takenBackAt: Instant.nullable(),
+      /** Counted by the server; an edit says which one it was made from. 0 has not been stored. */
+      version: z.int().min(0).default(0),
+    })
+    .superRefine((t, ctx) => {
+      for (const { key, message } of brokenRules(t as Observed))
+        ctx.addIssue({ code: 'custom', path: [key], message })
+    })
+
+export const Throw = throwWith(ThrowPath)
+const anything = z.array(z.number())
+/** As it is read: a recording that was stored before recordings had ranges is shown, to be put right, not choked on. */
+const StoredThrow = throwWith(z.object({ timeS: anything, downM: anything, rightM: anything, upM: anything }))
 
 /** How one thing that can be observed of a throw of the short game crosses the wire. */
 function shortSchema(key: ShortKey): z.ZodType {
@@ -267,7 +273,7 @@ export const ShortThrow = z
   })
 
 /** A trial with all that was thrown for it. */
-export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(Throw) })
+export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(StoredThrow) })
 
 /** A trial on the bench: how far it is. */
 export const TrialSummary = z.object({

@@ -7,10 +7,19 @@
  * @throws RangeError when the matrix is not positive definite
  */
 export function factorise(a: Float64Array, n: number, stride = n): void {
+  const stuck = factorising(a, n, stride)
+  if (stuck >= 0) throw new RangeError(`not positive definite at ${stuck}: ${a[stuck * stride + stuck]}`)
+}
+
+/** The same; whether there is a factor is answered, not thrown. */
+export const factorises = (a: Float64Array, n: number, stride = n): boolean => factorising(a, n, stride) < 0
+
+/** Factorises in place; where it is stuck, −1 when it is done. */
+function factorising(a: Float64Array, n: number, stride: number): number {
   for (let j = 0; j < n; j++) {
     let d = a[j * stride + j]!
     for (let k = 0; k < j; k++) d -= a[j * stride + k]! ** 2
-    if (!(d > 0)) throw new RangeError(`not positive definite at ${j}: ${d}`)
+    if (!(d > 0)) return j
     const root = Math.sqrt(d)
     a[j * stride + j] = root
     for (let i = j + 1; i < n; i++) {
@@ -19,6 +28,7 @@ export function factorise(a: Float64Array, n: number, stride = n): void {
       a[i * stride + j] = s / root
     }
   }
+  return -1
 }
 
 /** Solves L·x = b in place; `l` from {@link factorise}; b starts at `from` with a stride of its own. */

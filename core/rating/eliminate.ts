@@ -1,5 +1,5 @@
 import { asMeasured } from './calls.ts'
-import { factorise, forward } from './cholesky.ts'
+import { factorises, forward } from './cholesky.ts'
 import { alone } from './crew.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { handPlace, MAX_ROWS } from './observations.ts'
@@ -13,8 +13,8 @@ import type { ThrowTerm } from './throwTerm.ts'
 
 const marginal = new Float64Array(MAX_ROWS * MAX_ROWS)
 
-/** Cholesky factor of R + B·Q·Bᵀ, left in `marginal`. */
-function factoriseMarginal(term: ThrowTerm): void {
+/** Cholesky factor of R + B·Q·Bᵀ, left in `marginal`; false where there is none. */
+function factoriseMarginal(term: ThrowTerm): boolean {
   const { rows, slope } = term
   for (let r = 0; r < rows; r++)
     for (let c = 0; c <= r; c++) {
@@ -23,7 +23,7 @@ function factoriseMarginal(term: ThrowTerm): void {
         s += slope[r * POINT + OF_DISC + j]! * varianceOf(term, j) * slope[c * POINT + OF_DISC + j]!
       marginal[r * rows + c] = s
     }
-  factorise(marginal, rows)
+  return factorises(marginal, rows)
 }
 
 /** Makes of every call the measurement it amounts to where the flight stands now. */
@@ -39,14 +39,14 @@ function hearCalls(term: ThrowTerm): void {
   }
 }
 
-/** Flies one throw again where it has wandered too far, and eliminates its latents; see {@link eliminateLatents}. */
+/** Flies one throw again where it has wandered too far, and eliminates its latents; see {@link eliminateLatents}. @throws RangeError */
 export function eliminate(term: ThrowTerm, patience = 1, ease = 1): void {
   const job = flyAnew(term, patience, ease)
   if (job) {
     alone([job])
     takeSlopes(term)
   }
-  eliminateLatents(term)
+  if (!eliminateLatents(term)) throw new RangeError(`throw ${term.evidence.id} cannot be weighed`)
 }
 
 /**
@@ -54,8 +54,10 @@ export function eliminate(term: ThrowTerm, patience = 1, ease = 1): void {
  * distance, in the term.
  *
  * Marginal covariance of what was seen: R + B·Q·Bᵀ, with B the slopes in the latents (Schur complement).
+ *
+ * @returns whether it could be done; false for a throw that no arithmetic holds
  */
-export function eliminateLatents(term: ThrowTerm): void {
+export function eliminateLatents(term: ThrowTerm): boolean {
   const { point: p, rows, slope, open, kinds } = term
   hearCalls(term)
   for (let r = 0; r < rows; r++) {
@@ -66,7 +68,7 @@ export function eliminateLatents(term: ThrowTerm): void {
     for (let j = 0; j < OF_THROW; j++) residual += slope[r * POINT + OF_DISC + j]! * term.latent[j]!
     open[r] = residual
   }
-  factoriseMarginal(term)
+  if (!factoriseMarginal(term)) return false
   term.factor.set(marginal.subarray(0, rows * rows))
   for (let r = 0; r < rows; r++) term.white[r] = open[r]! - term.lean[r]!
   forward(term.factor, rows, term.white)
@@ -76,6 +78,7 @@ export function eliminateLatents(term: ThrowTerm): void {
   let distance = 0
   for (let r = 0; r < rows; r++) distance += term.white[r]! ** 2
   term.distance = distance
+  return Number.isFinite(distance)
 }
 
 const rest = new Float64Array(MAX_ROWS)

@@ -5,6 +5,8 @@ import type { Believed, Spread } from './beliefs.ts'
 import { pullOf } from './bend.ts'
 import { alone } from './crew.ts'
 import type { Crew } from './crew.ts'
+import { Indigestible, oddity, without } from './digest.ts'
+import type { LeftOut } from './digest.ts'
 import { eliminateLatents, updateLatents } from './eliminate.ts'
 import { addTerm, columnsOf, orderOf } from './equations.ts'
 import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
@@ -65,6 +67,8 @@ export class FitCancelled extends Error {
  * Throws carry Student-t weights with 4 degrees of freedom on their whole misfit; a noise scale per arm is
  * estimated with them. The posterior is the expected curvature of that likelihood at the solution.
  *
+ * A throw that cannot be weighed at all is left out, with its reason, and everything else is weighed without it.
+ *
  * @throws RangeError when a throw names a disc or an arm that is not in the evidence
  * @throws FitCancelled when `onProgress` returned false
  */
@@ -86,6 +90,22 @@ export function* fitting(
   warm?: FitState,
   crew: Crew = alone,
 ): Generator<number, FitState, void> {
+  const leftOut: LeftOut[] = []
+  for (;;)
+    try {
+      return { ...(yield* searching(without(evidence, leftOut), warm, crew)), leftOut }
+    } catch (e) {
+      if (!(e instanceof Indigestible)) throw e
+      leftOut.push(...e.throws)
+    }
+}
+
+/** The search itself. @throws Indigestible when throws cannot be weighed */
+function* searching(
+  evidence: Evidence,
+  warm: FitState | undefined,
+  crew: Crew,
+): Generator<number, Omit<FitState, 'leftOut'>, void> {
   const { discs, arms } = evidence
   const terms = termsOf(evidence, warm)
   const numbers = discs.map((d) => startNumbers(d, warm))
@@ -128,7 +148,9 @@ export function* fitting(
     })
     crew(jobs)
     waiting.forEach(takeSlopes)
-    list.forEach(eliminateLatents)
+    const odd = list.filter((t) => !eliminateLatents(t))
+    if (odd.length > 0)
+      throw new Indigestible(odd.map(({ evidence: t }) => ({ throw: t.id, why: oddity(t) })))
   }
   const solve = (final: boolean): SolvedArrow => {
     const arrow = emptyArrow(columns, border, order)

@@ -1,12 +1,16 @@
 import type { SolvedArrow } from './arrow.ts'
 import type { Spread } from './beliefs.ts'
+import type { LeftOut } from './digest.ts'
 import type { Evidence } from './evidence.ts'
 import type { Kinship } from './kin.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
 /** Where a fit stands; hand it to the next fit of nearly the same throws for a warm start. */
 export interface FitState {
+  /** What was weighed. */
   readonly evidence: Evidence
+  /** Throws that could not be weighed. */
+  readonly leftOut: readonly LeftOut[]
   /** Glide, turn, fade of every disc, absolute, in the order of the evidence. */
   readonly numbers: readonly Float64Array[]
   /** Habit of every arm: ln speed, launch, hyzer, nose. */

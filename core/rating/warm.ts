@@ -1,4 +1,6 @@
 import { SPREAD_BELIEVED } from './beliefs.ts'
+import { Indigestible, oddity } from './digest.ts'
+import type { LeftOut } from './digest.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
 import { effectPrior } from './kin.ts'
@@ -12,11 +14,13 @@ import type { ThrowTerm } from './throwTerm.ts'
 
 /** From here on a throw's rows are looked at together. */
 const MANY = 500
+/** A term per throw. @throws Indigestible naming every throw that is none */
 export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
   const discAt = new Map(evidence.discs.map((d, i) => [d.id, i]))
   const armAt = new Map(evidence.arms.map((a, i) => [a.id, i]))
   const before = new Map(warm?.terms.map((t) => [t.evidence.id, t]))
-  return evidence.throws.map((t) => {
+  const odd: LeftOut[] = []
+  const made = evidence.throws.map((t) => {
     const disc = discAt.get(t.disc)
     const arm = armAt.get(t.arm)
     if (disc === undefined)
@@ -26,9 +30,16 @@ export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTe
     const key = evidenceKey(t, evidence.discs[disc]!)
     const old = before.get(t.id)
     const many = evidence.throws.length > MANY
-    if (!old) return makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
+    let term: ThrowTerm
+    try {
+      term = makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
+    } catch (e) {
+      if (!(e instanceof RangeError)) throw e
+      odd.push({ throw: t.id, why: oddity(t) })
+      return undefined
+    }
+    if (!old) return term
     // the state of the earlier fit stays as it was: its arrays are copied, not shared
-    const term = makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
     term.latent.set(old.latent)
     if (old.key !== key || !old.flown) return term
     term.flownAt.set(old.flownAt)
@@ -43,6 +54,8 @@ export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTe
     term.flown = true
     return term
   })
+  if (odd.length > 0) throw new Indigestible(odd)
+  return made.filter((t) => t !== undefined)
 }
 
 export function startNumbers(disc: RatedDisc, warm: FitState | undefined): Float64Array {

@@ -32,6 +32,7 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater): voi
     ctx.body = {
       ...(await readShelfPage(db, parse(ShelfQuery, { ...ctx.query }), new Date())),
       behind: rater.behind,
+      notWeighed: rater.notWeighed,
     }
   })
   router.get('/api/discs.csv', async (ctx) => {

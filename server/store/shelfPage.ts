@@ -117,7 +117,11 @@ function order(q: Query, thrown: Thrown): SQL[] {
 }
 
 /** One page of the shelf, found, filtered and sorted. */
-export async function readShelfPage(db: Queryable, q: Query, now: Date): Promise<Omit<ShelfPage, 'behind'>> {
+export async function readShelfPage(
+  db: Queryable,
+  q: Query,
+  now: Date,
+): Promise<Omit<ShelfPage, 'behind' | 'notWeighed'>> {
   const { query, thrown } = lines(db)
   const where = wanted(q, thrown, now)
   const found = db

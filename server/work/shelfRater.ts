@@ -4,6 +4,7 @@ import type { Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { isNull } from 'drizzle-orm'
 import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { wireColumns } from '../store/database.ts'
 import type { Database } from '../store/database.ts'
 import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
@@ -21,6 +22,7 @@ export class ShelfRater {
   #wanted = 0
   #done = 0
   #weighed = ''
+  #notWeighed: NotWeighed = []
   #timer: ReturnType<typeof setTimeout> | undefined
   #running: Promise<void> | undefined
   #stopped = false
@@ -42,6 +44,11 @@ export class ShelfRater {
   /** Whether newer throws are being weighed than the ratings show. */
   get behind(): boolean {
     return this.#done < this.#wanted
+  }
+
+  /** Throws that could not be weighed with the rest. */
+  get notWeighed(): NotWeighed {
+    return this.#notWeighed
   }
 
   /** The thread that does the arithmetic, started when first asked. */
@@ -75,10 +82,10 @@ export class ShelfRater {
   }
 
   async #rate(): Promise<void> {
-    const { sheet, discs, idOf } = await this.#everything()
+    const { sheet, discs, idOf, trialOf } = await this.#everything()
     const key = JSON.stringify([sheet, discs])
     if (key === this.#weighed || this.#stopped) return
-    const rated = await this.work.rate(sheet, discs)
+    const { discs: rated, leftOut } = await this.work.rate(sheet, discs)
     if (this.#stopped) return
     await this.db.transaction(async (tx) => {
       await tx.delete(ratings)
@@ -91,6 +98,11 @@ export class ShelfRater {
       }))
       for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
         await tx.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
+    })
+    const thrown = new Map(sheet.map((t) => [t.throw, t.disc]))
+    this.#notWeighed = leftOut.map(({ throw: throwId, why }) => {
+      const code = thrown.get(throwId)!
+      return { throwId, trialId: trialOf.get(throwId)!, discId: idOf.get(code)!, code, why }
     })
     this.#weighed = key
   }
@@ -110,6 +122,7 @@ export class ShelfRater {
     return {
       sheet: sheetOf(file, shelved, people),
       discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
+      trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
       idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
     }
   }

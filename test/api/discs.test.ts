@@ -1,4 +1,5 @@
 import { expect } from 'chai'
+import { eq } from 'drizzle-orm'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId, SHED } from '../../demo/shed.ts'
@@ -9,6 +10,8 @@ import { SHELF_SORTS, ShelfQuery, stabilityOf } from '../../contract/shelfPage.t
 import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import { pageHere } from '../../web/data/shelfLocal.ts'
+import { TrialFile } from '../../contract/trials.ts'
+import { throws } from '../../server/store/schema.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
@@ -93,6 +96,39 @@ describe('the table of the shelf', () => {
       found += here.total
     }
     expect(found).greaterThan(SHED.length * sorts.length)
+  })
+
+  it('is rated without a throw that no arithmetic holds, which it names', async () => {
+    const before = (await page()).rows.map((r) => [r.disc.code, r.rating !== null])
+    // as one may have been stored before recordings had ranges
+    const [spoiled] = await it_.db
+      .select({ id: throws.id, trialId: throws.trialId, discId: throws.discId })
+      .from(throws)
+      .where(eq(throws.counts, true))
+      .limit(1)
+    const path = { timeS: [], downM: [1, 20, 40, 60], rightM: [0, 1e308, -1e308, 2], upM: [] }
+    await it_.db.update(throws).set({ path }).where(eq(throws.id, spoiled!.id))
+    it_.rater.touch()
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    expect(it_.failures).deep.equal([])
+    const { rows, notWeighed } = await page()
+    expect(notWeighed).length(1)
+    expect(notWeighed[0]).include({
+      throwId: spoiled!.id,
+      trialId: spoiled!.trialId,
+      discId: spoiled!.discId,
+    })
+    expect(notWeighed[0]!.why).equal('its recorded path has a value as large as 1e+308')
+    expect(rows.map((r) => [r.disc.code, r.rating !== null])).deep.equal(before)
+    // its trial can be read, and the throw put right
+    const { body } = await api().get(`/api/trials/${spoiled!.trialId}`).expect(200)
+    const row = TrialFile.parse(body).throws.find((t) => t.id === spoiled!.id)!
+    await api()
+      .put(`/api/throws/${row.id}`)
+      .send({ ...row, path: null })
+      .expect(200)
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    expect((await page()).notWeighed).deep.equal([])
   })
 
   it('sorts by weight, wear and when last thrown, unknown ones last', async () => {

@@ -97,6 +97,25 @@ test('a file with errors shows them all, mended it is previewed and then stored'
   await expect(page.getByRole('radio', { name: `All ${count}` })).toBeVisible()
 })
 
+test('a throw that no arithmetic holds is left out and named, and everything else is read', async ({
+  page,
+}) => {
+  // as a server may have stored it before recordings had ranges
+  await page.route('**/api/trials/*', async (route) => {
+    const answer = await route.fetch()
+    const file = (await answer.json()) as { throws?: { path: unknown }[] }
+    if (file.throws?.[2])
+      file.throws[2].path = { timeS: [], downM: [1, 20, 40, 60], rightM: [0, 1e308, -1e308, 2], upM: [] }
+    await route.fulfill({ response: answer, json: file })
+  })
+  await openHalfDone(page, 'Read it')
+  const out = page.getByRole('region', { name: 'Not weighed' })
+  await expect(out).toContainText('its recorded path has a value as large as 1e+308')
+  await expect(page.getByRole('region', { name: 'What you can say' })).toContainText('%')
+  await out.getByRole('link', { name: 'Put it right' }).click()
+  await expect(page.getByText(/Changing throw \d+/)).toBeVisible()
+})
+
 test('units and theme are the user’s and outlive a reload', async ({ page }) => {
   await page.goto('/settings')
   await page.getByRole('radio', { name: 'ft, mph, °F' }).click()

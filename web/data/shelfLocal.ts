@@ -129,6 +129,7 @@ export function pageHere(
     removed: rows.filter((r) => r.disc.removedAt !== null).length,
     plastics: [...new Set(rows.map((r) => r.plastic.name))].sort(people.compare),
     behind: false,
+    notWeighed: [],
   }
 }
 

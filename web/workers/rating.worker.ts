@@ -21,6 +21,7 @@ import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
+import type { LeftOut } from '../../core/rating/digest.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
@@ -36,6 +37,8 @@ export interface Reading {
   readonly ranks: readonly DiscRanks[]
   readonly corrected: readonly CorrectedFlight[]
   readonly asThrown: readonly { readonly throw: string; readonly path: readonly PlanPoint[] }[]
+  /** Throws that could not be weighed; the rest was, without them. */
+  readonly leftOut: readonly LeftOut[]
   /** How long the fit took, ms. */
   readonly tookMs: number
 }
@@ -98,6 +101,7 @@ const rating = {
       ranks: rankDistribution(outcome, randomLcg(0.5), aside),
       corrected: outcome.discs.map(correctedFlight),
       asThrown: state.terms.map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
+      leftOut: state.leftOut,
       tookMs,
     }
   },

@@ -13,6 +13,7 @@ import { say } from '../../parts/Toasts.tsx'
 import { useRating } from '../../workers/rating.ts'
 import { Evidence } from './Evidence.tsx'
 import { Expected } from './Expected.tsx'
+import { NotWeighed } from './NotWeighed.tsx'
 import { Flights } from './Flights.tsx'
 import { SameLine } from './SameLine.tsx'
 import { ShortGames } from './ShortGames.tsx'
@@ -80,6 +81,7 @@ export default function Readout({ trialId }: { trialId: string }) {
       </div>
 
       <div className="grid min-w-0 content-start gap-3">
+        <NotWeighed view={view} leftOut={reading.leftOut} name={name} />
         <Card className="p-4" label="Ladder of stability">
           <h2 className="mb-1 text-lead">Stability, most to least</h2>
           <Ladder discs={reading.outcome.discs} name={name} place={place} />

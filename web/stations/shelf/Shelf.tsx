@@ -12,6 +12,7 @@ import { BulkBar } from './BulkBar.tsx'
 import { DiscForm } from './DiscForm.tsx'
 import { Filters } from './Filters.tsx'
 import { ImportDiscs } from './ImportDiscs.tsx'
+import { NotWeighed } from './NotWeighed.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 
 const LINK = buttonLook()
@@ -99,6 +100,7 @@ export default function Shelf() {
           </a>
           {add}
         </div>
+        {page.notWeighed.length > 0 && <NotWeighed list={page.notWeighed} />}
         <Filters plastics={page.plastics} />
         {rows.length === 0 ? (
           <Empty
