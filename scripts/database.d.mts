@@ -9,5 +9,5 @@ export function findBin(): string
 export function clusterFolder(wanted: string): { folder: string; moved: boolean }
 export function startPostgres(
   folder: string,
-  options?: { fast?: boolean; timeoutMs?: number; database?: string },
+  options?: { fast?: boolean; timeoutMs?: number; database?: string; port?: number },
 ): Promise<Cluster>

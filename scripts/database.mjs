@@ -62,22 +62,88 @@ export function clusterFolder(wanted) {
   return { folder, moved: true }
 }
 
+/** Whether a process is a PostgreSQL server on this data folder: one of that number may be a stranger's. */
+function serves(pid, data) {
+  try {
+    const words = fs.readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0') // throws if that pid is gone
+    return words.some((w, i) => w === '-D' && path.resolve(words[i + 1] ?? '') === path.resolve(data))
+  } catch {
+    return false
+  }
+}
+
 /** postmaster.pid: pid, data dir, start time, port, socket dir, address, shm key, status */
 function postmaster(data) {
   try {
     const l = fs.readFileSync(path.join(data, 'postmaster.pid'), 'utf8').split('\n')
     const pid = Number(l[0])
-    const comm = fs.readFileSync(`/proc/${pid}/comm`, 'utf8').trim() // throws if that pid is gone
-    return comm === 'postgres' ? { pid, port: Number(l[3]), ready: l[7]?.trim() === 'ready' } : null
+    return serves(pid, data) ? { pid, port: Number(l[3]), ready: l[7]?.trim() === 'ready' } : null
   } catch {
     return null
   }
 }
 
+/** Takes away a pid file whose server is gone; its number may be another program's by now. */
+function clearStale(data) {
+  const file = path.join(data, 'postmaster.pid')
+  if (!fs.existsSync(file)) return
+  const running = fs.readdirSync('/proc').some((pid) => /^\d+$/.test(pid) && serves(pid, data))
+  if (!running) fs.rmSync(file, { force: true })
+}
+
+/** Says what stands in the way; nothing was touched. */
+export class Refused extends Error {}
+
+/** Makes a cluster aside and puts it in place when it is whole; what an earlier try left half-made is its own to remove. */
+async function makeCluster({ bin, as, opts, folder, data, pwFile, fast }) {
+  const making = path.join(folder, 'pgdata.making')
+  fs.rmSync(making, { recursive: true, force: true })
+  fs.mkdirSync(making, { mode: 0o700 })
+  fs.writeFileSync(pwFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
+  const tmpPw = path.join(folder, `pw-${process.pid}`)
+  fs.copyFileSync(pwFile, tmpPw)
+  if (as.uid !== undefined) {
+    fs.chownSync(making, as.uid, as.gid)
+    fs.chownSync(tmpPw, as.uid, as.gid)
+  }
+  const args = ['-D', making, '-U', 'postgres', '-E', 'UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256']
+  const extra = [`--pwfile=${tmpPw}`, fast ? '--no-sync' : '--data-checksums']
+  try {
+    const p = spawn(path.join(bin, 'initdb'), [...args, ...extra], {
+      ...opts,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
+    let out = ''
+    p.stdout.on('data', (d) => (out += d))
+    p.stderr.on('data', (d) => (out += d))
+    const [code] = await once(p, 'close')
+    if (code !== 0) {
+      fs.rmSync(making, { recursive: true, force: true })
+      throw new Error(`initdb exited ${code}: ${out}`)
+    }
+  } finally {
+    fs.rmSync(tmpPw, { force: true })
+  }
+  fs.renameSync(making, data)
+}
+
+/** A cluster whose password file was lost gets another password: whoever owns the folder may do that. */
+function newPassword({ bin, opts, data, pwFile }) {
+  const password = randomBytes(24).toString('base64url')
+  const done = spawnSync(path.join(bin, 'postgres'), ['--single', '-D', data, 'postgres'], {
+    ...opts,
+    input: `alter role postgres password '${password}'\n`,
+    encoding: 'utf8',
+  })
+  if (done.status !== 0)
+    throw new Refused(`${pwFile} is missing, and no other password could be set: ${done.stderr.trim()}`)
+  fs.writeFileSync(pwFile, password, { mode: 0o600 })
+}
+
 /** folder gets pgdata/ (owned by the postgres user), password (0600, ours) and postgres.log */
 export async function startPostgres(
   folder,
-  { fast = false, timeoutMs = 30_000, database = 'veer_line' } = {},
+  { fast = false, timeoutMs = 30_000, database = 'veer_line', port: wantedPort = undefined } = {},
 ) {
   const bin = findBin()
   const as = runAs()
@@ -88,43 +154,11 @@ export async function startPostgres(
   const opts = { ...as, cwd: '/', env }
 
   if (!fs.existsSync(path.join(data, 'PG_VERSION'))) {
-    fs.rmSync(data, { recursive: true, force: true }) // a half-made cluster
-    fs.mkdirSync(data, { mode: 0o700 })
-    fs.writeFileSync(pwFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
-    const tmpPw = path.join(folder, `pw-${process.pid}`)
-    fs.copyFileSync(pwFile, tmpPw)
-    if (as.uid !== undefined) {
-      fs.chownSync(data, as.uid, as.gid)
-      fs.chownSync(tmpPw, as.uid, as.gid)
-    }
-    try {
-      const p = spawn(
-        path.join(bin, 'initdb'),
-        [
-          '-D',
-          data,
-          '-U',
-          'postgres',
-          '-E',
-          'UTF8',
-          '--locale=C.UTF-8',
-          '--auth=scram-sha-256',
-          `--pwfile=${tmpPw}`,
-          ...(fast ? ['--no-sync'] : ['--data-checksums']),
-        ],
-        { ...opts, stdio: ['ignore', 'pipe', 'pipe'] },
+    if (fs.existsSync(data) && fs.readdirSync(data).length > 0)
+      throw new Refused(
+        `${data} is not empty, and it has no PG_VERSION: it is a damaged cluster or something else's. Nothing in it was touched. Put back what is missing, or move the folder away to begin anew.`,
       )
-      let out = ''
-      p.stdout.on('data', (d) => (out += d))
-      p.stderr.on('data', (d) => (out += d))
-      const [code] = await once(p, 'close')
-      if (code !== 0) {
-        fs.rmSync(data, { recursive: true, force: true })
-        throw new Error(`initdb exited ${code}: ${out}`)
-      }
-    } finally {
-      fs.rmSync(tmpPw, { force: true })
-    }
+    await makeCluster({ bin, as, opts, folder, data, pwFile, fast })
   }
 
   const left = postmaster(data) // one left by a killed parent: SIGINT = fast shutdown
@@ -134,7 +168,9 @@ export async function startPostgres(
       if (Date.now() > end) throw new Error(`postgres ${left.pid} will not stop`)
   }
 
-  const port = await freePort()
+  clearStale(data)
+  if (!fs.existsSync(pwFile)) newPassword({ bin, opts, data, pwFile })
+  const port = wantedPort ?? (await freePort())
   const log = fs.openSync(path.join(folder, 'postgres.log'), 'a', 0o600)
   const settings = {
     listen_addresses: '127.0.0.1',

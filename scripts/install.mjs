@@ -77,30 +77,42 @@ export function ensurePostgres(findBin) {
 export const ensureChromium = () =>
   ensureDebian(() => fs.existsSync(CHROMIUM), 'chromium', 'Chromium (for the browser tests)')
 
-/** Newest change below some folders, ms. */
+/** Newest change below some files and folders, ms. */
 function newest(...entries) {
   let last = 0
   for (const entry of entries) {
-    const full = path.join(ROOT, entry)
-    if (!fs.existsSync(full)) continue
-    const stat = fs.statSync(full)
+    if (!fs.existsSync(entry)) continue
+    const stat = fs.statSync(entry)
     if (stat.isDirectory())
-      last = Math.max(last, newest(...fs.readdirSync(full).map((f) => path.join(entry, f))))
+      last = Math.max(last, newest(...fs.readdirSync(entry).map((f) => path.join(entry, f))))
     else last = Math.max(last, stat.mtimeMs)
   }
   return last
 }
 
-/** Builds the web app when its sources are newer than the last build. */
-export function ensureBuilt() {
-  const mark = path.join(ROOT, 'dist', 'index.html')
-  const sources = newest('web', 'core', 'contract', 'vite.config.ts', 'package-lock.json')
+/**
+ * Builds the web app when its sources are newer than the last build: aside, and put in place when it is whole, so that a
+ * build that was broken off is never served.
+ */
+export function ensureBuilt(root = ROOT) {
+  const dist = path.join(root, 'dist')
+  const mark = path.join(dist, 'sw.js') // what a build writes last
+  const sources = newest(
+    ...['web', 'core', 'contract', 'vite.config.ts', 'package-lock.json'].map((s) => path.join(root, s)),
+  )
   if (fs.existsSync(mark) && fs.statSync(mark).mtimeMs > sources) return
   say('Building the web app …')
-  const vite = path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js')
-  const done = spawnSync(process.execPath, [vite, 'build', '--logLevel', 'warn'], {
-    cwd: ROOT,
-    stdio: ['ignore', 2, 2],
-  })
-  if (done.status !== 0) give('The web app could not be built; the reason is above.')
+  const aside = (what) => path.join(root, `dist.${what}`)
+  for (const left of ['making', 'before']) fs.rmSync(aside(left), { recursive: true, force: true })
+  const vite = path.join(root, 'node_modules', 'vite', 'bin', 'vite.js')
+  const done = spawnSync(
+    process.execPath,
+    [vite, 'build', '--logLevel', 'warn', '--outDir', aside('making'), '--emptyOutDir'],
+    { cwd: root, stdio: ['ignore', 2, 2] },
+  )
+  if (done.status !== 0 || !fs.existsSync(path.join(aside('making'), 'sw.js')))
+    give('The web app could not be built; the reason is above.')
+  if (fs.existsSync(dist)) fs.renameSync(dist, aside('before'))
+  fs.renameSync(aside('making'), dist)
+  fs.rmSync(aside('before'), { recursive: true, force: true })
 }

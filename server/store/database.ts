@@ -38,11 +38,18 @@ export async function openDatabase(url: string): Promise<Connection> {
   return { db, close: () => client.end({ timeout: 5 }) }
 }
 
+/** A server that has not said it is PostgreSQL by then is taken to be something else, s. */
+const SOON_S = 5
+
 async function makeDatabase(url: string): Promise<void> {
   const name = decodeURIComponent(new URL(url).pathname.slice(1))
-  const probe = postgres(url, { max: 1, onnotice: () => {} })
+  const probe = postgres(url, { max: 1, connect_timeout: SOON_S + 1, onnotice: () => {} })
   try {
-    await probe`select 1`
+    // something that is no PostgreSQL may be asked again and again for ever
+    const silence = setTimeout(1000 * SOON_S, undefined, { ref: false }).then(() => {
+      throw Object.assign(new Error('It does not answer as PostgreSQL does.'), { code: 'CONNECT_TIMEOUT' })
+    })
+    await Promise.race([probe`select 1`, silence])
   } catch (e) {
     if ((e as { code?: string }).code !== '3D000') throw e
     const root = new URL(url)
@@ -51,7 +58,7 @@ async function makeDatabase(url: string): Promise<void> {
     await admin.unsafe(`create database "${name.replaceAll('"', '""')}"`)
     await admin.end()
   } finally {
-    await probe.end()
+    await probe.end({ timeout: 0 })
   }
 }
 

@@ -11,8 +11,12 @@ import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
 import { readShelf } from '../store/shelf.ts'
 import type { ShelfWork } from './shelf.worker.ts'
 
-/** Writes follow one another in the field; the shelf waits until they pause, ms. */
+/** Writes follow one another in the field; the shelf waits until they pause, but not for ever, ms. */
 const PAUSE_MS = 600
+const LONGEST_MS = 5000
+/** Before a rating that failed is tried again, ms: its database may be back by then. */
+const AFTER_FAILURE_MS = 5000
+const AFTER_FAILURES_MS = 300_000
 const INSERT_AT_ONCE = 500
 
 /** Keeps the ratings of the shelf in step with what was thrown. */
@@ -23,6 +27,9 @@ export class ShelfRater {
   #done = 0
   #weighed = ''
   #notWeighed: NotWeighed = []
+  #failures = 0
+  /** When the first write came that no rating under way knows of. */
+  #since: number | undefined
   #timer: ReturnType<typeof setTimeout> | undefined
   #running: Promise<void> | undefined
   #stopped = false
@@ -36,8 +43,14 @@ export class ShelfRater {
   touch(): void {
     if (this.#stopped) return
     this.#wanted++
+    this.#since ??= Date.now()
+    this.#soon(Math.max(0, Math.min(PAUSE_MS, this.#since + LONGEST_MS - Date.now())))
+  }
+
+  #soon(ms: number): void {
+    if (this.#stopped) return
     clearTimeout(this.#timer)
-    this.#timer = setTimeout(() => this.#run(), PAUSE_MS)
+    this.#timer = setTimeout(() => this.#run(), ms)
     this.#timer.unref()
   }
 
@@ -72,12 +85,21 @@ export class ShelfRater {
   #run(): void {
     if (this.#running || this.#stopped) return
     const at = this.#wanted
+    this.#since = undefined
     this.#running = this.#rate()
-      .catch(this.onError)
+      .then(
+        () => {
+          this.#done = at
+          this.#failures = 0
+          if (this.behind) this.#soon(PAUSE_MS)
+        },
+        (error: unknown) => {
+          this.onError(error)
+          this.#soon(Math.min(AFTER_FAILURES_MS, AFTER_FAILURE_MS * 2 ** this.#failures++))
+        },
+      )
       .finally(() => {
-        this.#done = at
         this.#running = undefined
-        if (this.behind) this.#run()
       })
   }
 

@@ -1,5 +1,5 @@
 import { expect } from 'chai'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId, SHED } from '../../demo/shed.ts'
@@ -96,6 +96,44 @@ describe('the table of the shelf', () => {
       found += here.total
     }
     expect(found).greaterThan(SHED.length * sorts.length)
+  })
+
+  it('is rated while writes go on and on', async () => {
+    const [one] = await it_.db.select().from(throws).where(eq(throws.counts, true)).limit(1)
+    const rated = async () => JSON.stringify((await page()).rows.map((r) => r.rating))
+    const before = await rated()
+    await it_.db
+      .update(throws)
+      .set({ carryM: one!.carryM + 1 })
+      .where(eq(throws.id, one!.id))
+    const begun = performance.now()
+    while ((await rated()) === before) {
+      it_.rater.touch()
+      await new Promise((r) => setTimeout(r, 100))
+      expect(performance.now() - begun).lessThan(60_000)
+    }
+    await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
+    it_.rater.touch()
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+  })
+
+  it('is rated again once its database is back', async () => {
+    const [one] = await it_.db.select().from(throws).where(eq(throws.counts, true)).limit(1)
+    await it_.db
+      .update(throws)
+      .set({ carryM: one!.carryM + 1 })
+      .where(eq(throws.id, one!.id))
+    await it_.db.execute(sql`alter table ratings rename to ratings_away`)
+    it_.rater.touch()
+    while (it_.failures.length === 0) await new Promise((r) => setTimeout(r, 50))
+    expect(it_.rater.behind).equal(true)
+    await it_.db.execute(sql`alter table ratings_away rename to ratings`)
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    it_.failures.length = 0
+    await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
+    it_.rater.touch()
+    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    expect(it_.failures).deep.equal([])
   })
 
   it('is rated without a throw that no arithmetic holds, which it names', async () => {

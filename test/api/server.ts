@@ -39,7 +39,7 @@ export interface TestServer extends Connection {
   readonly server: Server
   readonly rater: ShelfRater
   /** What the rater stumbled over. */
-  readonly failures: readonly unknown[]
+  readonly failures: unknown[]
   readonly stop: () => Promise<void>
 }
 

@@ -2,12 +2,14 @@ import { spawn, spawnSync } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import fs from 'node:fs'
+import http from 'node:http'
 import net from 'node:net'
 import os from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { expect } from 'chai'
 import { v7 as newId } from 'uuid'
+import { startPostgres } from '../../scripts/database.mjs'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
 const START = path.join(ROOT, 'scripts', 'start.mjs')
@@ -27,14 +29,15 @@ async function started(
   port: number,
   ...flags: string[]
 ): Promise<{ child: ChildProcess; said: () => string }> {
-  const child = spawn(process.execPath, [START, ...flags], {
+  const child = spawn(process.execPath, [START, ...flags.filter((f) => f !== '--surely')], {
     cwd: ROOT,
     env: {
       ...process.env,
       VEER_DATA: data,
       PORT: String(port),
       VEER_QUIET: '1',
-      VEER_FAST_DATABASE: '1',
+      // one that is killed must keep what it was given
+      VEER_FAST_DATABASE: flags.includes('--surely') ? '' : '1',
       DATABASE_URL: '',
     },
     stdio: ['ignore', 'ignore', 'pipe'],
@@ -149,6 +152,137 @@ describe('npm start', function () {
     })
     expect(bad.status).equal(1)
     expect(bad.stderr).contain('PORT is front door; it must be a whole number from 0 to 65535.')
+  })
+
+  /** The start command where it ends by itself; this process goes on meanwhile. */
+  async function ended(env: Readonly<Record<string, string>>): Promise<{ status: number; said: string }> {
+    const child = spawn(process.execPath, [START], {
+      cwd: ROOT,
+      env: { ...process.env, VEER_QUIET: '1', VEER_FAST_DATABASE: '1', PORT: '0', DATABASE_URL: '', ...env },
+      stdio: ['ignore', 'ignore', 'pipe'],
+    })
+    let said = ''
+    child.stderr.on('data', (d) => (said += String(d)))
+    const [status] = (await once(child, 'close')) as [number]
+    return { status, said }
+  }
+
+  it('touches nothing in a folder that is not empty and no cluster', async () => {
+    const odd = path.join(data, 'odd')
+    const precious = path.join(odd, 'postgres', 'pgdata', 'base.tar')
+    fs.mkdirSync(path.dirname(precious), { recursive: true })
+    fs.writeFileSync(precious, 'a year of throws')
+    const { status, said } = await ended({ VEER_DATA: odd })
+    expect(status).equal(1)
+    expect(said).match(/pgdata is not empty, and it has no PG_VERSION.*Nothing in it was touched/)
+    expect(fs.readFileSync(precious, 'utf8')).equal('a year of throws')
+  })
+
+  it('comes up whatever an earlier life left: a stranger’s numbers in its files, no password, a broken-off beginning', async () => {
+    const again = path.join(data, 'again')
+    const port = await freePort()
+    fs.mkdirSync(path.join(again, 'postgres', 'pgdata.making'), { recursive: true })
+    fs.writeFileSync(path.join(again, 'postgres', 'pgdata.making', 'PG_VERSION'), '0')
+    const first = await started(again, port)
+    const { cluster } = JSON.parse(fs.readFileSync(path.join(again, 'running.json'), 'utf8')) as {
+      cluster: string
+    }
+    await stopped(first.child, 'SIGTERM')
+
+    const other = await startPostgres(path.join(data, 'stranger'), { fast: true })
+    const bystander = spawn(process.execPath, ['-e', 'setInterval(() => {}, 1000)', 'start.mjs'])
+    try {
+      const left = path.join(cluster, 'pgdata', 'postmaster.pid')
+      const lines = [other.pid, path.join(cluster, 'pgdata'), 1, other.port, '', '127.0.0.1', 1, 'ready']
+      fs.writeFileSync(left, lines.join('\n'))
+      fs.rmSync(path.join(cluster, 'password'))
+      fs.writeFileSync(
+        path.join(again, 'running.json'),
+        JSON.stringify({ pid: bystander.pid, begun: '1', url: 'http://127.0.0.1:1' }),
+      )
+      const second = await started(again, port)
+      expect(second.said()).not.contain('Loaded the Harrowmere demo')
+      expect(alive(other.pid)).equal(true)
+      const trials = (await (await fetch(`http://127.0.0.1:${port}/api/trials`)).json()) as unknown[]
+      expect(trials.length).greaterThan(1)
+      await stopped(second.child, 'SIGTERM')
+      expect(alive(other.pid)).equal(true)
+    } finally {
+      bystander.kill()
+      await other.stop()
+    }
+  })
+
+  it('starts its database again when that was killed, and loses nothing that was acknowledged', async () => {
+    const hit = path.join(data, 'hit')
+    const port = await freePort()
+    const { child, said } = await started(hit, port, '--empty', '--surely')
+    child.removeAllListeners('exit')
+    const put = async (id: string) => {
+      const answer = await fetch(`http://127.0.0.1:${port}/api/preferences/${id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id, units: 'imperial', theme: 'sun' }),
+      })
+      return answer.status
+    }
+    const ids = [newId()]
+    expect(await put(ids[0]!)).equal(200)
+    for (let blow = 0; blow < 2; blow++) {
+      const pid = Number(fs.readFileSync(postmasterOf(hit), 'utf8').split('\n')[0])
+      process.kill(pid, 'SIGKILL')
+      const id = newId()
+      const waits: number[] = []
+      for (let status = await put(id); status !== 200; status = await put(id)) {
+        waits.push(status)
+        await new Promise((r) => setTimeout(r, 100))
+      }
+      expect(new Set(waits.filter((s) => s !== 503))).deep.equal(new Set())
+      ids.push(id)
+    }
+    expect(said()).contain('PostgreSQL is back')
+    for (const id of ids)
+      expect((await fetch(`http://127.0.0.1:${port}/api/preferences/${id}`)).status, id).equal(200)
+    const last = Number(fs.readFileSync(postmasterOf(hit), 'utf8').split('\n')[0])
+    expect(await stopped(child, 'SIGTERM')).equal(0)
+    expect(alive(last)).equal(false)
+  })
+
+  it('says in a sentence what is wrong with a database somebody named', async () => {
+    const nobody = await freePort()
+    const web = http.createServer((_, res) => res.end('hello')).listen(0, '127.0.0.1')
+    await once(web, 'listening')
+    // never answers, not even with a refusal
+    const silent = net.createServer(() => {}).listen(0, '127.0.0.1')
+    await once(silent, 'listening')
+    const other = await startPostgres(path.join(data, 'named'), { fast: true })
+    const portOf = (s: net.Server) => (s.address() as net.AddressInfo).port
+    const wrong = new URL(other.url())
+    wrong.password = 'guess'
+    try {
+      for (const [url, sentence] of [
+        ['Harrowmere', /^DATABASE_URL is not an address of the form postgres:\/\//],
+        [`postgres://u:p@127.0.0.1:${nobody}/veer`, /^No PostgreSQL answers at DATABASE_URL/],
+        ['postgres://u:p@nowhere.invalid/veer', /^The host that DATABASE_URL names is not known/],
+        [wrong.href, /^PostgreSQL does not take the user and password of DATABASE_URL/],
+        [`postgres://u:p@127.0.0.1:${portOf(web)}/veer`, /^Whatever answers at DATABASE_URL does not speak/],
+        [
+          `postgres://u:p@127.0.0.1:${portOf(silent)}/veer`,
+          /^Whatever answers at DATABASE_URL does not speak/,
+        ],
+      ] as const) {
+        const begun = performance.now()
+        const { status, said } = await ended({ VEER_DATA: path.join(data, 'outer'), DATABASE_URL: url })
+        expect(status, url).equal(1)
+        expect(said, url).match(sentence)
+        expect(said, url).not.match(/ at .*\.(ts|js|mjs):\d/)
+        expect(performance.now() - begun, url).lessThan(45_000)
+      }
+    } finally {
+      web.close()
+      silent.close()
+      await other.stop()
+    }
   })
 
   it('says what is wrong with a recording before anything is started', () => {
