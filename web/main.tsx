@@ -3,12 +3,19 @@ import { createRoot } from 'react-dom/client'
 import { SWRConfig } from 'swr'
 import { ApiProblem } from './data/api.ts'
 import { outbox } from './data/outbox.ts'
+import { NotKept } from './data/queueStore.ts'
 import { PreferencesProvider } from './data/preferences.tsx'
-import { Toasts } from './parts/Toasts.tsx'
+import { sayWrong, Toasts } from './parts/Toasts.tsx'
 import { App } from './shell/App.tsx'
 import './theme.css'
 
-void outbox.open()
+outbox.open().catch((e: Error) => sayWrong(e.message))
+// whatever was to be kept and could not be is said, wherever it was asked for
+window.addEventListener('unhandledrejection', (event) => {
+  if (!(event.reason instanceof NotKept)) return
+  event.preventDefault()
+  sayWrong(event.reason.message)
+})
 // built and served, the app opens without its server
 if (import.meta.env.PROD && 'serviceWorker' in navigator)
   window.addEventListener('load', () => void navigator.serviceWorker.register('/sw.js'))

@@ -170,8 +170,15 @@ describe('the queue of a device', () => {
     await it_.stop()
   })
 
+  /** Pages of one device do it one after the other. */
+  const turns = new Map<string, Promise<void>>()
   const device = (name: string) =>
     new Queue({
+      alone: (work) => {
+        const mine = (turns.get(name) ?? Promise.resolve()).then(work, work)
+        turns.set(name, mine)
+        return mine
+      },
       name,
       send: (kind, body, signal) => putRow(kind, body, signal),
       refusal: saidAgainst,
@@ -337,6 +344,46 @@ describe('the queue of a device', () => {
     expect((await stored()).get(row.id)).include({ carryM: 80, version: 4 })
     expect(again.refused()).deep.equal([])
     await Promise.all([a.stop(), again.stop()])
+  })
+
+  it('leaves what a page put down and was closed on to another page of the device, which shows it and sends it', async () => {
+    weather = () => 'request lost'
+    const [one, two] = [device('tabs'), device('tabs')]
+    await Promise.all([one.open(), two.open()])
+    const row = fresh(72)
+    await one.put('throws', row)
+    await one.stop()
+    while (two.waiting().length === 0) await new Promise((r) => setTimeout(r, 5))
+    expect(two.waiting().map((w) => w.body.id)).deep.equal([row.id])
+    weather = () => 'through'
+    await empty(two)
+    expect((await stored()).get(row.id)!.carryM).equal(72)
+    await two.stop()
+  })
+
+  it('takes two pages of one device for one: their edits of a throw follow one another', async () => {
+    weather = () => 'through'
+    const [one, two] = [device('both'), device('both')]
+    await Promise.all([one.open(), two.open()])
+    const row = fresh(73)
+    await one.put('throws', row)
+    await empty(one)
+    const seen = (await stored()).get(row.id)!
+    // both pages show the same version; the second has not read again when it edits
+    await one.put('throws', { ...seen, carryM: 74 })
+    await empty(one)
+    await two.put('throws', { ...seen, carryM: 75 })
+    await empty(two)
+    // and both at once, while nobody answers
+    const later = (await stored()).get(row.id)!
+    weather = () => 'request lost'
+    await one.put('throws', { ...later, rightM: 1 })
+    await two.put('throws', { ...later, rightM: 2 })
+    weather = () => 'through'
+    await Promise.all([empty(one), empty(two)])
+    expect([...one.refused(), ...two.refused()]).deep.equal([])
+    expect((await stored()).get(row.id)).include({ carryM: 75, rightM: 2, version: 5 })
+    await Promise.all([one.stop(), two.stop()])
   })
 
   it('sets aside what the server refuses, and goes on with the rest', async () => {

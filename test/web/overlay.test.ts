@@ -10,7 +10,7 @@ import { shelvedDiscs } from '../../contract/sheet.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
 import { broughtForward } from '../../web/data/older.ts'
 import { recordOver, rowOver, rowsOver, shelfOver, summariesOver, trialOver } from '../../web/data/overlay.ts'
-import type { Waiting } from '../../web/data/queue.ts'
+import type { Waiting } from '../../web/data/queueStore.ts'
 import { pageHere, recordHere, rowHere } from '../../web/data/shelfLocal.ts'
 
 const demo = harrowmere()

@@ -7,7 +7,7 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import { putRow, saidAgainst } from './api.ts'
 import { shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
-import type { Refused, Waiting } from './queue.ts'
+import type { Refused, Waiting } from './queueStore.ts'
 import type { Row } from './row.ts'
 import { remember } from './remembered.ts'
 
@@ -88,6 +88,11 @@ export const outbox = new Queue({
     if (trialId !== undefined) again(addressOf('trials', trialId))
     else if (kind === 'trials') again('/api/trials')
     else shelfChanged()
+  },
+  alone: async (work, signal) => {
+    // a browser without locks has its pages send beside each other; a row is one row however often it is sent
+    if (!('locks' in navigator)) return await work()
+    await navigator.locks.request('veer-line sends', { signal }, work)
   },
   retryMs: 1000,
   longestMs: 20_000,

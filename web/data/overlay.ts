@@ -2,8 +2,8 @@ import type { DiscEntry, Shelf } from '../../contract/shelf.ts'
 import type { DiscRecord } from '../../contract/shelfPage.ts'
 import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
-import { isOf } from './queue.ts'
-import type { Waiting } from './queue.ts'
+import { isOf } from './queueStore.ts'
+import type { Waiting } from './queueStore.ts'
 
 /**
  * What waits on this device laid over what the server answered, kind by kind, in the order it was put down: a screen shows

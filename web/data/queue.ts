@@ -1,39 +1,9 @@
-import { openDB } from 'idb'
-import type { DBSchema, IDBPDatabase } from 'idb'
 import type { Problem } from '../../contract/imports.ts'
 import { WIRE } from '../../contract/writes.ts'
-import type { Sent, WriteKind, Written } from '../../contract/writes.ts'
-import { broughtForward } from './older.ts'
-import type { KeptWrite } from './older.ts'
+import type { Sent, WriteKind } from '../../contract/writes.ts'
+import { QueueStore } from './queueStore.ts'
+import type { Refused, Waiting } from './queueStore.ts'
 import type { Row } from './row.ts'
-
-/** A write that waits on this device until the server has acknowledged it. */
-export interface Waiting {
-  readonly key: number
-  readonly kind: WriteKind
-  /** Version of the wire its row is in. */
-  readonly wire: number
-  readonly body: Row
-}
-/** Whether a write is of a kind; its row then has the shape of that kind. */
-export const isOf = <K extends WriteKind>(
-  w: Waiting,
-  ...kinds: readonly K[]
-): w is Waiting & { readonly kind: K; readonly body: Written<K> } =>
-  (kinds as readonly WriteKind[]).includes(w.kind)
-/** A write the server refused; kept on this device until somebody mends or drops it. */
-export interface Refused extends Waiting {
-  readonly why: string
-  /** The fields at fault. */
-  readonly errors?: Problem['errors']
-  /** What is stored instead, where somebody else changed the row meanwhile. */
-  readonly stored?: Row
-}
-
-interface QueueSchema extends DBSchema {
-  waiting: { key: number; value: KeptWrite }
-  refused: { key: number; value: KeptWrite & Pick<Refused, 'why' | 'errors' | 'stored'> }
-}
 
 export interface QueueOptions {
   readonly name: string
@@ -41,35 +11,55 @@ export interface QueueOptions {
   readonly send: (kind: WriteKind, body: Row, signal: AbortSignal) => Promise<Row>
   /** What the server said against a row; undefined where it said nothing of the row. */
   readonly refusal: (error: unknown) => Problem | undefined
-  /** Called with every row as the server has it, before it leaves the queue. */
-  readonly onSent: (sent: Waiting, stored: Row) => Promise<void>
+  /** Called with every row as the server has it, before it leaves the queue, on every page of this device. */
+  readonly onSent: (sent: Pick<Waiting, 'kind' | 'body'>, stored: Row) => Promise<void>
   /** Called when a row was set aside: what is stored instead is not what is shown. */
-  readonly onRefused: (refused: Refused) => void
+  readonly onRefused: (refused: Omit<Refused, 'key'>) => void
   /** Pause before a write that nobody answered is tried again; it doubles from one to the next, up to `longestMs`. */
   readonly retryMs: number
   readonly longestMs: number
+  /** Does something while no other page of this device does it. */
+  readonly alone?: (work: () => Promise<void>, signal: AbortSignal) => Promise<void>
 }
+
+/** What pages of one device tell each other. */
+type News =
+  | { readonly type: 'changed' }
+  | {
+      readonly type: 'sent'
+      readonly sent: Pick<Waiting, 'kind' | 'body'>
+      readonly stored: Row
+    }
 
 /**
  * Writes are put down on the device first, shown at once, and sent once, in order. A write that fails because nobody
- * answers is tried again; one of which the server says what is wrong with it is set aside with its reason. A write that was stored but not
- * acknowledged is sent again: it carries its row's id, so that it stays one row.
+ * answers is tried again; one of which the server says what is wrong with it is set aside with its reason. A write that was
+ * stored but not acknowledged is sent again: it carries its row's id, so that it stays one row.
+ *
+ * Pages of one device share one store: one of them sends at a time, and each shows what all of them put down.
  */
 export class Queue {
-  #db: Promise<IDBPDatabase<QueueSchema>> | undefined
+  readonly #store: QueueStore
+  readonly #others: BroadcastChannel | undefined
   #waiting: readonly Waiting[] = []
   #refused: readonly Refused[] = []
   #listeners = new Set<() => void>()
+  /** Readings of the store begun, and the latest that is shown. */
+  #begun = 0
+  #shown = 0
   #sending: Promise<void> | undefined
   #again = false
   #retry: ReturnType<typeof setTimeout> | undefined
   #pause = 0
   #held: string | undefined
   #stopped = new AbortController()
-  /** What this device’s own edits made of each version of a row: “id version” → version. */
-  #made = new Map<string, number>()
 
-  constructor(private readonly options: QueueOptions) {}
+  constructor(private readonly options: QueueOptions) {
+    this.#store = new QueueStore(options.name)
+    if (typeof BroadcastChannel === 'undefined') return
+    this.#others = new BroadcastChannel(options.name)
+    this.#others.onmessage = (event: MessageEvent<News>) => void this.#hear(event.data)
+  }
 
   readonly subscribe = (listener: () => void) => {
     this.#listeners.add(listener)
@@ -82,37 +72,24 @@ export class Queue {
 
   /** Reads what an earlier visit left and starts sending. */
   async open(): Promise<void> {
-    const db = await this.#open()
-    const [keys, values, oldKeys, old] = await Promise.all([
-      db.getAllKeys('waiting'),
-      db.getAll('waiting'),
-      db.getAllKeys('refused'),
-      db.getAll('refused'),
-    ])
-    const before = values.flatMap((v, i) => {
-      const write = broughtForward(v)
-      return write ? [{ key: keys[i]!, ...write }] : []
-    })
-    this.#refused = old.flatMap((v, i) => {
-      const write = broughtForward(v)
-      const { why, errors, stored } = v
-      return write
-        ? [{ key: oldKeys[i]!, ...write, why, ...(errors && { errors }), ...(stored && { stored }) }]
-        : []
-    })
-    this.#set([...before, ...this.#waiting.filter((w) => !keys.includes(w.key))])
+    try {
+      await this.#load()
+    } catch (e) {
+      this.#later((e as Error).message)
+      throw e
+    }
     this.send()
   }
 
-  /** Puts a row down; resolved once it is stored on this device. */
+  /**
+   * Puts a row down; resolved once it is stored on this device.
+   *
+   * @throws NotKept when the device does not take it
+   */
   async put<K extends WriteKind>(kind: K, row: Sent<K>): Promise<void> {
-    const body: Row = row
-    const db = await this.#open()
-    // what is read of this device’s own edits and the write itself must not be parted by another one
-    const value = { kind, wire: WIRE, body: this.#upToDate(body) }
-    const key = await db.add('waiting', value)
-    // an acknowledgement that came meanwhile has brought it up to date in the store
-    this.#set([...this.#waiting, { ...value, key, body: this.#upToDate(value.body) }])
+    const put = await this.#store.add(kind, WIRE, row)
+    this.#now([...this.#waiting.filter((w) => w.key !== put.key), put])
+    this.#others?.postMessage({ type: 'changed' } satisfies News)
     this.send()
   }
 
@@ -120,48 +97,50 @@ export class Queue {
   async sendAgain(key: number, mended?: Row): Promise<void> {
     const refused = this.#refused.find((r) => r.key === key)
     if (!refused) return
-    const value = { kind: refused.kind, wire: refused.wire, body: mended ?? refused.body }
-    const tx = (await this.#open()).transaction(['waiting', 'refused'], 'readwrite')
-    const waitingKey = await tx.objectStore('waiting').add(value)
-    await tx.objectStore('refused').delete(key)
-    await tx.done
-    this.#refused = this.#refused.filter((r) => r.key !== key)
-    this.#set([...this.#waiting, { ...value, key: waitingKey }])
+    await this.#store.again(refused, mended ?? refused.body)
+    await this.#changed()
     this.send()
   }
 
   /** Lets a refused write go. */
   async drop(key: number): Promise<void> {
-    await (await this.#open()).delete('refused', key)
-    this.#refused = this.#refused.filter((r) => r.key !== key)
-    this.#tell()
+    await this.#store.drop(key)
+    await this.#changed()
   }
 
   /** Sends what waits, if it is not being sent already. */
   send(): void {
-    if (this.#stopped.signal.aborted) return
+    const { signal } = this.#stopped
+    if (signal.aborted) return
     if (this.#sending) {
       this.#again = true
       return
     }
     clearTimeout(this.#retry)
     this.#again = false
-    this.#sending = this.#sendAll().finally(() => {
-      this.#sending = undefined
-      if (this.#again) this.send()
-    })
+    const work = () => this.#sendAll()
+    this.#sending = (this.options.alone?.(work, signal) ?? work())
+      // what went wrong with the store itself is tried again as well
+      .catch((e: unknown) => void (signal.aborted || this.#later((e as Error).message)))
+      .finally(() => {
+        this.#sending = undefined
+        if (this.#again) this.send()
+      })
   }
 
   /** Ends as a page does that is closed: whatever is under way is left as it is. */
   async stop(): Promise<void> {
     this.#stopped.abort()
     clearTimeout(this.#retry)
+    this.#others?.close()
     await this.#sending?.catch(() => {})
-    ;(await this.#db)?.close()
+    await this.#store.close()
   }
 
   async #sendAll(): Promise<void> {
     const { signal } = this.#stopped
+    // another page may have sent some of it meanwhile
+    await this.#load()
     for (let next = this.#waiting[0]; next && !signal.aborted; next = this.#waiting[0]) {
       let stored: Row
       try {
@@ -169,83 +148,71 @@ export class Queue {
       } catch (e) {
         if (signal.aborted) return
         const problem = this.options.refusal(e)
-        if (!problem) {
-          const { retryMs, longestMs } = this.options
-          this.#pause = Math.min(longestMs, Math.max(retryMs, 2 * this.#pause))
-          this.#hold((e as Error).message)
-          this.#retry = setTimeout(() => this.send(), this.#pause)
-          return
-        }
-        this.#pause = 0
-        this.#hold(undefined)
-        await this.#refuse(next, problem)
+        if (!problem) return this.#later((e as Error).message)
+        this.#goesOn()
+        const refused = await this.#store.refuse(next, problem)
+        this.options.onRefused(refused)
+        await this.#changed()
         continue
       }
       if (signal.aborted) return
-      this.#pause = 0
-      this.#hold(undefined)
+      this.#goesOn()
       await this.options.onSent(next, stored)
       if (signal.aborted) return
-      await this.#sent(next, stored)
+      await this.#store.sent(next, stored)
+      this.#others?.postMessage({
+        type: 'sent',
+        sent: { kind: next.kind, body: next.body },
+        stored,
+      } satisfies News)
+      this.#now(withoutSent(this.#waiting, next, stored))
     }
   }
 
-  /** A row made from a version that this device itself has replaced is made from what replaced it. */
-  #upToDate(body: Row): Row {
-    let { version } = body
-    if (version === undefined) return body
-    for (let next = this.#made.get(`${body.id} ${version}`); next !== undefined;) {
-      version = next
-      next = this.#made.get(`${body.id} ${version}`)
+  #later(why: string): void {
+    const { retryMs, longestMs } = this.options
+    this.#pause = Math.min(longestMs, Math.max(retryMs, 2 * this.#pause))
+    this.#hold(why)
+    this.#retry = setTimeout(() => this.send(), this.#pause)
+  }
+  #goesOn(): void {
+    this.#pause = 0
+    this.#hold(undefined)
+  }
+
+  /** What another page did. */
+  async #hear(news: News): Promise<void> {
+    if (this.#stopped.signal.aborted) return
+    try {
+      if (news.type === 'sent') await this.options.onSent(news.sent, news.stored)
+      await this.#load()
+    } catch {
+      // the store is read again with whatever comes next
+      return
     }
-    return version === body.version ? body : { ...body, version }
+    if (this.#waiting.length > 0) this.send()
   }
 
-  /** Takes an acknowledged write off; later edits of the same row are made from what is stored now. */
-  async #sent({ key, body }: Waiting, stored: Row): Promise<void> {
-    if (body.version !== undefined && stored.version !== undefined && stored.version > body.version)
-      this.#made.set(`${body.id} ${body.version}`, stored.version)
-    const tx = (await this.#open()).transaction('waiting', 'readwrite')
-    await tx.store.delete(key)
-    for (let at = await tx.store.openCursor(); at; at = await at.continue())
-      if (at.value.body.id === body.id) await at.update({ ...at.value, body: this.#upToDate(at.value.body) })
-    await tx.done
-    this.#set(
-      this.#waiting
-        .filter((w) => w.key !== key)
-        .map((w) => (w.body.id === body.id ? { ...w, body: this.#upToDate(w.body) } : w)),
-    )
+  async #changed(): Promise<void> {
+    this.#others?.postMessage({ type: 'changed' } satisfies News)
+    await this.#load()
   }
-
-  async #refuse({ key, kind, wire, body }: Waiting, problem: Problem): Promise<void> {
-    const value = {
-      kind,
-      wire,
-      body,
-      why: problem.detail,
-      ...(problem.errors && { errors: problem.errors }),
-      ...(problem.stored && { stored: problem.stored as unknown as Row }),
-    }
-    const tx = (await this.#open()).transaction(['waiting', 'refused'], 'readwrite')
-    const refusedKey = await tx.objectStore('refused').add(value)
-    await tx.objectStore('waiting').delete(key)
-    await tx.done
-    const refused = { key: refusedKey, ...value }
-    this.#refused = [...this.#refused, refused]
-    this.options.onRefused(refused)
-    this.#set(this.#waiting.filter((w) => w.key !== key))
+  /** Shows what the store holds; what this page did meanwhile has the reading made again. */
+  async #load(): Promise<void> {
+    let at: number
+    let held: Awaited<ReturnType<QueueStore['load']>>
+    do {
+      at = ++this.#begun
+      held = await this.#store.load()
+    } while (at < this.#shown)
+    const { waiting, refused } = held
+    this.#shown = at
+    ;[this.#waiting, this.#refused] = [waiting, refused]
+    this.#tell()
   }
-
-  #open(): Promise<IDBPDatabase<QueueSchema>> {
-    this.#db ??= openDB<QueueSchema>(this.options.name, 2, {
-      upgrade: (db, from) => {
-        if (from < 1) db.createObjectStore('waiting', { autoIncrement: true })
-        db.createObjectStore('refused', { autoIncrement: true })
-      },
-    })
-    return this.#db
-  }
-  #set(waiting: readonly Waiting[]): void {
+  /** Shows what the store holds since this page changed it. */
+  #now(waiting: readonly Waiting[]): void {
+    this.#shown = ++this.#begun
     this.#waiting = waiting
     this.#tell()
   }
@@ -258,3 +225,13 @@ export class Queue {
     for (const listener of this.#listeners) listener()
   }
 }
+
+/** What waits once a write was acknowledged: later edits of the same row are made from what is stored now. */
+const withoutSent = (waiting: readonly Waiting[], { key, body }: Waiting, stored: Row): Waiting[] =>
+  waiting
+    .filter((w) => w.key !== key)
+    .map((w) =>
+      w.body.id === body.id && w.body.version === body.version && stored.version !== undefined
+        ? { ...w, body: { ...w.body, version: stored.version } }
+        : w,
+    )

@@ -11,8 +11,8 @@ import { useRead, useShelf } from './hooks.ts'
 import type { ShelfView } from './hooks.ts'
 import { outbox, useWaiting } from './outbox.ts'
 import { recordOver } from './overlay.ts'
-import { isOf } from './queue.ts'
-import type { Waiting } from './queue.ts'
+import { isOf } from './queueStore.ts'
+import type { Waiting } from './queueStore.ts'
 import { pageHere, recordHere, rowHere } from './shelfLocal.ts'
 
 /** While ratings are behind what was thrown, they are asked for again. */

@@ -18,6 +18,7 @@ import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
+import { lastMadeHere, NONE_HERE, noteMade } from '../../data/made.ts'
 import { outbox } from '../../data/outbox.ts'
 import { outingOf } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -96,6 +97,7 @@ function Short({ view }: { view: TrialView }) {
     if (!read.success) return sayWrong(`${wrongWords(read.error.issues[0]!)}.`)
     if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
     await outbox.put('short-throws', read.data)
+    noteMade(trial.id, read.data.id)
     // distance, effort, style and hole hold for the next; what was seen does not
     setDraft(stayingOf(seen))
     // the same shot goes round the discs
@@ -104,8 +106,8 @@ function Short({ view }: { view: TrialView }) {
     if (game === 'holes' && at === discs.length - 1) see({ hole: Math.min(36, (seen.hole ?? 0) + 1) })
   }
   const takeBack = async () => {
-    const last = own.at(-1)
-    if (!last) return
+    const last = lastMadeHere(trial.id, own)
+    if (!last) return sayWrong(NONE_HERE)
     await outbox.put('short-throws', {
       ...last,
       takenBackAt: new Date().toISOString(),

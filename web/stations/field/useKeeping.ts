@@ -2,6 +2,7 @@ import type { Dispatch } from 'react'
 import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import type { Thrower, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { lastMadeHere, NONE_HERE, noteMade } from '../../data/made.ts'
 import { outbox } from '../../data/outbox.ts'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 import { toThrow, WARM_UP } from './draft.ts'
@@ -26,7 +27,7 @@ interface Keeping {
   readonly onKept: () => void
 }
 
-/** Keeping a throw, and taking the last one back. */
+/** Keeping a throw, and taking back the last one that this device kept: others log the same trial on theirs. */
 export function useKeeping({
   view,
   state,
@@ -65,16 +66,17 @@ export function useKeeping({
     if (!drawn.ok) return sayWrong(drawn.why)
     if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
     await outbox.put('throws', drawn.row)
+    if (!edited) noteMade(view.trial.id, drawn.row.id)
     if (edited) say('The throw was changed.')
     else dispatch({ type: 'kept' })
     onKept()
   }
   const takeBack = async () => {
-    const last = view.throws[view.throws.length - 1]
-    if (!last) return
+    const last = lastMadeHere(view.trial.id, view.throws)
+    if (!last) return sayWrong(NONE_HERE)
     const row = { ...last, takenBackAt: new Date().toISOString() }
     await outbox.put('throws', row)
-    say(`Throw ${view.throws.length} was taken back.`, {
+    say(`Throw ${view.throws.indexOf(last) + 1} was taken back.`, {
       label: 'Restore',
       run: () => void outbox.put('throws', { ...row, takenBackAt: null }),
     })

@@ -13,6 +13,7 @@ import { wrongWords } from '../../../contract/words.ts'
 import { usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../data/naming.ts'
+import { noteMade } from '../../data/made.ts'
 import { outbox } from '../../data/outbox.ts'
 import { atPlace } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -133,6 +134,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
     if (!read.success) return wrong(`${wrongWords(read.error.issues[0]!)}.`)
     if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
     await outbox.put('throws', read.data)
+    noteMade(view.trial.id, read.data.id)
     setRows((r) => {
       const { wrong: _, ...rest } = r[line] ?? row
       return { ...r, [line]: { ...rest, kept: true } }
