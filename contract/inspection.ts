@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { EDGES, FEEL, INSPECTION_RANGE } from '../core/shelf/inspection.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
-import { Day, Id, Note, within } from './shelf.ts'
+import { Day, Id, Instant, Note, within } from './shelf.ts'
 
 const measured = (key: keyof typeof INSPECTION_RANGE, unit = ' mm') =>
   within(INSPECTION_RANGE[key], unit).nullable()
@@ -43,7 +43,7 @@ export const WearNote = z.object({
   throws: z.int('must be a whole number').min(0, 'must not be negative').max(100_000),
   hardHits: z.int('must be a whole number').min(0, 'must not be negative').max(10_000),
   note: Note,
-  removedAt: z.iso.datetime().nullable(),
+  removedAt: Instant.nullable(),
 })
 
 export type Inspection = z.infer<typeof Inspection>

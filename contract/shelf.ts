@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { NUMBER_RANGE } from '../core/flight/disc.ts'
+import { isDay, isInstant } from '../core/throw/day.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
 
 /** A UUID made by whoever makes the thing, so that a write sent twice is the same write. */
@@ -22,7 +23,14 @@ export const Name = z
   .trim()
   .min(1, 'must not be empty')
   .max(120, 'must be at most 120 characters')
-export const Day = z.iso.date({ error: 'must be a day such as 2026-05-09' })
+export const Day = z
+  .string({ error: 'must be a day such as 2026-05-09' })
+  .refine(isDay, 'must be a day such as 2026-05-09')
+const MOMENT = 'must be an ISO 8601 time with its zone, such as 2026-05-09T10:24:00Z'
+/** A moment: a day that was, by clocks that are somewhere. */
+export const Instant = z
+  .string({ error: MOMENT })
+  .refine((text) => isInstant(text) && /T.*(Z|[+-])/.test(text), MOMENT)
 export const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
 
 export const Numbers = z.object({
@@ -69,7 +77,7 @@ export const Disc = z.object({
   wear: z.enum(WEAR_STATES, { error: `must be one of ${WEAR_STATES.join(', ')}` }),
   note: Note,
   /** When it was taken off the shelf; it can be put back. */
-  removedAt: z.iso.datetime().nullable(),
+  removedAt: Instant.nullable(),
 })
 export const Shelf = z.object({
   makers: z.array(Maker),

@@ -12,7 +12,7 @@ import { GAMES, lackingInGame, SHORT_KEYS, shortRowOf } from '../core/throw/shor
 import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
 import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
-import { Claim, Day, Id, Name, within } from './shelf.ts'
+import { Claim, Day, Id, Instant, Name, within } from './shelf.ts'
 
 const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
 const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], unitAfter(SHEET_UNIT[key]))
@@ -24,7 +24,12 @@ const oneOf = <const C extends readonly string[]>(choices: C) =>
 
 const Hand = oneOf(HANDS)
 const Stroke = oneOf(STROKES)
-const Instant = z.iso.datetime({ offset: true, error: 'must be an ISO 8601 time' })
+
+/** Counted by the server; a database counts no farther. */
+const Version = z
+  .int('must be a whole number')
+  .min(0, 'must not be negative')
+  .max(2_000_000_000, 'is higher than anything was counted')
 
 const tally = (most: number) => z.int('must be a whole number').min(1, 'must be at least 1').max(most)
 /** Throws, and throws at full power, a day and a week. */
@@ -61,7 +66,7 @@ export const Place = z.object({
   hazards: z.string().trim().max(500, 'must be at most 500 characters'),
   /** Of its clocks; that of whoever throws there where nobody said. */
   timeZone: TimeZone.nullable().default(null),
-  removedAt: z.iso.datetime().nullable(),
+  removedAt: Instant.nullable(),
 })
 
 export const CONVENTIONS = ['fresh', 'seasoned'] as const
@@ -136,6 +141,11 @@ export const Trial = z
       .max(2000, 'must be at most 2000'),
     finishedAt: Instant.nullable(),
     plan: Plan.nullable().default(null),
+    /**
+     * Counted by the server; a change says which one it was made from. 0 has not been stored; a change that names none is
+     * written over whatever is there.
+     */
+    version: Version.optional(),
   })
   .refine((t) => t.controlDiscId === null || t.discIds.includes(t.controlDiscId), {
     path: ['controlDiscId'],
@@ -222,7 +232,7 @@ const throwWith = (path: typeof ThrowPath) =>
       /** When it was taken back; it can be restored. */
       takenBackAt: Instant.nullable(),
       /** Counted by the server; an edit says which one it was made from. 0 has not been stored. */
-      version: z.int().min(0).default(0),
+      version: Version.default(0),
     })
     .superRefine((t, ctx) => {
       for (const { key, message } of brokenRules(t as Observed))

@@ -7,6 +7,7 @@ const CALLED: Readonly<Record<string, string>> = {
   ...Object.fromEntries(SHORT_KEYS.map((key) => [key, shortRowOf(key).words])),
   ...Object.fromEntries(OBSERVED_KEYS.map((key) => [key, rowOf(key).words])),
   id: 'id',
+  counts: 'answer whether it counts',
   sessionId: 'outing',
   discIds: 'list of discs',
   controlDiscId: 'control disc',

@@ -25,6 +25,54 @@ export class Problems {
   }
 }
 
+/** A file with more columns than that is none of throws or discs. */
+export const MOST_COLUMNS = 500
+
+/** What no file or database holds as text: NUL, and halves of characters. */
+const UNSTORABLE = /[\0\p{Surrogate}]/u
+/** Whether a text can be stored as it is. */
+export const storable = (text: string): boolean => !UNSTORABLE.test(text)
+
+/**
+ * What is wrong with a file before its columns are looked at: far too many of them, or a cell that no text can be.
+ *
+ * @returns whether it can be read on
+ */
+export function readable(
+  csv: string,
+  { header, rows }: ReturnType<typeof parseCsv>,
+  report: Problems['report'],
+): boolean {
+  if (header.length > MOST_COLUMNS) {
+    report(1, null, `The file has ${header.length} columns; at most ${MOST_COLUMNS} are read.`)
+    return false
+  }
+  if (storable(csv)) return true
+  for (const [i, cells] of [header, ...rows].entries())
+    for (const [at, cell] of cells.entries())
+      if (!storable(cell))
+        report(
+          i + 1,
+          header[at] === undefined || !storable(header[at]) ? null : header[at],
+          'holds a character that is none (NUL, or half of one); take it out.',
+        )
+  return false
+}
+
+/** Where each column stands by its name; of a name that stands twice the first place, and the others apart. */
+export function placesOf(header: readonly string[]): {
+  readonly at: ReadonlyMap<string, number>
+  readonly twice: ReadonlySet<number>
+} {
+  const at = new Map<string, number>()
+  const twice = new Set<number>()
+  header.forEach((name, i) => {
+    if (name !== '' && at.has(name)) twice.add(i)
+    else at.set(name, i)
+  })
+  return { at, twice }
+}
+
 /** Cells of a CSV file (UTF-8, comma, RFC 4180), the header's names trimmed, cells too. */
 export function parseCsv(csv: string): {
   readonly header: readonly string[]

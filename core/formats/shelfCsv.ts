@@ -1,6 +1,16 @@
 import { NUMBER_RANGE } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { parseCsv, plainFigure, Problems, short, writeCsv, writtenNumber } from './csvCells.ts'
+import {
+  parseCsv,
+  placesOf,
+  plainFigure,
+  Problems,
+  readable,
+  short,
+  writeCsv,
+  writtenNumber,
+} from './csvCells.ts'
+import { isDay } from '../throw/day.ts'
 import type { CsvProblem } from './csvCells.ts'
 import { SHEET_RANGE } from '../throw/ranges.ts'
 
@@ -82,13 +92,13 @@ export function readShelfCsv(
   | { readonly ok: false; readonly problems: readonly CsvProblem[] } {
   const problems = new Problems()
   const { report } = problems
-  const { header, rows, errors } = parseCsv(csv)
+  const parsed = parseCsv(csv)
+  const { header, rows, errors } = parsed
+  if (!readable(csv, parsed, report)) return { ok: false, problems: problems.told() }
+  const { at: places, twice } = placesOf(header)
   for (const e of errors) report(e.row, null, e.message)
-  for (const c of NEEDED)
-    if (!header.includes(c)) report(1, c, `Column ${c} is missing; every disc needs it.`)
-  header.forEach((name, at) => {
-    if (name !== '' && header.indexOf(name) !== at) report(1, name, `Column ${name} stands twice.`)
-  })
+  for (const c of NEEDED) if (!places.has(c)) report(1, c, `Column ${c} is missing; every disc needs it.`)
+  for (const at of twice) report(1, header[at]!, `Column ${header[at]!} stands twice.`)
   if (rows.length === 0) report(null, null, 'The file holds no disc.')
   if (rows.length > SHELF_CSV_LIMIT.rows)
     report(null, null, `The file has ${rows.length} discs; at most ${SHELF_CSV_LIMIT.rows} are read at once.`)
@@ -98,8 +108,8 @@ export function readShelfCsv(
   const lines = rows.map((cells, i): ShelfLine => {
     const row = i + 2
     const cell = (column: string) => {
-      const at = header.indexOf(column)
-      return at < 0 ? '' : (cells[at] ?? '')
+      const at = places.get(column)
+      return at === undefined ? '' : (cells[at] ?? '')
     }
     const line: Record<string, unknown> = { row, numbers: {} }
     for (const [column, key] of Object.entries(TEXTS)) {
@@ -114,7 +124,7 @@ export function readShelfCsv(
         report(row, column, `${column} is “${short(value)}”; write one of ${allowed.join(', ')}.`)
       else if (value.length > (key === 'note' ? 4000 : key === 'code' ? 40 : 120))
         report(row, column, `${column} is ${value.length} characters long, which is too long.`)
-      else if (key === 'acquiredOn' && !/^\d{4}-\d\d-\d\d$/.test(value))
+      else if (key === 'acquiredOn' && !isDay(value))
         report(row, column, `${column} is “${short(value)}”; write a day such as 2026-05-09.`)
       else line[key] = allowed ? value.toLowerCase() : value
     }

@@ -1,5 +1,15 @@
-import { parseCsv, plainFigure as plain, Problems, short, writeCsv, writtenNumber } from './csvCells.ts'
+import {
+  parseCsv,
+  placesOf,
+  plainFigure as plain,
+  Problems,
+  readable,
+  short,
+  writeCsv,
+  writtenNumber,
+} from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
+import { isInstant } from '../throw/day.ts'
 import { brokenRules, OBSERVED_KEYS, rowOf } from '../throw/observed.ts'
 import type { FigureKey, ObservedKey } from '../throw/observed.ts'
 import { ABOUT, SHEET_RANGE } from '../throw/ranges.ts'
@@ -23,14 +33,14 @@ type Column = { readonly name: string; readonly required: boolean } & (
   | { readonly key: ObservedKey; readonly kind: 'truth' }
 )
 
-/** Names and codes are at most this long. */
-const LONGEST = 200
-const text = (name: string, key: Text, required = false): Column => ({
+/** Labels, names and codes are at most this long, wherever they are written. */
+export const LONGEST = { label: 200, name: 120, code: 40, note: 2000 } as const
+const text = (name: string, key: Text, longest: number, required = false): Column => ({
   name,
   key,
   kind: 'text',
   required,
-  longest: LONGEST,
+  longest,
 })
 const about = (key: keyof typeof ABOUT, required = false): Column => ({
   name: ABOUT[key].column,
@@ -58,14 +68,11 @@ function observed(key: ObservedKey): Column {
 
 /** Every column this product knows, in the order it writes them: whose throw it was, of what, in which air, then what was observed. */
 const COLUMNS: readonly Column[] = [
-  text('throw', 'throw'),
-  text('thrown_at', 'thrownAt'),
-  text('thrower', 'thrower', true),
-  text('disc', 'disc', true),
-  text('mold', 'mold'),
-  text('maker', 'maker'),
-  text('plastic', 'plastic'),
-  text('run', 'run'),
+  text('throw', 'throw', LONGEST.label),
+  text('thrown_at', 'thrownAt', LONGEST.label),
+  text('thrower', 'thrower', LONGEST.name, true),
+  text('disc', 'disc', LONGEST.code, true),
+  ...(['mold', 'maker', 'plastic', 'run'] as const).map((key) => text(key, key, LONGEST.name)),
   ...(['speed', 'glide', 'turn', 'fade'] as const).map((key) => about(key, true)),
   ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM'] as const).map((key) => about(key)),
   ...OBSERVED_KEYS.map(observed),
@@ -108,7 +115,8 @@ export function readThrowsCsv(csv: string): CsvRead {
     report(null, null, tooLarge(size))
     return fail()
   }
-  const { header, rows: cells, errors } = parseCsv(csv)
+  const parsed = parseCsv(csv)
+  const { header, rows: cells, errors } = parsed
   if (header.every((h) => h === '')) {
     report(
       null,
@@ -117,6 +125,7 @@ export function readThrowsCsv(csv: string): CsvRead {
     )
     return fail()
   }
+  if (!readable(csv, parsed, report)) return fail()
   for (const e of errors) report(e.row, null, e.message)
   if (cells.length > CSV_LIMIT.rows) {
     report(
@@ -142,11 +151,18 @@ export const tooLarge = (bytes: number): string =>
 function columnsOf(header: readonly string[], report: Report): { found: Found[]; notes: number[] } {
   const found: Found[] = []
   const notes: number[] = []
+  const { twice } = placesOf(header)
   header.forEach((name, at) => {
     const match = matchColumn(name)
     if (!match) {
       if (name === '') report(1, null, `Column ${at + 1} has no name.`)
-      else if (header.indexOf(name) !== at) report(1, name, `Column ${name} stands twice.`)
+      else if (name.length > LONGEST.label)
+        report(
+          1,
+          short(name),
+          `The name of column ${at + 1} is ${name.length} characters long; at most ${LONGEST.label} are kept.`,
+        )
+      else if (twice.has(at)) report(1, name, `Column ${name} stands twice.`)
       else notes.push(at)
       return
     }
@@ -212,6 +228,9 @@ function readRow(
     if (value !== undefined) t[f.column.key] = value
   }
   const kept = notes.map((n) => [header[n]!, cells[n] ?? ''] as const).filter(([, v]) => v !== '')
+  for (const [name, note] of kept)
+    if (note.length > LONGEST.note)
+      report(row, name, `${name} is ${note.length} characters long; at most ${LONGEST.note} are kept.`)
   if (kept.length > 0) t['notes'] = Object.fromEntries(kept)
   return t as unknown as SheetThrow
 }
@@ -266,9 +285,6 @@ function readCell(
   }
   return cell
 }
-
-const isInstant = (s: string) =>
-  /^\d{4}-\d{2}-\d{2}(T[\d:.]+(Z|[+-]\d{2}:?\d{2})?)?$/.test(s) && !Number.isNaN(Date.parse(s))
 
 const OF_A_DISC = ['speed', 'glide', 'turn', 'fade', 'weightG', 'mold', 'maker', 'plastic', 'run'] as const
 const OF_AN_ARM = ['fullSpeedMps'] as const

@@ -1,8 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import type { Context, Middleware } from 'koa'
 import type { z } from 'zod'
+import { storable } from '../../core/formats/csvCells.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
+import { SHELF_CSV_LIMIT } from '../../core/formats/shelfCsv.ts'
+import { CSV_LIMIT } from '../../core/formats/throwsCsv.ts'
+import { PHOTO_LIMIT } from '../../contract/photo.ts'
 import type { Problem } from '../../contract/imports.ts'
+import '../../contract/messages.ts'
 import { wrongWords } from '../../contract/words.ts'
 import { Conflict } from '../store/conflicts.ts'
 
@@ -37,8 +42,27 @@ export function refuseFile(problems: readonly CsvProblem[]): never {
   )
 }
 
+const NO_TEXT = 'holds a character that is none (NUL, or half of one)'
+
+/** Where a body holds a text that no database holds; undefined where it holds none. */
+function unstorable(value: unknown, path: readonly string[]): readonly string[] | undefined {
+  if (typeof value === 'string') return storable(value) ? undefined : path
+  if (typeof value !== 'object' || value === null) return undefined
+  for (const [key, part] of Object.entries(value)) {
+    if (!storable(key)) return path
+    const odd = unstorable(part, [...path, key])
+    if (odd) return odd
+  }
+  return undefined
+}
+
 /** Parses a body; every field at fault is named. */
 export function parse<T>(schema: z.ZodType<T>, body: unknown): T {
+  const odd = unstorable(body, [])
+  if (odd)
+    throw new Refusal(422, 'Some fields are not right', `${wrongWords({ path: odd, message: NO_TEXT })}.`, [
+      { path: odd.join('.'), message: NO_TEXT },
+    ])
   const result = schema.safeParse(body)
   if (result.success) return result.data
   const { issues } = result.error
@@ -75,7 +99,7 @@ const CONSTRAINTS: Record<string, [path: string, message: string]> = {
   sessions_place_id_places_id_fk: ['placeId', 'is not on file'],
 }
 
-function refusalOf(error: unknown): Refusal | undefined {
+function refusalOf(error: unknown, address: string): Refusal | undefined {
   if (error instanceof Refusal) return error
   if (error instanceof Conflict)
     return new Refusal(409, error.title, error.message, [...error.errors], error.stored)
@@ -96,12 +120,15 @@ function refusalOf(error: unknown): Refusal | undefined {
       { path, message },
     ])
   }
+  // a body that is not what it says it is compressed by
+  if (cause.code?.startsWith('Z_'))
+    return new Refusal(400, TITLE[400]!, 'The body is not what its Content-Encoding says it is.')
   const status = cause.status ?? cause.statusCode
   if (status !== undefined && status >= 400 && status < 500)
     return new Refusal(
       status,
       TITLE[status] ?? 'The request was refused',
-      sentence(status, cause.message ?? ''),
+      sentence(status, cause.message ?? '', address),
       // too large stays too large: that is said of the row
       status === 413 ? [{ path: '', message: 'is too large' }] : [],
     )
@@ -121,8 +148,19 @@ const awayWords = (error: unknown): string | undefined => {
   return typeof cause?.code === 'string' && AWAY.has(cause.code) ? String(cause.message) : undefined
 }
 
-function sentence(status: number, message: string): string {
-  if (status === 413) return 'The body is too large. Throws files may hold at most 8 MB, anything else 3 MB.'
+/** What may be sent where, bytes at most. */
+const LIMITS: readonly (readonly [start: string, what: string, most: number])[] = [
+  ['/api/photos/', 'The photo', PHOTO_LIMIT],
+  ['/api/discs/import', 'The file of discs', SHELF_CSV_LIMIT.bytes],
+  ['/api/trials/', 'The file of throws', CSV_LIMIT.bytes],
+  ['', 'The body', 3_000_000],
+]
+
+function sentence(status: number, message: string, address: string): string {
+  if (status === 413) {
+    const [, what, most] = LIMITS.find(([start]) => address.startsWith(start))!
+    return `${what} is too large; at most ${most / 1e6} MB are taken.`
+  }
   if (status === 400) return `The body is not valid JSON: ${message}`
   return message
 }
@@ -135,8 +173,15 @@ export const problems: Middleware = async (ctx, next) => {
     if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
       throw new Refusal(404, TITLE[404]!, `There is no ${ctx.method} ${ctx.path}.`)
   } catch (error) {
-    const refusal = refusalOf(error)
-    if (refusal) return answer(ctx, refusal)
+    const refusal = refusalOf(error, ctx.path)
+    if (refusal) {
+      // what is still on its way of a body nobody reads would stand before the next request
+      if (!ctx.req.readableEnded) {
+        ctx.set('Connection', 'close')
+        ctx.req.resume()
+      }
+      return answer(ctx, refusal)
+    }
     const away = awayWords(error)
     if (away !== undefined) {
       process.stderr.write(`${JSON.stringify({ level: 'warn', requestId: ctx.state.requestId, away })}\n`)

@@ -2,7 +2,7 @@ import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { numbersWords } from '../../core/flight/disc.ts'
-import { dayAt } from '../../core/throw/day.ts'
+import { dayAt, instantIn } from '../../core/throw/day.ts'
 import { observedOnSheet } from '../../core/throw/observed.ts'
 import { Lineage, sameName } from '../../core/shelf/lineage.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
@@ -191,7 +191,7 @@ function planImport(
           ...own,
           discId,
           throwerId: throwerFor(t).id,
-          ...(t.thrownAt !== undefined && { thrownAt: new Date(t.thrownAt).toISOString() }),
+          ...(t.thrownAt !== undefined && { thrownAt: instantIn(t.thrownAt, settings.timeZone) }),
           ...observedOnSheet(t),
           notes: { ...t.notes },
         },
@@ -208,7 +208,7 @@ function planImport(
         thrownAt:
           t.thrownAt === undefined
             ? new Date(Date.parse(settings.now) + i).toISOString()
-            : new Date(t.thrownAt).toISOString(),
+            : instantIn(t.thrownAt, settings.timeZone),
         ...observedOnSheet(t),
         path: null,
         notes: { ...t.notes },
@@ -242,9 +242,9 @@ function planImport(
   }
 }
 
-/** The day people had then: of a time that says its own offset, or is only a day, as it is written; else by their clocks. */
+/** The day people had then: as it is written where the time is by their own clocks, or only a day; of one in UTC, by their clocks. */
 const dayOf = (at: string, timeZone: string | null): string =>
-  /[+-]\d{2}:?\d{2}$|^\d{4}-\d{2}-\d{2}$/.test(at) ? at.slice(0, 10) : dayAt(at, timeZone)
+  at.endsWith('Z') ? dayAt(at, timeZone) : at.slice(0, 10)
 
 const classOf = (speed: number): Mold['discClass'] =>
   speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway driver' : 'distance driver'

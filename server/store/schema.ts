@@ -304,6 +304,7 @@ export const trials = pgTable(
     plannedThrows: integer('planned_throws').notNull().default(0),
     finishedAt: instant('finished_at'),
     plan: jsonb('plan').$type<Plan>(),
+    version: integer('version').notNull().default(1),
     createdAt,
   },
   (t) => [

@@ -116,28 +116,60 @@ export async function writeThrow(db: Queryable, row: Throw): Promise<Throw> {
     .onConflictDoNothing()
     .returning(columns)
   if (made) return made
+  const { trialId: _, ...content } = row
   const [changed] = await db
     .update(throws)
-    .set({ ...row, version: row.version + 1 })
-    .where(and(eq(throws.id, row.id), eq(throws.version, row.version)))
+    .set({ ...content, version: row.version + 1 })
+    .where(and(eq(throws.id, row.id), eq(throws.version, row.version), eq(throws.trialId, row.trialId)))
     .returning(columns)
   if (changed) return changed
   const [stored] = await db.select(columns).from(throws).where(eq(throws.id, row.id))
+  if (stored && stored.trialId !== row.trialId)
+    throw new Conflict(
+      'Of another trial',
+      'The throw belongs to another trial, and stays there.',
+      undefined,
+      [{ path: 'trialId', message: 'is not that of the throw, which stays in its trial' }],
+    )
   if (stored && isDeepStrictEqual(contentOf(stored), contentOf(row))) return stored
-  throw new Conflict(
-    'Changed elsewhere',
-    'This throw was changed on another device meanwhile. Both versions are kept; choose one.',
-    stored,
-  )
+  if (stored && madeBefore(row, stored)) return { ...row, version: 1 }
+  throw changedElsewhere('throw', stored)
 }
 
-export const overwriteTrial = (db: Database, trial: Trial): Promise<void> =>
+/**
+ * Whether a write is the one a row was made by, come again because its answer was lost, while others have changed the row
+ * since: it was stored as version 1 then.
+ */
+const madeBefore = (row: { version?: number }, stored: { version?: number }): boolean =>
+  row.version === 0 && stored.version! > 1
+
+const changedElsewhere = (what: string, stored: Throw | Trial | undefined) =>
+  new Conflict(
+    'Changed elsewhere',
+    `This ${what} was changed on another device meanwhile. Both versions are kept; choose one.`,
+    stored,
+  )
+
+/** A trial without its version, times in one way of writing. */
+const trialContent = ({ version: _, ...row }: Trial) => ({ ...row, finishedAt: instantOf(row.finishedAt) })
+
+/** Stores a trial that a device sent, and answers with it as stored; versions as {@link writeThrow} has them. */
+export const writeTrial = (db: Database, row: Trial): Promise<Trial> =>
   db.transaction(async (tx) => {
-    await overwriteTrialIn(tx, trial)
+    // one after the other, a trial not yet stored too
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${row.id}, 0))`)
+    const [stored] = await trialsWithDiscs(tx, row.id)
+    if (stored && row.version !== undefined && row.version !== stored.version) {
+      if (isDeepStrictEqual(trialContent(stored), trialContent(row))) return stored
+      if (madeBefore(row, stored)) return { ...row, version: 1 }
+      throw changedElsewhere('trial', stored)
+    }
+    await overwriteTrialIn(tx, row)
+    return { ...row, version: (stored?.version ?? 0) + 1 }
   })
 
 /** What was expected is locked by the first throw, taken back or not: afterwards nobody remembers it right. */
-async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds'>): Promise<void> {
+async function keepExpectation(tx: Queryable, { id, plan }: Pick<Trial, 'id' | 'plan'>): Promise<void> {
   const [before] = await tx.select({ plan: trials.plan }).from(trials).where(eq(trials.id, id)).for('update')
   if (!before?.plan) return
   const told = (p: Plan | null) => JSON.stringify([p?.expected ?? [], p?.claims ?? [], p?.likeDiscId ?? null])
@@ -156,9 +188,12 @@ async function keepExpectation(tx: Queryable, { id, plan }: Omit<Trial, 'discIds
 }
 
 /** The trial and its discs; a disc that has been thrown for it cannot be dropped. */
-export async function overwriteTrialIn(tx: Queryable, { discIds, ...row }: Trial): Promise<void> {
+export async function overwriteTrialIn(tx: Queryable, { discIds, version: _, ...row }: Trial): Promise<void> {
   await keepExpectation(tx, row)
-  await tx.insert(trials).values(row).onConflictDoUpdate({ target: trials.id, set: row })
+  await tx
+    .insert(trials)
+    .values(row)
+    .onConflictDoUpdate({ target: trials.id, set: { ...row, version: sql`${trials.version} + 1` } })
   await tx
     .delete(trialDiscs)
     .where(and(eq(trialDiscs.trialId, row.id), notInArray(trialDiscs.discId, discIds)))

@@ -15,9 +15,9 @@ import {
   overwriteSession,
   overwriteShortThrow,
   overwriteThrower,
-  overwriteTrial,
   overwriteWindLog,
   writeThrow,
+  writeTrial,
 } from './trials.ts'
 
 /** How a row of each kind is stored; what is answered where that is not the row as it was sent. */
@@ -29,7 +29,7 @@ const STORE: {
   places: overwritePlace,
   sessions: overwriteSession,
   'wind-logs': overwriteWindLog,
-  trials: overwriteTrial,
+  trials: writeTrial,
   throws: writeThrow,
   'short-throws': overwriteShortThrow,
   makers: overwriteMaker,
@@ -51,7 +51,7 @@ const STORE: {
 }
 
 /** Kinds whose rows are counted by version: what is stored differs from what was sent. */
-const VERSIONED: readonly WriteKind[] = ['throws']
+const VERSIONED: readonly WriteKind[] = ['throws', 'trials']
 
 /** Stores a row and returns it as stored. */
 export async function storeRow<K extends WriteKind>(

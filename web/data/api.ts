@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import '../../contract/messages.ts'
 import { Problem } from '../../contract/imports.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'

@@ -1,8 +1,9 @@
 import { rollups } from 'd3'
 import { useState } from 'react'
+import type { ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
-import type { Throw } from '../../contract/trials.ts'
-import type { WriteKind } from '../../contract/writes.ts'
+import type { Throw, Trial } from '../../contract/trials.ts'
+import type { Sent, WriteKind } from '../../contract/writes.ts'
 import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
 import { isOf } from '../data/queueStore.ts'
 import type { Refused } from '../data/queueStore.ts'
@@ -66,7 +67,9 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
       )}
       {refused.map((r) =>
         r.stored && isOf(r, 'throws') ? (
-          <Conflict key={r.key} refused={r} />
+          <ThrowConflict key={r.key} refused={r} />
+        ) : r.stored && isOf(r, 'trials') ? (
+          <TrialConflict key={r.key} refused={r} />
         ) : (
           <Mend key={r.key} refused={r} />
         ),
@@ -105,36 +108,87 @@ function Mend({ refused: r }: { refused: Refused }) {
   )
 }
 
-/** One throw, changed on two devices: both versions, until somebody chooses. */
-function Conflict({ refused }: { refused: Refused & { readonly body: Throw } }) {
-  const [mine, other] = [refused.body, refused.stored as Throw]
-  const settle = async (row?: Throw) => {
-    if (row) await outbox.put('throws', row)
-    await outbox.drop(refused.key)
-  }
+/** A row changed on two devices: both versions, until somebody chooses. */
+function Conflict({
+  refused,
+  mine,
+  other,
+  children,
+}: {
+  refused: Refused
+  mine: ReactNode
+  other: ReactNode
+  /** What can be done about it. */
+  children: ReactNode
+}) {
   return (
     <section aria-label="Changed on two devices" className="mt-3 rounded-lg border border-rule p-3">
       <p className="font-medium">{refused.why}</p>
       <dl className="mt-2 grid grid-cols-[7rem_1fr] gap-y-1">
         <dt className="text-quiet">On this device</dt>
-        <dd>
-          <Version of={mine} />
-        </dd>
+        <dd>{mine}</dd>
         <dt className="text-quiet">On the other</dt>
-        <dd>
-          <Version of={other} />
-        </dd>
+        <dd>{other}</dd>
       </dl>
-      <div className="mt-3 flex flex-wrap gap-2">
-        <Button kind="primary" onClick={() => void settle({ ...mine, version: other.version })}>
-          Keep this one
-        </Button>
-        <Button onClick={() => void settle()}>Keep the other</Button>
-        <Button onClick={() => void settle({ ...mine, id: newId(), version: 0 })}>They are two throws</Button>
-      </div>
+      <div className="mt-3 flex flex-wrap gap-2">{children}</div>
     </section>
   )
 }
+
+const settling =
+  <K extends WriteKind>(refused: Refused, kind: K) =>
+  async (row?: Sent<K>) => {
+    if (row) await outbox.put(kind, row)
+    await outbox.drop(refused.key)
+  }
+
+function ThrowConflict({ refused }: { refused: Refused & { readonly body: Throw } }) {
+  const [mine, other] = [refused.body, refused.stored as Throw]
+  const settle = settling(refused, 'throws')
+  return (
+    <Conflict refused={refused} mine={<Version of={mine} />} other={<Version of={other} />}>
+      <Button kind="primary" onClick={() => void settle({ ...mine, version: other.version })}>
+        Keep this one
+      </Button>
+      <Button onClick={() => void settle()}>Keep the other</Button>
+      <Button onClick={() => void settle({ ...mine, id: newId(), version: 0 })}>They are two throws</Button>
+    </Conflict>
+  )
+}
+
+function TrialConflict({ refused }: { refused: Refused & { readonly body: Trial } }) {
+  const [mine, other] = [refused.body, refused.stored as Trial]
+  const settle = settling(refused, 'trials')
+  const next = { ...mine, version: other.version }
+  return (
+    <Conflict refused={refused} mine={trialWords(mine)} other={trialWords(other)}>
+      <Button
+        kind="primary"
+        onClick={() =>
+          void settle({
+            ...next,
+            discIds: [...new Set([...other.discIds, ...mine.discIds])],
+            finishedAt: mine.finishedAt ?? other.finishedAt,
+          })
+        }
+      >
+        This one, with the discs of both
+      </Button>
+      <Button onClick={() => void settle(next)}>Keep this one</Button>
+      <Button onClick={() => void settle()}>Keep the other</Button>
+    </Conflict>
+  )
+}
+
+const trialWords = (t: Trial): string =>
+  [
+    t.name,
+    `${t.discIds.length} ${t.discIds.length === 1 ? 'disc' : 'discs'}`,
+    `${t.plannedThrows} throws planned`,
+    t.finishedAt !== null && 'finished',
+  ]
+    .filter(Boolean)
+    .join(', ')
 
 function Version({ of: t }: { of: Throw }) {
   const units = useUnits()

@@ -54,6 +54,7 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
       hyzerDegs: [...questionOf(kind).hyzerDegs],
       plannedThrows: from.length * questionOf(kind).hyzerDegs.length * questionOf(kind).throwsACell,
       finishedAt: null,
+      version: 0,
     },
   })
   const { errors, dirtyFields, isSubmitted } = formState
