@@ -43,3 +43,12 @@ export const ShelfImport = z.object({
   stored: z.boolean(),
 })
 export type ShelfImport = z.infer<typeof ShelfImport>
+
+/** How far an import is. */
+export const ImportProgress = z.object({
+  stage: z.enum(['reading', 'storing']),
+  /** Rows stored, and rows there are; 0 of 0 while the file is read. */
+  done: z.int(),
+  total: z.int(),
+})
+export type ImportProgress = z.infer<typeof ImportProgress>

@@ -6,7 +6,7 @@ import { overwriteShelf } from '../server/store/shelf.ts'
 import {
   overwritePlace,
   overwriteSession,
-  overwriteThrow,
+  overwriteThrows,
   overwriteThrower,
   overwriteTrialIn,
 } from '../server/store/trials.ts'
@@ -53,7 +53,7 @@ export const loadDemo = (db: Database): Promise<void> =>
     // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
     for (const row of demo.trials) await overwriteTrialIn(tx, row)
     for (const row of demo.sessions) await overwriteSession(tx, row)
-    for (const row of demo.throws) await overwriteThrow(tx, row)
+    await overwriteThrows(tx, demo.throws)
     await markDemo(tx, 'here')
   })
 

@@ -22,11 +22,13 @@ import type { Demo } from './routes/demo.ts'
 import { deviceRoutes } from './routes/devices.ts'
 import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
+import { importRoutes } from './routes/imports.ts'
 import { rowRoutes } from './routes/rows.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import { takesWrites } from './store/database.ts'
 import type { Database } from './store/database.ts'
+import { Files } from './work/files.ts'
 import type { ShelfRater } from './work/shelfRater.ts'
 
 export interface AppOptions {
@@ -102,13 +104,15 @@ export function makeApp({
     }),
   )
   const router = new Router()
+  const files = new Files()
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', async (ctx) => {
     ctx.body = { ok: true, app: 'veer-line', writes: await takesWrites(db) }
   })
   rowRoutes(router, db, rater)
   shelfRoutes(router, db)
-  discRoutes(router, db, rater)
+  discRoutes(router, db, rater, files)
+  importRoutes(router, files)
   deviceRoutes(router, db, {
     scale: simulatedScale(0.37),
     forecast: simulatedForecast,
@@ -117,15 +121,15 @@ export function makeApp({
     volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
     ...devices,
   })
-  trialRoutes(router, db, rater)
+  trialRoutes(router, db, rater, files)
   if (demo) demoRoutes(router, db, demo, rater)
   app.use(router.routes())
-  if (dist !== undefined) app.use(files(dist))
+  if (dist !== undefined) app.use(built(dist))
   return app
 }
 
 /** The built web app; every address that is not a file is one of its pages. */
-function files(dist: string): Koa.Middleware {
+function built(dist: string): Koa.Middleware {
   return async (ctx, next) => {
     if ((ctx.method !== 'GET' && ctx.method !== 'HEAD') || ctx.path.startsWith('/api/')) return next()
     const isFile = path.extname(ctx.path) !== ''

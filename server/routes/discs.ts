@@ -3,7 +3,7 @@ import { inArray, isNull } from 'drizzle-orm'
 import { z } from 'zod'
 import { proposeDiscs } from '../../core/plan/propose.ts'
 import { QUESTION_KINDS } from '../../core/plan/questions.ts'
-import { readShelfCsv, SHELF_CSV_LIMIT, writeShelfCsv } from '../../core/formats/shelfCsv.ts'
+import { SHELF_CSV_LIMIT, writeShelfCsv } from '../../core/formats/shelfCsv.ts'
 import { proposedOf } from '../../contract/proposed.ts'
 import { dayAt } from '../../core/throw/day.ts'
 import { present } from '../../core/throw/observed.ts'
@@ -19,12 +19,14 @@ import { readLatestInspections, readPhoto } from '../store/inspections.ts'
 import { discs } from '../store/schema.ts'
 import { readShelfPage, readShelfRows } from '../store/shelfPage.ts'
 import { readShelf } from '../store/shelf.ts'
+import type { Files } from '../work/files.ts'
+import { jobOf } from './imports.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
 import type { Ctx } from './router.ts'
 
 const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
 
-export function discRoutes(router: Router, db: Database, rater: ShelfRater): void {
+export function discRoutes(router: Router, db: Database, rater: ShelfRater, files: Files): void {
   const idAt = (ctx: Ctx) => parse(Id, ctx.params['id'])
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
 
@@ -70,8 +72,10 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater): voi
         'Too large',
         `A file of discs may hold at most ${SHELF_CSV_LIMIT.bytes / 1e6} MB.`,
       )
-    const read = readShelfCsv(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
-    const done = read.ok ? await importShelf(db, read.lines, ctx.query['store'] === '1') : read.problems
+    const done = await files.importing(jobOf(ctx), async () => {
+      const read = await files.discs(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
+      return read.ok ? await importShelf(db, read.lines, ctx.query['store'] === '1') : read.problems
+    })
     if (!('discs' in done)) refuseFile(done)
     if (done.stored) rater.touch()
     ctx.body = done

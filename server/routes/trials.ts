@@ -4,7 +4,7 @@ import { sessionIcs } from '../../core/formats/ics.ts'
 import { isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
-import { readThrowsCsv, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { Day, Id } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
@@ -23,12 +23,14 @@ import {
   readTrials,
   readWindLogs,
 } from '../store/trials.ts'
+import type { Files } from '../work/files.ts'
 import type { ShelfRater } from '../work/shelfRater.ts'
+import { jobOf } from './imports.ts'
 import type { Ctx } from './router.ts'
 
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
-export function trialRoutes(router: Router, db: Database, rater: ShelfRater): void {
+export function trialRoutes(router: Router, db: Database, rater: ShelfRater, files: Files): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
     const id = parse(Id, ctx.params['id'])
     const file = await readTrial(db, id)
@@ -103,22 +105,25 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater): vo
         'Some fields are not right',
         `method must be one of ${MEASURING_METHODS.join(', ')}.`,
       )
-    const read = readThrowsCsv(ctx.request.body)
-    const done = read.ok
-      ? await importThrows(
-          db,
-          file,
-          read.throws,
-          {
-            method: (method as MeasuringMethod | undefined) ?? 'eye',
-            place:
-              typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
-            timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
-            now: new Date().toISOString(),
-          },
-          store === '1',
-        )
-      : read.problems
+    const csv = ctx.request.body
+    const done = await files.importing(jobOf(ctx), async (told) => {
+      const read = await files.throws(csv)
+      if (!read.ok) return read.problems
+      const total = read.lines.length
+      return await importThrows(
+        db,
+        file,
+        read.lines,
+        {
+          method: (method as MeasuringMethod | undefined) ?? 'eye',
+          place: typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
+          timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
+          now: new Date().toISOString(),
+        },
+        store === '1',
+        (stored) => told({ stage: 'storing', done: stored, total }),
+      )
+    })
     if (!('throws' in done)) refuseFile(done)
     if (done.stored) rater.touch()
     ctx.body = done

@@ -1,7 +1,8 @@
 import { setTimeout } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
 import { getTableColumns, sql } from 'drizzle-orm'
-import type { PgTable } from 'drizzle-orm/pg-core'
+import type { SQL } from 'drizzle-orm'
+import type { PgTable, PgUpdateSetSource } from 'drizzle-orm/pg-core'
 import { drizzle } from 'drizzle-orm/postgres-js'
 import type { PostgresJsDatabase } from 'drizzle-orm/postgres-js'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
@@ -76,6 +77,38 @@ export async function takesWrites(db: Queryable): Promise<boolean> {
       () => false,
     )
   return Promise.race([asked, setTimeout(AWAY_MS, false, { ref: false })])
+}
+
+/** Rows of one statement: its values are numbered, and there are only so many numbers. */
+const ROWS_AT_ONCE = 500
+
+/**
+ * Stores rows as they are, whatever was there before, many a statement.
+ *
+ * @param set what a row that is there takes over instead of a value given, by column
+ * @param told told after each statement how many are stored
+ */
+export async function overwriteAll<T extends PgTable>(
+  db: Queryable,
+  table: T,
+  rows: readonly T['$inferInsert'][],
+  set: Readonly<Record<string, SQL>> = {},
+  told: (done: number) => void = () => {},
+): Promise<void> {
+  if (rows.length === 0) return
+  const columns = getTableColumns(table)
+  const given = Object.keys(rows[0]!).filter((key) => key !== 'id' && key in columns)
+  const taken = Object.fromEntries(
+    given.map((key) => [key, set[key] ?? sql.raw(`excluded."${columns[key]!.name}"`)]),
+  )
+  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
+    const some = rows.slice(from, from + ROWS_AT_ONCE)
+    await db
+      .insert(table)
+      .values(some as T['$inferInsert'][])
+      .onConflictDoUpdate({ target: columns['id']!, set: { ...taken, ...set } as PgUpdateSetSource<T> })
+    told(from + some.length)
+  }
 }
 
 /** A table's columns as the wire knows its rows: when a row was first stored stays here. */

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises'
 import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -18,7 +19,7 @@ import { overwriteShelf, readShelf } from './shelf.ts'
 import {
   readThrowers,
   overwriteSession,
-  overwriteThrow,
+  overwriteThrows,
   overwriteThrower,
   overwriteTrialIn,
 } from './trials.ts'
@@ -31,6 +32,9 @@ export interface ImportSettings {
   readonly timeZone: string | null
   readonly now: string
 }
+
+/** Rows worked out at a time. */
+const ROWS_A_BREATH = 500
 
 /** Everything an import would write, worked out before anything is written. */
 interface Plan {
@@ -48,13 +52,13 @@ interface Plan {
  * the same file read twice writes the same rows. A throw that was exported from this trial bears its own id: it stays
  * itself, with its outing and its path, and takes over what the file says of it.
  */
-function planImport(
+async function planImport(
   { trial, throws: here }: Pick<TrialFile, 'trial' | 'throws'>,
   sheet: readonly SheetThrow[],
   shelf: Shelf,
   known: Thrower[],
   settings: ImportSettings,
-): Plan {
+): Promise<Plan> {
   const problems: CsvProblem[] = []
   const lineage = new Lineage<Shelf>(shelf)
   const newDiscs: Disc[] = []
@@ -176,7 +180,7 @@ function planImport(
 
   const hereById = new Map(here.map((t) => [t.id, t]))
   const missedAt = new Set<string>()
-  const throws = sheet.flatMap((t, i): Throw[] => {
+  const planned = (t: SheetThrow, i: number): Throw[] => {
     const row = i + 2
     if (missedAt.has(t.disc)) return []
     const discId = discFor(t, row)
@@ -216,7 +220,13 @@ function planImport(
         version: 0,
       },
     ]
-  })
+  }
+  const throws: Throw[] = []
+  for (const [i, t] of sheet.entries()) {
+    // others are answered meanwhile
+    if (i % ROWS_A_BREATH === ROWS_A_BREATH - 1) await setImmediate()
+    throws.push(...planned(t, i))
+  }
 
   const codes = (isNew: boolean) =>
     [...new Set(sheet.map((t) => t.disc))].filter((c) => discs.get(c.toLowerCase())?.isNew === isNew)
@@ -264,6 +274,7 @@ function differencesOf(t: SheetThrow, d: ShelvedDisc): string[] {
 /**
  * Imports a file of throws into a trial, or shows what that would do.
  *
+ * @param told told now and then how many throws are stored
  * @returns the problems that keep it out, or the preview; nothing is stored unless `store` is set and there is no problem
  */
 export function importThrows(
@@ -272,18 +283,20 @@ export function importThrows(
   sheet: readonly SheetThrow[],
   settings: ImportSettings,
   store: boolean,
+  told: (done: number) => void = () => {},
 ): Promise<CsvProblem[] | ImportPreview> {
   return db.transaction(async (tx) => {
     const { trial } = file
-    const plan = planImport(file, sheet, await readShelf(tx), await readThrowers(tx), settings)
+    const plan = await planImport(file, sheet, await readShelf(tx), await readThrowers(tx), settings)
     if (plan.problems.length > 0) return plan.problems
     const again = await countStored(tx, plan.throws)
     if (store) {
       await overwriteShelf(tx, plan.shelf)
       for (const row of plan.throwers) await overwriteThrower(tx, row)
       for (const row of plan.sessions) await overwriteSession(tx, row)
-      await overwriteTrialIn(tx, { ...trial, discIds: [...new Set([...trial.discIds, ...plan.discIds])] })
-      for (const row of plan.throws) await overwriteThrow(tx, row)
+      const discIds = [...new Set([...trial.discIds, ...plan.discIds])]
+      if (discIds.length > trial.discIds.length) await overwriteTrialIn(tx, { ...trial, discIds })
+      await overwriteThrows(tx, plan.throws, told)
     }
     return { ...plan.preview, again, stored: store }
   })

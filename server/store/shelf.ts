@@ -1,7 +1,7 @@
 import type { asc } from 'drizzle-orm'
 import { sql } from 'drizzle-orm'
 import type { Disc, DiscEntry, Maker, Mold, Plastic, Run, Shelf } from '../../contract/shelf.ts'
-import { wireColumns } from './database.ts'
+import { overwriteAll, wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { discs, makers, molds, plastics, runs } from './schema.ts'
 
@@ -32,11 +32,11 @@ export const overwriteDisc = (db: Queryable, row: Disc) =>
 
 /** Rows of the shelf, what stands above before what stands under it. */
 export async function overwriteShelf(db: Queryable, shelf: Shelf): Promise<void> {
-  for (const row of shelf.makers) await overwriteMaker(db, row)
-  for (const row of shelf.molds) await overwriteMold(db, row)
-  for (const row of shelf.plastics) await overwritePlastic(db, row)
-  for (const row of shelf.runs) await overwriteRun(db, row)
-  for (const row of shelf.discs) await overwriteDisc(db, row)
+  await overwriteAll(db, makers, shelf.makers)
+  await overwriteAll(db, molds, shelf.molds)
+  await overwriteAll(db, plastics, shelf.plastics)
+  await overwriteAll(db, runs, shelf.runs)
+  await overwriteAll(db, discs, shelf.discs)
 }
 
 /** A disc and whatever above it is new, in one go or not at all. */

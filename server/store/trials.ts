@@ -14,7 +14,7 @@ import type {
   WindLog,
 } from '../../contract/trials.ts'
 import { Conflict } from './conflicts.ts'
-import { wireColumns } from './database.ts'
+import { overwriteAll, wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { places, sessions, shortThrows, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
 
@@ -87,14 +87,15 @@ export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[
     .orderBy(day)
 }
 
-/** Stores a throw as it is given, whatever was there before: what a file or the demo says. */
-export const overwriteThrow = (db: Queryable, row: Throw) => {
-  const { version: _, ...rest } = row
-  return db
-    .insert(throws)
-    .values(rest)
-    .onConflictDoUpdate({ target: throws.id, set: { ...rest, version: sql`${throws.version} + 1` } })
-}
+/** Stores throws as they are given, whatever was there before: what a file or the demo says. */
+export const overwriteThrows = (db: Queryable, rows: readonly Throw[], told?: (done: number) => void) =>
+  overwriteAll(
+    db,
+    throws,
+    rows.map(({ version: _, ...row }) => row),
+    { version: sql`${throws.version} + 1` },
+    told,
+  )
 
 const instantOf = (at: string | null) => at && new Date(at).toISOString()
 /** A throw without its version, times in one way of writing. */

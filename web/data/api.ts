@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import '../../contract/messages.ts'
-import { Problem } from '../../contract/imports.ts'
+import { v7 as newId } from 'uuid'
+import { ImportProgress, Problem } from '../../contract/imports.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 
@@ -98,11 +99,33 @@ export async function tell(path: string): Promise<void> {
   await answered(path, { method: 'PUT', ...asJson({}) })
 }
 
-export const sendCsv = async <T>(path: string, csv: string, schema: z.ZodType<T>): Promise<T> =>
-  await parsed(
-    await answered(path, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }),
-    schema,
-  )
+/** How often an import is asked how far it is, ms. */
+const ASK_MS = 400
+
+/**
+ * Sends a file to be imported.
+ *
+ * @param path with a question mark
+ * @param told told now and then how far it is
+ */
+export async function sendCsv<T>(
+  path: string,
+  csv: string,
+  schema: z.ZodType<T>,
+  told: (progress: ImportProgress) => void = () => {},
+): Promise<T> {
+  const job = newId()
+  const asking = setInterval(() => {
+    // an import that is over, or not begun, has no answer
+    read(`/api/imports/${job}`, ImportProgress).then(told, () => {})
+  }, ASK_MS)
+  try {
+    const headers = { 'content-type': 'text/csv' }
+    return await parsed(await answered(`${path}&job=${job}`, { method: 'POST', headers, body: csv }), schema)
+  } finally {
+    clearInterval(asking)
+  }
+}
 
 /** What kept a file from being read. */
 export const problemOf = (e: unknown): Problem =>

@@ -1,4 +1,4 @@
-import type { Problem } from '../../contract/imports.ts'
+import type { ImportProgress, Problem } from '../../contract/imports.ts'
 
 /** Chooses a file. */
 export function FileInput({
@@ -59,5 +59,23 @@ export function FileProblems({ name, problem }: { name: string; problem: Problem
       )}
       <p className="mt-3 text-quiet">Mend the file where it was written and choose it again.</p>
     </>
+  )
+}
+
+/** How far an import is, once it takes a moment. */
+export function Progress({ of, what }: { of: ImportProgress | undefined; what: string }) {
+  if (!of) return null
+  return (
+    <div role="status" className="mt-3">
+      <p className="text-quiet">
+        {of.stage === 'reading' ? `Reading the ${what} …` : `${of.done} of ${of.total} ${what} stored …`}
+      </p>
+      <div className="mt-1 h-2 overflow-hidden rounded-full bg-tint" aria-hidden>
+        <div
+          className="h-full bg-spruce"
+          style={{ width: `${of.total === 0 ? 5 : Math.round((100 * of.done) / of.total)}%` }}
+        />
+      </div>
+    </div>
   )
 }

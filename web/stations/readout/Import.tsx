@@ -4,13 +4,13 @@ import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import { ImportPreview } from '../../../contract/imports.ts'
-import type { Problem } from '../../../contract/imports.ts'
+import type { ImportProgress, Problem } from '../../../contract/imports.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
 import { zoneHere } from '../../data/outing.ts'
 import { useTrial } from '../../data/hooks.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
-import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
+import { FileInput, FileProblems, Progress } from '../../parts/FileReading.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
@@ -39,6 +39,7 @@ export default function Import({ trialId }: { trialId: string }) {
   const [method, setMethod] = useState('eye')
   const [place, setPlace] = useState('')
   const [busy, setBusy] = useState(false)
+  const [progress, setProgress] = useState<ImportProgress>()
   if (error && !view) return <Trouble error={error} />
   if (!view) return <Waiting what="the trial" />
 
@@ -47,7 +48,7 @@ export default function Import({ trialId }: { trialId: string }) {
   const attempt = async (name: string, csv: string, store: boolean) => {
     setBusy(true)
     try {
-      const preview = await sendCsv(address(store), csv, ImportPreview)
+      const preview = await sendCsv(address(store), csv, ImportPreview, setProgress)
       if (!store) return setChosen({ name, csv, preview })
       await Promise.all([
         mutate(`/api/trials/${trialId}`),
@@ -62,6 +63,7 @@ export default function Import({ trialId }: { trialId: string }) {
       const problem = problemOf(e)
       setChosen({ name, csv, problem })
     } finally {
+      setProgress(undefined)
       setBusy(false)
     }
   }
@@ -107,6 +109,7 @@ export default function Import({ trialId }: { trialId: string }) {
             placeholder="not stated"
           />
         </div>
+        <Progress of={progress} what="throws" />
       </Card>
 
       {problem && (

@@ -1,21 +1,27 @@
 import { useState } from 'react'
 import { ShelfImport } from '../../../contract/imports.ts'
-import type { Problem } from '../../../contract/imports.ts'
+import type { ImportProgress, Problem } from '../../../contract/imports.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
 import { shelfChanged } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FileInput, FileProblems } from '../../parts/FileReading.tsx'
+import { FileInput, FileProblems, Progress } from '../../parts/FileReading.tsx'
 import { say } from '../../parts/Toasts.tsx'
 
 /** Imports a file of discs: everything is shown before anything is stored. */
 export function ImportDiscs({ onClose }: { onClose: () => void }) {
   const [read, setRead] = useState<{ name: string; csv: string; preview?: ShelfImport; problem?: Problem }>()
   const [busy, setBusy] = useState(false)
+  const [progress, setProgress] = useState<ImportProgress>()
   const attempt = async (name: string, csv: string, store: boolean) => {
     setBusy(true)
     try {
-      const preview = await sendCsv(`/api/discs/import${store ? '?store=1' : ''}`, csv, ShelfImport)
+      const preview = await sendCsv(
+        `/api/discs/import?${store ? 'store=1' : ''}`,
+        csv,
+        ShelfImport,
+        setProgress,
+      )
       if (!store) return setRead({ name, csv, preview })
       shelfChanged()
       say(`${preview.added.length} discs of ${name} added, ${preview.changed.length} changed.`)
@@ -23,6 +29,7 @@ export function ImportDiscs({ onClose }: { onClose: () => void }) {
     } catch (e) {
       setRead({ name, csv, problem: problemOf(e) })
     } finally {
+      setProgress(undefined)
       setBusy(false)
     }
   }
@@ -41,6 +48,7 @@ export function ImportDiscs({ onClose }: { onClose: () => void }) {
         disabled={busy}
         onFile={(file) => void file.text().then((csv) => attempt(file.name, csv, false))}
       />
+      <Progress of={progress} what="discs" />
       <div className="mt-4">
         {problem && <FileProblems name={read!.name} problem={problem} />}
         {preview && (

@@ -1,0 +1,85 @@
+import { Worker } from 'node:worker_threads'
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import type { CsvProblem } from '../../core/formats/csvCells.ts'
+import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import type { ImportProgress } from '../../contract/imports.ts'
+import type { FileWork } from './files.worker.ts'
+
+/** Lines handed over at a time, so that nobody waits behind a long file. */
+const AT_ONCE = 500
+/** A thread nobody has asked for so long is let go, ms. */
+const IDLE_MS = 30_000
+
+type Read<T> =
+  | { readonly ok: true; readonly lines: readonly T[] }
+  | { readonly ok: false; readonly problems: readonly CsvProblem[] }
+
+/** Reads files in a thread of its own, and knows how far each import is. */
+export class Files {
+  #worker: Worker | undefined
+  #remote: Remote<FileWork> | undefined
+  #idle: ReturnType<typeof setTimeout> | undefined
+  #under = 0
+  readonly #progress = new Map<string, ImportProgress>()
+
+  /** How far an import is that somebody named; undefined of one that is over or not known. */
+  progress(job: string): ImportProgress | undefined {
+    return this.#progress.get(job)
+  }
+
+  /** Does an import and tells how far it is meanwhile. */
+  async importing<T>(
+    job: string | undefined,
+    work: (told: (p: ImportProgress) => void) => Promise<T>,
+  ): Promise<T> {
+    const told = (p: ImportProgress) => void (job !== undefined && this.#progress.set(job, p))
+    told({ stage: 'reading', done: 0, total: 0 })
+    try {
+      return await work(told)
+    } finally {
+      if (job !== undefined) this.#progress.delete(job)
+    }
+  }
+
+  throws(csv: string): Promise<Read<SheetThrow>> {
+    return this.#read((work) => work.throws(csv))
+  }
+  discs(csv: string, words: ShelfWords): Promise<Read<ShelfLine>> {
+    return this.#read((work) => work.discs(csv, words))
+  }
+
+  async stop(): Promise<void> {
+    clearTimeout(this.#idle)
+    await this.#worker?.terminate()
+    this.#worker = undefined
+    this.#remote = undefined
+  }
+
+  async #read<T>(ask: (work: Remote<FileWork>) => ReturnType<Remote<FileWork>['throws']>): Promise<Read<T>> {
+    this.#under++
+    clearTimeout(this.#idle)
+    try {
+      const work = this.#work()
+      const came = await ask(work)
+      if (!came.ok) return came
+      const lines: T[] = []
+      while (lines.length < came.lines)
+        lines.push(...((await work.lines(came.file, lines.length, lines.length + AT_ONCE)) as T[]))
+      return { ok: true, lines }
+    } finally {
+      if (--this.#under === 0) this.#idle = setTimeout(() => void this.stop(), IDLE_MS).unref()
+    }
+  }
+
+  #work(): Remote<FileWork> {
+    if (!this.#remote) {
+      this.#worker = new Worker(new URL('./files.worker.mjs', import.meta.url))
+      this.#remote = wrap<FileWork>(nodeEndpoint(this.#worker))
+      this.#worker.unref()
+    }
+    return this.#remote
+  }
+}
