@@ -1,0 +1,5 @@
+// npm run bench: times the rating; with --grown, the app on a database of years.
+const grown = process.argv.indexOf('--grown')
+if (grown >= 0) process.argv.splice(grown, 1)
+process.argv.splice(2, 0, grown >= 0 ? 'test/grown/bench.ts' : 'cli/bench.ts')
+await import('./run.mjs')
