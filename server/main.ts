@@ -51,7 +51,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     })
     const server: Server = app.listen(port, host)
     await once(server, 'listening')
-    rater.touch()
+    rater.touch('throws')
+    rater.cards.wake()
     const { port: bound } = server.address() as AddressInfo
     return {
       url: `http://${host.includes(':') ? `[${host}]` : host}:${bound}`,

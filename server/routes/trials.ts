@@ -5,6 +5,7 @@ import { isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { MOST_CARDS } from '../../contract/cards.ts'
 import { Day, Id } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
@@ -29,6 +30,8 @@ import { jobOf } from './imports.ts'
 import type { Ctx } from './router.ts'
 
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
+
+const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
 
 export function trialRoutes(router: Router, db: Database, rater: ShelfRater, files: Files): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
@@ -83,6 +86,9 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater, fil
   })
   router.get('/api/trials', async (ctx) => {
     ctx.body = await readTrials(db)
+  })
+  router.get('/api/cards', async (ctx) => {
+    ctx.body = await rater.cards.read(parse(CardIds, String(ctx.query['trials'] ?? '').split(',')))
   })
   router.get('/api/trials/:id', async (ctx: Ctx) => {
     ctx.body = await trialAt(ctx)

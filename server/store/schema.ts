@@ -16,6 +16,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
+import type { TrialCard } from '../../contract/cards.ts'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
 import { NUMBER_RANGE } from '../../core/flight/disc.ts'
 import { SHEET_RANGE } from '../../core/throw/ranges.ts'
@@ -312,6 +313,18 @@ export const trials = pgTable(
     check('trials_planned', sql`${t.plannedThrows} between 0 and 2000`),
   ],
 )
+
+/** What each trial says so far, worked out, never typed; another run makes it again. */
+export const cards = pgTable('cards', {
+  trialId: uuid('trial_id')
+    .primaryKey()
+    .references(() => trials.id, { onDelete: 'cascade' }),
+  /** What the trial and its throws were at. */
+  mark: text('mark').notNull(),
+  /** Something else it depends on was written since. */
+  stale: boolean('stale').notNull().default(false),
+  card: jsonb('card').$type<TrialCard>().notNull(),
+})
 
 export const trialDiscs = pgTable(
   'trial_discs',

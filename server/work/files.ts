@@ -1,17 +1,13 @@
-import { Worker } from 'node:worker_threads'
-import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { ImportProgress } from '../../contract/imports.ts'
 import type { FileWork } from './files.worker.ts'
+import { Thread } from './thread.ts'
 
 /** Lines handed over at a time, so that nobody waits behind a long file. */
 const AT_ONCE = 500
-/** A thread nobody has asked for so long is let go, ms. */
-const IDLE_MS = 30_000
 
 type Read<T> =
   | { readonly ok: true; readonly lines: readonly T[] }
@@ -19,10 +15,7 @@ type Read<T> =
 
 /** Reads files in a thread of its own, and knows how far each import is. */
 export class Files {
-  #worker: Worker | undefined
-  #remote: Remote<FileWork> | undefined
-  #idle: ReturnType<typeof setTimeout> | undefined
-  #under = 0
+  readonly #thread = new Thread<FileWork>(new URL('./files.worker.mjs', import.meta.url))
   readonly #progress = new Map<string, ImportProgress>()
 
   /** How far an import is that somebody named; undefined of one that is over or not known. */
@@ -51,35 +44,14 @@ export class Files {
     return this.#read((work) => work.discs(csv, words))
   }
 
-  async stop(): Promise<void> {
-    clearTimeout(this.#idle)
-    await this.#worker?.terminate()
-    this.#worker = undefined
-    this.#remote = undefined
-  }
-
   async #read<T>(ask: (work: Remote<FileWork>) => ReturnType<Remote<FileWork>['throws']>): Promise<Read<T>> {
-    this.#under++
-    clearTimeout(this.#idle)
-    try {
-      const work = this.#work()
+    return await this.#thread.asked(async (work): Promise<Read<T>> => {
       const came = await ask(work)
       if (!came.ok) return came
       const lines: T[] = []
       while (lines.length < came.lines)
         lines.push(...((await work.lines(came.file, lines.length, lines.length + AT_ONCE)) as T[]))
       return { ok: true, lines }
-    } finally {
-      if (--this.#under === 0) this.#idle = setTimeout(() => void this.stop(), IDLE_MS).unref()
-    }
-  }
-
-  #work(): Remote<FileWork> {
-    if (!this.#remote) {
-      this.#worker = new Worker(new URL('./files.worker.mjs', import.meta.url))
-      this.#remote = wrap<FileWork>(nodeEndpoint(this.#worker))
-      this.#worker.unref()
-    }
-    return this.#remote
+    })
   }
 }

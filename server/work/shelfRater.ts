@@ -9,6 +9,8 @@ import { wireColumns } from '../store/database.ts'
 import type { Database } from '../store/database.ts'
 import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
 import { readShelf } from '../store/shelf.ts'
+import type { WriteKind } from '../../contract/writes.ts'
+import { Cards } from './cards.ts'
 import type { ShelfWork } from './shelf.worker.ts'
 
 /** Writes follow one another in the field; the shelf waits until they pause, but not for ever, ms. */
@@ -21,6 +23,8 @@ const INSERT_AT_ONCE = 500
 
 /** Keeps the ratings of the shelf in step with what was thrown. */
 export class ShelfRater {
+  /** What each trial says so far. */
+  readonly cards: Cards
   #worker: Worker | undefined
   #remote: Remote<ShelfWork> | undefined
   #wanted = 0
@@ -37,11 +41,14 @@ export class ShelfRater {
   constructor(
     private readonly db: Database,
     private readonly onError: (error: unknown) => void,
-  ) {}
+  ) {
+    this.cards = new Cards(db, onError)
+  }
 
-  /** Something was written that ratings may depend on. */
-  touch(): void {
+  /** Something was written that ratings may depend on; of which kind, where that is known. */
+  touch(kind?: WriteKind): void {
     if (this.#stopped) return
+    this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
     this.#wanted++
     this.#since ??= Date.now()
     this.#soon(Math.max(0, Math.min(PAUSE_MS, this.#since + LONGEST_MS - Date.now())))
@@ -78,6 +85,7 @@ export class ShelfRater {
   async stop(): Promise<void> {
     this.#stopped = true
     clearTimeout(this.#timer)
+    await this.cards.stop()
     // a rating under way ends with its thread; nothing waits for its answer
     await this.#worker?.terminate()
   }

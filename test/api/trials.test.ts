@@ -9,6 +9,8 @@ import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import { Plan } from '../../contract/trials.ts'
+import type { Shelf } from '../../contract/shelf.ts'
+import type { TrialCard } from '../../contract/cards.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
@@ -170,6 +172,38 @@ describe('trials and throws', () => {
       .send({ ...fresh, controlDiscId: outsider })
       .expect(422)
     expect(refused.body.detail).match(/^The control disc must be one of the discs/)
+  })
+
+  it('keeps what each trial says for its card, and has none of a trial whose card is behind', async () => {
+    const cards = async () =>
+      (await api().get(`/api/cards?trials=${finished.id},${halfDone.id},${fresh.id}`).expect(200))
+        .body as TrialCard[]
+    const both = async () => {
+      for (;;) {
+        const now = await cards()
+        if (now.length === 2) return new Map(now.map((c) => [c.trialId, c]))
+        await new Promise((r) => setTimeout(r, 50))
+      }
+    }
+    const before = (await both()).get(halfDone.id)!
+    expect(before.flights).length(halfDone.discIds.length)
+    expect(before.flights.every((f) => f.path.length > 20 && f.name !== '')).equal(true)
+    expect(before.sentences).length(2)
+    expect(before.sentences[0]!.text).match(/not settled|more stable/)
+    const row = sample({ trialId: halfDone.id, discId: halfDone.discIds[0]!, carryM: 71 })
+    await put(row).expect(200)
+    expect((await cards()).map((c) => c.trialId)).deep.equal([finished.id])
+    const after = (await both()).get(halfDone.id)!
+    expect(after.flights).not.deep.equal(before.flights)
+    // the numbers of a mold are behind every trial of its discs
+    const { molds } = (await api().get('/api/shelf')).body as Shelf
+    const [mold] = molds
+    await api().put(`/api/molds/${mold!.id}`).send(mold).expect(200)
+    while ((await cards()).length > 0) await new Promise((r) => setTimeout(r, 20))
+    expect((await both()).get(halfDone.id)).deep.equal(after)
+    const many = Array.from({ length: 121 }, () => newId()).join()
+    await api().get(`/api/cards?trials=${many}`).expect(422)
+    expect(it_.failures).deep.equal([])
   })
 
   it('keeps units and theme per user', async () => {

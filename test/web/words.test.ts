@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { shelvedDiscs } from '../../contract/sheet.ts'
-import { trialNames } from '../../web/data/naming.ts'
+import { trialNames } from '../../contract/naming.ts'
 import { angleWords, aside, figure, halves, percent, unitsOf } from '../../web/data/units.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
 

@@ -2,6 +2,7 @@ import { format, parseISO, subDays } from 'date-fns'
 import { useMemo } from 'react'
 import useSWR from 'swr'
 import { z } from 'zod'
+import { TrialCard } from '../../contract/cards.ts'
 import { Shelf } from '../../contract/shelf.ts'
 import {
   ArmDay,
@@ -19,6 +20,7 @@ import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
 import { rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
 import { useWaiting } from './outbox.ts'
+import { isOf } from './queueStore.ts'
 
 /** Something read from the server, as it was agreed on. */
 export function useRead<T>(path: string | null, schema: z.ZodType<T>) {
@@ -91,6 +93,22 @@ export function useTrials() {
   const waiting = useWaiting()
   const trials = useMemo(() => data && summariesOver(data, waiting), [data, waiting])
   return { trials, error }
+}
+
+const Cards = z.array(TrialCard)
+/**
+ * What some trials say so far, as the server has worked it out, by trial: of those whose card is behind, or of which
+ * something waits on this device, there is none. Undefined while they are asked for.
+ */
+export function useCards(ids: readonly string[]): ReadonlyMap<string, TrialCard> | undefined {
+  const { data, error } = useRead(ids.length === 0 ? null : `/api/cards?trials=${ids.join()}`, Cards)
+  const waiting = useWaiting()
+  return useMemo(() => {
+    if (!data && !error && ids.length > 0) return undefined
+    const changed = new Set(waiting.flatMap((w) => (isOf(w, 'throws') ? w.body.trialId : w.body.id)))
+    return new Map((data ?? []).filter((c) => !changed.has(c.trialId)).map((c) => [c.trialId, c]))
+    // ids are those the cards were asked for by
+  }, [data, error, waiting, ids.length])
 }
 
 /** A trial with everything needed to throw for it and to read it. */

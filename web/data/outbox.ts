@@ -59,6 +59,7 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
       (f) => f && { ...f, throws: into(row)(f.throws)! },
     )
     void mutate('/api/trials')
+    again('/api/cards')
     again('/api/arm-days')
     again('/api/demo')
   },

@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { randomLcg } from 'd3'
+import { ranksOf, settlingsOf } from '../../core/judge/card.ts'
 import { correctedFlight } from '../../core/judge/corrected.ts'
 import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
@@ -10,11 +10,10 @@ import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
-import { kindsLike, meantBy } from '../../core/plan/kinds.ts'
+import { meantBy } from '../../core/plan/kinds.ts'
 import type { PlanQuestion } from '../../core/plan/weighed.ts'
-import { ladderOf, neighboursOf, openNeighbours } from '../../core/judge/ladder.ts'
+import { openNeighbours } from '../../core/judge/ladder.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
-import { settling } from '../../core/judge/resolve.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { flewLike } from '../../core/judge/flewLike.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -25,7 +24,7 @@ import type { LeftOut } from '../../core/rating/digest.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import { outcomeOf, rankDistribution } from '../../core/rating/outcome.ts'
+import { outcomeOf } from '../../core/rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
 
 /** Everything a screen shows of a trial's throws. */
@@ -98,7 +97,7 @@ const rating = {
       serial: ++readings,
       outcome,
       // always the same draws, so that a percentage moves only when a throw moves it
-      ranks: rankDistribution(outcome, randomLcg(0.5), aside),
+      ranks: ranksOf(outcome, aside),
       corrected: outcome.discs.map(correctedFlight),
       asThrown: state.terms.map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
       leftOut: state.leftOut,
@@ -123,9 +122,7 @@ const rating = {
   settle(trial: string): Settling[] {
     const state = fits.get(trial)
     if (!state) return []
-    const kinds = kindsLike(state.evidence.throws.filter((t) => t.counts))
-    if (kinds.length === 0) return []
-    return neighboursOf(ladderOf(state, outcomeOf(state))).map(([a, b]) => settling(state, a, b, kinds))
+    return settlingsOf(state, outcomeOf(state))
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
   telling(

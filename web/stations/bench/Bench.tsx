@@ -1,15 +1,17 @@
 import clsx from 'clsx'
 import { formatDistanceToNow } from 'date-fns'
 import { Plus } from 'lucide-react'
-import { lazy, Suspense, useState } from 'react'
-import type { ReactNode } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
+import type { ComponentProps, ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
+import { nearestOpen } from '../../../core/judge/card.ts'
+import type { PlanPoint } from '../../../core/judge/corrected.ts'
 import { statements } from '../../../core/judge/statements.ts'
+import { MOST_CARDS } from '../../../contract/cards.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
-import { useShelf, useTrial, useTrials } from '../../data/hooks.ts'
-import type { TrialView } from '../../data/hooks.ts'
-import { trialNames } from '../../data/naming.ts'
+import { useCards, useShelf, useTrial, useTrials } from '../../data/hooks.ts'
+import { trialNames } from '../../../contract/naming.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -17,19 +19,37 @@ import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
-import type { RatingState } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 import { DemoNote } from './DemoNote.tsx'
+
+/** Trials shown of each column until more are asked for. */
+const PAGE = 12
+
+/** Open trials, those thrown most first, and finished ones. */
+const columnsOf = (trials: readonly TrialSummary[]): readonly (readonly TrialSummary[])[] => [
+  trials.filter((t) => t.trial.finishedAt === null).sort((a, b) => b.counted - a.counted),
+  trials.filter((t) => t.trial.finishedAt !== null),
+]
 
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
 export default function Bench() {
   const { trials, error } = useTrials()
+  const [more, setMore] = useState(1)
+  const columns = useMemo(() => columnsOf(trials ?? []), [trials])
+  const shown = columns.map((list) => list.slice(0, more * PAGE))
+  const cards = useCards(
+    shown
+      .flat()
+      .flatMap((t) => (t.counted > 0 ? t.trial.id : []))
+      .slice(0, MOST_CARDS),
+  )
   const [starting, setStarting] = useState(false)
   const [params, setParams] = useSearchParams()
   // discs chosen on the shelf come in the address
   const chosen = params.get('start')
+  const [open, done] = columns as [readonly TrialSummary[], readonly TrialSummary[]]
   if (error && !trials) return <Trouble error={error} />
   if (!trials) return <Waiting what="the bench" />
   const start = (
@@ -37,8 +57,6 @@ export default function Bench() {
       <Plus size={18} aria-hidden /> Start a trial
     </Button>
   )
-  const open = trials.filter((t) => t.trial.finishedAt === null)
-  const done = trials.filter((t) => t.trial.finishedAt !== null)
   return (
     <div className="p-3 md:p-4">
       <DemoNote />
@@ -56,14 +74,19 @@ export default function Bench() {
             {start}
           </div>
           <div className="grid items-start gap-3 lg:grid-cols-2">
-            {[[...open].sort((a, b) => b.counted - a.counted), done].map((list, i) => (
+            {shown.map((list, i) => (
               <div key={i} className="grid gap-3">
                 {list.map((t) => (
-                  <TrialCard key={t.trial.id} summary={t} />
+                  <TrialCard key={t.trial.id} summary={t} cards={cards} />
                 ))}
               </div>
             ))}
           </div>
+          {columns.some((list) => list.length > more * PAGE) && (
+            <div className="mt-4 text-center">
+              <Button onClick={() => setMore(more + 1)}>Show more trials</Button>
+            </div>
+          )}
         </>
       )}
       {(starting || chosen !== null) && (
@@ -107,9 +130,14 @@ function Nothing({ start }: { start: ReactNode }) {
 }
 
 /** A trial: how far it is, what it says so far, and what to do next. */
-function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { summary: TrialSummary }) {
-  const { view } = useTrial(trial.id)
-  const rating = useRating(view)
+function TrialCard({
+  summary: { trial, counted, leftOut, lastThrownAt },
+  cards,
+}: {
+  summary: TrialSummary
+  cards: ReturnType<typeof useCards>
+}) {
+  const card = cards?.get(trial.id)
   const finished = trial.finishedAt !== null
   const share = trial.plannedThrows > 0 ? Math.min(1, counted / trial.plannedThrows) : 0
   return (
@@ -139,19 +167,12 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
       </div>
       {/* what stands below keeps its place when the reading arrives */}
       <div className={clsx('mt-2 flex-1', counted > 0 && 'min-h-76')}>
-        {view && counted > 0 ? (
-          <Standing view={view} rating={rating} />
+        {counted === 0 ? (
+          <Discs ids={trial.discIds} />
+        ) : card ? (
+          <Standing flights={card.flights} sentences={card.sentences} />
         ) : (
-          view && (
-            <ul className="mt-3 flex flex-wrap gap-x-5 gap-y-2">
-              {view.discs.map((d, i) => (
-                <li key={d.disc.id} className="flex items-center gap-2">
-                  <DiscDot place={i} /> {d.mold.name} {d.plastic.name}
-                  <span className="figure text-quiet">{d.disc.code}</span>
-                </li>
-              ))}
-            </ul>
-          )
+          cards && <WeighedHere trialId={trial.id} />
         )}
       </div>
       <div className="mt-3 flex gap-2">
@@ -175,64 +196,95 @@ function TrialCard({ summary: { trial, counted, leftOut, lastThrownAt } }: { sum
   )
 }
 
-/** The corrected flights in small, and the sentences nearest to a question still open. */
-function Standing({
-  view,
-  rating: { reading, settlings, working, share },
-}: {
-  view: TrialView
-  rating: RatingState
-}) {
+/** The discs of a trial nobody has thrown for. */
+function Discs({ ids }: { ids: readonly string[] }) {
+  const { view } = useShelf()
+  return (
+    <ul className="mt-3 flex flex-wrap gap-x-5 gap-y-2">
+      {ids.map((id, i) => {
+        const d = view?.discs.find((x) => x.disc.id === id)
+        return (
+          d && (
+            <li key={id} className="flex items-center gap-2">
+              <DiscDot place={i} /> {d.mold.name} {d.plastic.name}
+              <span className="figure text-quiet">{d.disc.code}</span>
+            </li>
+          )
+        )
+      })}
+    </ul>
+  )
+}
+
+/** What a trial says whose card is behind, or of which something waits here: weighed on this device. */
+function WeighedHere({ trialId }: { trialId: string }) {
+  const { view } = useTrial(trialId)
+  const { reading, settlings, working, share } = useRating(view)
+  if (!view) return null
   if (!reading) return <p className="py-4 text-quiet">{weighing(view.throws.length, share)}</p>
   const names = trialNames(view.discs)
-  const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
-  const said = statements(
-    reading.outcome,
-    reading.ranks,
-    (code) => names.get(code) ?? code,
-    settlings,
-  ).filter((s) => s.kind !== 'label')
-  const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
-  const ends = reading.corrected.flatMap((c) => c.band.flatMap((b) => [b.low, b.high]))
+  const name = (code: string) => names.get(code) ?? code
+  return (
+    <Standing
+      working={working}
+      flights={reading.corrected.map((c) => ({
+        ...c,
+        name: name(c.disc),
+        place: view.discs.findIndex((d) => d.disc.code === c.disc),
+        carryM: c.features.carryM,
+      }))}
+      sentences={nearestOpen(statements(reading.outcome, reading.ranks, name, settlings))}
+    />
+  )
+}
+
+interface StandingProps {
+  readonly flights: readonly {
+    readonly disc: string
+    readonly name: string
+    readonly place: number
+    readonly carryM: number
+    readonly path: readonly PlanPoint[]
+    readonly band: readonly { readonly x: number; readonly low: number; readonly high: number }[]
+  }[]
+  readonly sentences: ComponentProps<typeof Sentences>['list']
+  readonly working?: boolean
+}
+
+/** The corrected flights in small, and the sentences nearest to a question still open. */
+function Standing({ flights, sentences, working = false }: StandingProps) {
+  const ends = flights.flatMap((c) => c.band.flatMap((b) => [b.low, b.high]))
   return (
     <div className="grid gap-3">
       <Strip
         height={164}
-        names={reading.corrected.map((c) => names.get(c.disc) ?? c.disc)}
-        label={`Corrected flights of ${view.discs.length} discs, seen from above`}
+        names={flights.map((c) => c.name)}
+        label={`Corrected flights of ${flights.length} discs, seen from above`}
         fade="up"
         reach={{
-          down: 1.02 * Math.max(...reading.corrected.map((c) => c.features.carryM)),
+          down: 1.02 * Math.max(...flights.map((c) => c.carryM)),
           left: Math.max(6, ...ends),
           right: Math.max(6, ...ends.map((e) => -e)),
         }}
       >
-        {reading.corrected.map((c) => (
+        {flights.map((c) => (
           <Band
             key={c.disc}
-            hue={hueOf(place(c.disc))}
+            hue={hueOf(c.place)}
             band={c.band.map((b) => ({ down: b.x, low: b.low, high: b.high }))}
           />
         ))}
-        {reading.corrected.map((c) => (
-          <Flight
-            key={c.disc}
-            hue={hueOf(place(c.disc))}
-            path={c.path.map((p) => ({ down: p.x, left: p.y }))}
-          />
+        {flights.map((c) => (
+          <Flight key={c.disc} hue={hueOf(c.place)} path={c.path.map((p) => ({ down: p.x, left: p.y }))} />
         ))}
         <EndLabels
-          ends={reading.corrected.map((c) => {
+          ends={flights.map((c) => {
             const end = c.path[c.path.length - 1]!
-            return {
-              at: { down: end.x, left: end.y },
-              hue: hueOf(place(c.disc)),
-              words: names.get(c.disc) ?? c.disc,
-            }
+            return { at: { down: end.x, left: end.y }, hue: hueOf(c.place), words: c.name }
           })}
         />
       </Strip>
-      <Sentences list={shown} working={working} />
+      <Sentences list={sentences} working={working} />
     </div>
   )
 }

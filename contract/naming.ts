@@ -1,4 +1,4 @@
-import type { ShelvedDisc } from '../../contract/sheet.ts'
+import type { ShelvedDisc } from './sheet.ts'
 
 /**
  * How the discs of a trial are called, by code: as short as tells them apart. A mold alone in the trial is called
