@@ -34,7 +34,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const connection = await openDatabase(options.databaseUrl)
   try {
     await options.prepare?.(connection.db)
-    const rater = new ShelfRater(connection.db, (error) =>
+    const rater = new ShelfRater(connection, (error) =>
       process.stderr.write(
         `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error) })}\n`,
       ),

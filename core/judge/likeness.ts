@@ -33,17 +33,16 @@ const conditions = (speedMps: number) =>
     })),
   )
 
+/** A disc's paths over all of it, one after the other. */
+const pathsOf = (d: FlownDisc, speedMps: number): PathPoint[] =>
+  conditions(speedMps).flatMap(({ release, air }) => flown(d, release, air))
+
 /**
  * How unlike two discs fly, m: the root-mean-square distance between their paths at equal shares of their flights, over
  * hyzer, flat and anhyzer, head, still and tail, at the thrower's release speed. 0 for a disc and itself.
  */
-export function distanceBetween(a: FlownDisc, b: FlownDisc, speedMps: number): number {
-  const all = conditions(speedMps)
-  return Math.sqrt(
-    all.reduce((s, { release, air }) => s + apart(flown(a, release, air), flown(b, release, air)), 0) /
-      all.length,
-  )
-}
+export const distanceBetween = (a: FlownDisc, b: FlownDisc, speedMps: number): number =>
+  Math.sqrt(apart(pathsOf(a, speedMps), pathsOf(b, speedMps)))
 
 /**
  * The thrower's own spread, m: the same distance between two throws of one disc meant alike. Discs closer than this
@@ -84,21 +83,81 @@ export interface Likeness {
   readonly overlaps: boolean
 }
 
-/** The other discs by how like the first they fly, the likest first. */
+/** From so many discs on, those looked at closely are chosen first. */
+const MANY = 60
+/** Looked at closely for each that is shown: far away, lines say less of where paths go. */
+const CLOSELY = { near: 12, far: 60 }
+/** What a path is leaned by to see how it follows a disc's numbers and weight. */
+const LEANS = { speed: 0.2, glide: 0.1, turn: 0.1, fade: 0.1, massKg: 0.002 } as const
+type Leaned = keyof typeof LEANS
+
+const leaned = (d: FlownDisc, key: Leaned, by: number): FlownDisc =>
+  key === 'massKg'
+    ? { ...d, body: { ...d.body, massKg: d.body.massKg + by } }
+    : { ...d, numbers: { ...d.numbers, [key]: d.numbers[key] + by } }
+const figureOf = (d: FlownDisc, key: Leaned) => (key === 'massKg' ? d.body.massKg : d.numbers[key])
+
+/**
+ * The other discs by how like the first they fly, the likest first.
+ *
+ * Of many discs those nearest and some of the farthest are found first, by how the first one's paths lean with its numbers and its
+ * weight; only as many of them as it takes are then flown. All distances told are of discs flown.
+ *
+ * @param shown how many of the likest and of the unlikest are wanted, of many discs; of few all are told
+ */
 export function likest(
   disc: FlownDisc,
   others: ReadonlyMap<string, FlownDisc>,
   speedMps: number,
+  shown: { readonly most: number; readonly least: number } = { most: Infinity, least: Infinity },
   noise = 1,
 ): { readonly spreadM: number; readonly others: readonly Likeness[] } {
   const spreadM = spreadOf(disc, speedMps, noise)
+  const own = pathsOf(disc, speedMps)
+  const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, own, others, speedMps, shown)
   return {
     spreadM,
-    others: [...others]
+    others: close
       .map(([id, other]) => {
-        const distanceM = distanceBetween(disc, other, speedMps)
+        const distanceM = Math.sqrt(apart(own, pathsOf(other, speedMps)))
         return { disc: id, distanceM, overlaps: distanceM < spreadM }
       })
       .sort((a, b) => a.distanceM - b.distanceM),
   }
+}
+
+function nearestAndFarthest(
+  disc: FlownDisc,
+  own: readonly PathPoint[],
+  others: ReadonlyMap<string, FlownDisc>,
+  speedMps: number,
+  { most, least }: { readonly most: number; readonly least: number },
+): [string, FlownDisc][] {
+  const keys = Object.keys(LEANS) as Leaned[]
+  const slopes = keys.map((key) => {
+    const by = LEANS[key]
+    return pathsOf(leaned(disc, key, by), speedMps).map((p, i) => ({
+      x: (p.x - own[i]!.x) / by,
+      y: (p.y - own[i]!.y) / by,
+      z: (p.z - own[i]!.z) / by,
+    }))
+  })
+  const together = keys.map((_, a) =>
+    keys.map((_, b) =>
+      slopes[a]!.reduce((s, p, i) => {
+        const q = slopes[b]![i]!
+        return s + p.x * q.x + p.y * q.y + p.z * q.z
+      }, 0),
+    ),
+  )
+  const roughly = (other: FlownDisc) => {
+    const away = keys.map((key) => figureOf(other, key) - figureOf(disc, key))
+    return away.reduce((s, v, a) => s + away.reduce((t, w, b) => t + v * w * together[a]![b]!, 0), 0)
+  }
+  const ranked = [...others]
+    .map((entry) => ({ entry, by: roughly(entry[1]) }))
+    .sort((a, b) => a.by - b.by)
+    .map(({ entry }) => entry)
+  const [near, far] = [CLOSELY.near * most, CLOSELY.far * least]
+  return near + far >= ranked.length ? ranked : [...ranked.slice(0, near), ...ranked.slice(-far)]
 }

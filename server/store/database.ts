@@ -17,6 +17,8 @@ export type Queryable = Pick<
 >
 
 export interface Connection {
+  /** Address of the database. */
+  readonly url: string
   readonly db: Database
   readonly close: () => Promise<void>
 }
@@ -24,8 +26,16 @@ export interface Connection {
 /** Connects, makes the database if the server has none of that name, and applies what migrations are missing. */
 export async function openDatabase(url: string): Promise<Connection> {
   await makeDatabase(url)
+  const connection = connect(url)
+  const migrationsFolder = fileURLToPath(new URL('./migrations', import.meta.url))
+  await migrate(connection.db, { migrationsFolder })
+  return connection
+}
+
+/** Connects to a database that is there, as it is. */
+export function connect(url: string, max = 10): Connection {
   const client = postgres(url, {
-    max: 10,
+    max,
     // a connection keeps what it found when it began, read-only too: idle ones are let go, and new ones ask anew
     idle_timeout: 10,
     // a database that comes back is found again within a second
@@ -35,8 +45,7 @@ export async function openDatabase(url: string): Promise<Connection> {
     onnotice: () => {},
   })
   const db = drizzle(client, { schema })
-  await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) })
-  return { db, close: () => client.end({ timeout: 5 }) }
+  return { url, db, close: () => client.end({ timeout: 5 }) }
 }
 
 /** A server that has not said it is PostgreSQL by then is taken to be something else, s. */

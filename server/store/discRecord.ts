@@ -168,10 +168,11 @@ async function likenessOf(db: Database, rater: ShelfRater, row: ShelfRow): Promi
     .orderBy(desc(sql`count(*)`))
     .limit(1)
   const speedMps = thrower?.backhandMps ?? referenceRelease(flown(row).numbers.speed).speedMps
-  const { spreadM, others: by } = await rater.work.likest(
-    flown(row),
-    new Map(others.map((o) => [o.disc.id, flown(o)])),
-    speedMps,
+  const { spreadM, others: by } = await rater.records.asked((work) =>
+    work.likest(flown(row), new Map(others.map((o) => [o.disc.id, flown(o)])), speedMps, {
+      most: LIKEST,
+      least: UNLIKEST,
+    }),
   )
   const like = by.map((l): LikeDisc => ({ discId: l.disc, distanceM: l.distanceM, overlaps: l.overlaps }))
   return {
@@ -198,7 +199,10 @@ export async function readDiscRecord(
     db,
     siblings.map((r) => r.disc.id),
   )
-  const [weighed, likeness] = await Promise.all([rater.work.days(days), likenessOf(db, rater, row)])
+  const [weighed, likeness] = await Promise.all([
+    rater.records.asked((work) => work.days(days)),
+    likenessOf(db, rater, row),
+  ])
   const tests: TestDay[] = []
   const retests: Retest[] = []
   for (const [i, rated] of weighed.entries())

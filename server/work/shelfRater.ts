@@ -2,16 +2,13 @@ import { Worker } from 'node:worker_threads'
 import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
-import { isNull } from 'drizzle-orm'
-import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
-import { wireColumns } from '../store/database.ts'
-import type { Database } from '../store/database.ts'
-import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
-import { readShelf } from '../store/shelf.ts'
+import type { Connection } from '../store/database.ts'
 import type { WriteKind } from '../../contract/writes.ts'
 import { Cards } from './cards.ts'
+import type { RecordWork } from './records.worker.ts'
 import type { ShelfWork } from './shelf.worker.ts'
+import { Thread } from './thread.ts'
 
 /** Writes follow one another in the field; the shelf waits until they pause, but not for ever, ms. */
 const PAUSE_MS = 600
@@ -19,17 +16,16 @@ const LONGEST_MS = 5000
 /** Before a rating that failed is tried again, ms: its database may be back by then. */
 const AFTER_FAILURE_MS = 5000
 const AFTER_FAILURES_MS = 300_000
-const INSERT_AT_ONCE = 500
 
 /** Keeps the ratings of the shelf in step with what was thrown. */
 export class ShelfRater {
   /** What each trial says so far. */
   readonly cards: Cards
-  #worker: Worker | undefined
-  #remote: Remote<ShelfWork> | undefined
+  /** Weighs what discs' pages say of them. */
+  readonly records = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
+  #worker: { readonly worker: Worker; readonly remote: Remote<ShelfWork> } | undefined
   #wanted = 0
   #done = 0
-  #weighed = ''
   #notWeighed: NotWeighed = []
   #failures = 0
   /** When the first write came that no rating under way knows of. */
@@ -39,10 +35,10 @@ export class ShelfRater {
   #stopped = false
 
   constructor(
-    private readonly db: Database,
+    private readonly connection: Connection,
     private readonly onError: (error: unknown) => void,
   ) {
-    this.cards = new Cards(db, onError)
+    this.cards = new Cards(connection.db, onError)
   }
 
   /** Something was written that ratings may depend on; of which kind, where that is known. */
@@ -71,23 +67,12 @@ export class ShelfRater {
     return this.#notWeighed
   }
 
-  /** The thread that does the arithmetic, started when first asked. */
-  get work(): Remote<ShelfWork> {
-    if (!this.#remote) {
-      this.#worker = new Worker(new URL('./shelf.worker.mjs', import.meta.url))
-      this.#remote = wrap<ShelfWork>(nodeEndpoint(this.#worker))
-      // listening to it must not keep the process up; that undoes what listening did
-      this.#worker.unref()
-    }
-    return this.#remote
-  }
-
   async stop(): Promise<void> {
     this.#stopped = true
     clearTimeout(this.#timer)
     await this.cards.stop()
     // a rating under way ends with its thread; nothing waits for its answer
-    await this.#worker?.terminate()
+    await Promise.all([this.#worker?.worker.terminate(), this.records.stop()])
   }
 
   #run(): void {
@@ -112,48 +97,19 @@ export class ShelfRater {
   }
 
   async #rate(): Promise<void> {
-    const { sheet, discs, idOf, trialOf } = await this.#everything()
-    const key = JSON.stringify([sheet, discs])
-    if (key === this.#weighed || this.#stopped) return
-    const { discs: rated, leftOut } = await this.work.rate(sheet, discs)
-    if (this.#stopped) return
-    await this.db.transaction(async (tx) => {
-      await tx.delete(ratings)
-      const rows = rated.map((d) => ({
-        discId: idOf.get(d.disc)!,
-        glide: d.observed.glide,
-        turn: d.observed.turn,
-        fade: d.observed.fade,
-        covariance: [...d.covariance],
-      }))
-      for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
-        await tx.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
-    })
-    const thrown = new Map(sheet.map((t) => [t.throw, t.disc]))
-    this.#notWeighed = leftOut.map(({ throw: throwId, why }) => {
-      const code = thrown.get(throwId)!
-      return { throwId, trialId: trialOf.get(throwId)!, discId: idOf.get(code)!, code, why }
-    })
-    this.#weighed = key
+    const { remote } = this.#thread()
+    const notWeighed = await remote.rate(this.connection.url)
+    this.#notWeighed = notWeighed
   }
 
-  async #everything() {
-    const [shelf, thrown, held, people, tried] = await Promise.all([
-      readShelf(this.db),
-      this.db.select(wireColumns(throws)).from(throws).where(isNull(throws.takenBackAt)),
-      this.db.select(wireColumns(sessions)).from(sessions),
-      this.db.select(wireColumns(throwers)).from(throwers),
-      this.db.select({ control: trials.controlDiscId }).from(trials),
-    ])
-    const counted = new Set(thrown.filter((t) => t.counts).map((t) => t.discId))
-    const controls = new Set(tried.map((t) => t.control))
-    const shelved = shelvedDiscs(shelf).filter((d) => counted.has(d.disc.id))
-    const file = { trial: { controlDiscId: null }, sessions: held, throws: thrown }
-    return {
-      sheet: sheetOf(file, shelved, people),
-      discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
-      trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
-      idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
+  /** The thread that does it, which remembers where the last rating ended. */
+  #thread() {
+    if (!this.#worker) {
+      const worker = new Worker(new URL('./shelf.worker.mjs', import.meta.url))
+      this.#worker = { worker, remote: wrap<ShelfWork>(nodeEndpoint(worker)) }
+      // listening to it must not keep the process up; that undoes what listening did
+      worker.unref()
     }
+    return this.#worker
   }
 }

@@ -4,9 +4,9 @@ import { openDatabase } from '../../server/store/database.ts'
 import { ShelfRater } from '../../server/work/shelfRater.ts'
 
 const [url, port] = process.argv.slice(2)
-const { db } = await openDatabase(url!)
+const connection = await openDatabase(url!)
 // nobody asks it for the shelf, so its rater never wakes
-const rater = new ShelfRater(db, () => undefined)
-makeApp({ db, rater, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
+const rater = new ShelfRater(connection, () => undefined)
+makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
   process.stdout.write('up\n'),
 )

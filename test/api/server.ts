@@ -34,8 +34,6 @@ function cluster(): Promise<Cluster> {
 }
 
 export interface TestServer extends Connection {
-  /** Address of its database. */
-  readonly url: string
   readonly server: Server
   readonly rater: ShelfRater
   /** What the rater stumbled over. */
@@ -51,12 +49,11 @@ export async function testServer(): Promise<TestServer> {
   const url = await testDatabase()
   const connection = await openDatabase(url)
   const failures: unknown[] = []
-  const rater = new ShelfRater(connection.db, (error) => failures.push(error))
+  const rater = new ShelfRater(connection, (error) => failures.push(error))
   const app = makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true, demo: keptDemo })
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,
-    url,
     rater,
     failures,
     server,

@@ -1,4 +1,5 @@
 import { expect } from 'chai'
+import { randomLcg } from 'd3'
 import fc from 'fast-check'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
@@ -70,6 +71,33 @@ describe('likeness', () => {
     expect(others.map((o) => o.overlaps)).deep.equal([true, false])
     expect(spreadM).within(4, 14)
     expect(spreadOf(disc(), 26, 2)).closeTo(2 * spreadM, 0.2 * spreadM)
+  })
+
+  it('finds among hundreds of discs the likest and the unlikest that flying all of them finds', () => {
+    const uniform = randomLcg(0.37)
+    const between = (low: number, high: number) => low + (high - low) * uniform()
+    const many = new Map(
+      Array.from({ length: 400 }, (_, i) => [
+        `d${i}`,
+        {
+          numbers: {
+            speed: [3, 5, 7, 9, 11, 13][i % 6]!,
+            glide: between(2, 6),
+            turn: between(-4, 1),
+            fade: between(0, 4.5),
+          },
+          body: { ...STANDARD_BODY, massKg: between(0.15, 0.18) },
+        },
+      ]),
+    )
+    for (const id of ['d2', 'd3', 'd10', 'd5', 'd0']) {
+      const [own, others] = [many.get(id)!, new Map([...many].filter(([other]) => other !== id))]
+      const all = likest(own, others, 24).others
+      const few = likest(own, others, 24, { most: 4, least: 1 }).others
+      expect(few.length).lessThan(120)
+      expect(few.slice(0, 4)).deep.equal(all.slice(0, 4))
+      expect(few.at(-1)!.distanceM).greaterThan(0.9 * all.at(-1)!.distanceM)
+    }
   })
 })
 

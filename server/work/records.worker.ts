@@ -1,0 +1,32 @@
+// Weighs what a disc's page says of it, away from the thread that answers requests.
+import { parentPort } from 'node:worker_threads'
+import { expose } from 'comlink'
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { likest } from '../../core/judge/likeness.ts'
+import type { FlownDisc } from '../../core/judge/likeness.ts'
+import type { RatedDisc } from '../../core/rating/evidence.ts'
+import { fit } from '../../core/rating/fit.ts'
+import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { outcomeOf } from '../../core/rating/outcome.ts'
+import type { DiscOutcome } from '../../core/rating/outcome.ts'
+
+const work = {
+  /** Days weighed one by one, each on its own. */
+  days(
+    days: readonly { readonly sheet: readonly SheetThrow[]; readonly discs: readonly RatedDisc[] }[],
+  ): readonly (readonly DiscOutcome[])[] {
+    return days.map(({ sheet, discs }) => outcomeOf(fit(evidenceOf(sheet, discs))).discs)
+  },
+  likest(
+    disc: FlownDisc,
+    others: ReadonlyMap<string, FlownDisc>,
+    speedMps: number,
+    shown: { readonly most: number; readonly least: number },
+  ) {
+    return likest(disc, others, speedMps, shown)
+  },
+}
+
+export type RecordWork = typeof work
+expose(work, nodeEndpoint(parentPort!))
