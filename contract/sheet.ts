@@ -9,7 +9,7 @@ import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
 import { WEAR_STATES } from './shelf.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
-import type { Thrower, ThrowPath, Trial, TrialFile } from './trials.ts'
+import type { Session, Throw, Thrower, ThrowPath, Trial, TrialFile } from './trials.ts'
 
 /** A disc with everything above it. */
 export interface ShelvedDisc {
@@ -105,6 +105,16 @@ export function sheetOf(
       const thrower = throwerById.get(t.throwerId)
       const session = sessionById.get(t.sessionId)
       if (!d || !thrower || !session) return []
+      const control = d.disc.id === file.trial.controlDiscId
+      const before = lines.get(t)
+      if (
+        before?.d === d &&
+        before.thrower === thrower &&
+        before.session === session &&
+        before.ids === ids &&
+        (before.line.control ?? false) === control
+      )
+        return [before.line]
       const full =
         t.hand !== thrower.hand ? null : t.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
       const line: SheetThrow = present({
@@ -124,9 +134,22 @@ export function sheetOf(
         altitudeM: session.altitudeM,
         path: t.path && recordedOf(t.path),
         method: session.method,
-        control: d.disc.id === file.trial.controlDiscId ? true : undefined,
+        control: control ? true : undefined,
         notes: Object.keys(t.notes).length > 0 ? t.notes : undefined,
       })
+      lines.set(t, { d, thrower, session, ids, line })
       return [line]
     })
 }
+
+/** Lines of throws that are the same as they were, of the same things: a trial of thousands changes by one at a time. */
+const lines = new WeakMap<
+  Throw,
+  {
+    readonly d: ShelvedDisc
+    readonly thrower: Thrower
+    readonly session: Session
+    readonly ids: 'database' | 'label'
+    readonly line: SheetThrow
+  }
+>()

@@ -21,17 +21,24 @@ export function nextThrows(
 ): Cell[] {
   const cells = hyzerDegs.flatMap((hyzerDeg) => discs.map((disc) => ({ disc, hyzerDeg })))
   if (cells.length === 0) return []
-  const done = [...thrown]
+  const byCell = new Tally<string>()
+  const byDisc = new Tally<string>()
+  const byAngle = new Tally<number>()
+  const note = ({ disc, hyzerDeg }: Cell) => {
+    byCell.add(`${hyzerDeg} ${disc}`)
+    byDisc.add(disc)
+    byAngle.add(hyzerDeg)
+  }
+  thrown.forEach(note)
+  let last = thrown[thrown.length - 1]?.disc
   return Array.from({ length: count }, () => {
-    const last = done[done.length - 1]?.disc
-    const tally = (test: (c: Cell) => boolean) => done.reduce((n, c) => n + (test(c) ? 1 : 0), 0)
     const scored = cells.map((cell, place) => ({
       cell,
       score: [
-        tally((c) => c.disc === cell.disc && c.hyzerDeg === cell.hyzerDeg),
+        byCell.of(`${cell.hyzerDeg} ${cell.disc}`),
         cell.disc === last && discs.length > 1 ? 1 : 0,
-        tally((c) => c.disc === cell.disc),
-        tally((c) => c.hyzerDeg === cell.hyzerDeg),
+        byDisc.of(cell.disc),
+        byAngle.of(cell.hyzerDeg),
         place,
       ],
     }))
@@ -40,7 +47,19 @@ export function nextThrows(
       return 0
     })
     const { cell } = scored[0]!
-    done.push(cell)
+    note(cell)
+    last = cell.disc
     return cell
   })
+}
+
+/** How often each thing has been. */
+class Tally<K> {
+  readonly #counts = new Map<K, number>()
+  add(key: K): void {
+    this.#counts.set(key, this.of(key) + 1)
+  }
+  of(key: K): number {
+    return this.#counts.get(key) ?? 0
+  }
 }

@@ -2,6 +2,7 @@ import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { percent } from '../data/units.ts'
 import type { TrialView } from '../data/hooks.ts'
 import { useAsked } from '../data/useAsked.ts'
@@ -36,6 +37,16 @@ export async function askRating<T>(question: (worker: Remote<RatingWorker>) => P
   return await Promise.race([question(remote), died])
 }
 
+/** What lines of the sheet say, worked out once for each. */
+const tellings = new WeakMap<SheetThrow, string>()
+function told(line: SheetThrow): string {
+  const before = tellings.get(line)
+  if (before !== undefined) return before
+  const now = JSON.stringify(line)
+  tellings.set(line, now)
+  return now
+}
+
 export interface RatingState {
   readonly reading: Reading | undefined
   /** What would settle the pairs still open; comes a moment after the reading. */
@@ -59,7 +70,8 @@ export function useRating(view: TrialView | undefined): RatingState {
     if (!view) return undefined
     const sheet = sheetOf(view.file, view.discs, view.throwers)
     const discs = view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId))
-    return { trial: view.trial.id, sheet, discs, key: JSON.stringify([view.trial.id, sheet, discs]) }
+    const key = [view.trial.id, JSON.stringify(discs), ...sheet.map(told)].join('\n')
+    return { trial: view.trial.id, sheet, discs, key }
   }, [view])
   const [progress, setProgress] = useState<{ key: string; share: number }>()
   const key = input?.key ?? null
