@@ -7,14 +7,25 @@ import { TZDate } from '@date-fns/tz'
  * @throws RangeError when the zone is not known or the instant is none
  */
 export function dayAt(instant: number | string | Date, timeZone: string | null): string {
-  const parts = new Intl.DateTimeFormat('en-CA', {
+  const parts = calendarOf(timeZone).formatToParts(new Date(instant))
+  const part = (type: Intl.DateTimeFormatPartTypes) => parts.find((p) => p.type === type)!.value
+  return `${part('year')}-${part('month')}-${part('day')}`
+}
+
+/** Calendars are costly to make, and a file has thousands of days. */
+const calendars = new Map<string, Intl.DateTimeFormat>()
+function calendarOf(timeZone: string | null): Intl.DateTimeFormat {
+  const before = timeZone === null ? undefined : calendars.get(timeZone)
+  if (before) return before
+  const made = new Intl.DateTimeFormat('en-CA', {
     ...(timeZone !== null && { timeZone }),
     year: 'numeric',
     month: '2-digit',
     day: '2-digit',
-  }).formatToParts(new Date(instant))
-  const part = (type: Intl.DateTimeFormatPartTypes) => parts.find((p) => p.type === type)!.value
-  return `${part('year')}-${part('month')}-${part('day')}`
+  })
+  // the zone of whoever runs this may change while it runs
+  if (timeZone !== null) calendars.set(timeZone, made)
+  return made
 }
 
 /** Whether a time zone is known by its IANA name. */

@@ -34,7 +34,7 @@ export interface ImportSettings {
 }
 
 /** Rows worked out at a time. */
-const ROWS_A_BREATH = 500
+const ROWS_A_BREATH = 250
 
 /** Everything an import would write, worked out before anything is written. */
 interface Plan {
@@ -139,12 +139,22 @@ async function planImport(
   }
 
   const newThrowers: Thrower[] = []
+  const byName = new Map<string, Thrower>()
   const throwerFor = (t: SheetThrow): Thrower => {
-    const before = [...known, ...newThrowers].find((x) => sameName(x.name, t.thrower))
-    if (before) return before
+    const thrower =
+      byName.get(t.thrower) ??
+      [...known, ...newThrowers].find((x) => sameName(x.name, t.thrower)) ??
+      makeThrower(t)
+    byName.set(t.thrower, thrower)
+    return thrower
+  }
+  /** Full speeds by name, hand and stroke as the file writes them. */
+  const fullSpeeds = new Map<string, number>()
+  for (const t of sheet)
+    if (t.fullSpeedMps !== undefined) fullSpeeds.set(`${t.thrower}|${t.hand}|${t.stroke}`, t.fullSpeedMps)
+  const makeThrower = (t: SheetThrow): Thrower => {
     const speeds = (stroke: SheetThrow['stroke']) =>
-      sheet.find((o) => sameName(o.thrower, t.thrower) && o.stroke === stroke && o.hand === t.hand)
-        ?.fullSpeedMps ?? null
+      fullSpeeds.get(`${t.thrower}|${t.hand}|${stroke}`) ?? null
     const thrower: Thrower = {
       id: idFor('thrower', t.thrower.toLowerCase()),
       name: t.thrower,
@@ -158,8 +168,11 @@ async function planImport(
   }
 
   const sessions = new Map<string, Session>()
+  const days = new Map<string, string>()
   const sessionFor = (t: SheetThrow): string => {
-    const day = dayOf(t.thrownAt ?? settings.now, settings.timeZone)
+    const at = t.thrownAt ?? settings.now
+    const day = days.get(at) ?? dayOf(at, settings.timeZone)
+    days.set(at, day)
     const key = [day, t.temperatureC ?? '', t.altitudeM ?? '', settings.method, settings.place].join('|')
     let session = sessions.get(key)
     if (!session) {
