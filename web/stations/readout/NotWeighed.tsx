@@ -16,7 +16,7 @@ export function NotWeighed({
   if (leftOut.length === 0) return null
   const why = new Map(leftOut.map((t) => [t.throw, t.why]))
   return (
-    <Card className="border-l-4 border-accent p-4" label="Not weighed">
+    <Card className="border-l-4 border-l-accent! p-4" label="Not weighed">
       <h2 className="text-lead">Not weighed</h2>
       <p className="text-note text-quiet">Left out of all that is shown here until it is put right.</p>
       <ul className="mt-2 grid gap-2">
