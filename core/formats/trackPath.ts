@@ -132,6 +132,12 @@ export function readPathGeoJson(text: string, bearingDeg: number): PathRead {
 
 /** Reads a recorded path from the tracks of a GPX file. */
 export function readPathGpx(text: string, bearingDeg: number): PathRead {
+  // counted before it is taken apart, which takes a long one seconds
+  const points = text.match(/<trkpt\b/g)?.length ?? 0
+  if (points > MOST_POINTS) {
+    const message = `The path has ${points} points; at most ${MOST_POINTS} are read.`
+    return { ok: false, problems: [{ row: null, column: null, message }] }
+  }
   let found: FeatureCollection
   try {
     const parser = new DOMParser({

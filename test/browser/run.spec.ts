@@ -185,6 +185,33 @@ test('a recorded path is taken from a file, its end is the landing, and what is 
   expect(row.rightM).toBeCloseTo(-12.2, 1)
   expect(row.path!.downM).toEqual([0, 15, 32, 50, 66, 78])
 
+  // a long track is read beside the page, which goes on answering
+  await page.evaluate(() => {
+    let last = performance.now()
+    const meter = { longest: 0 }
+    Object.assign(window, { meter })
+    setInterval(() => {
+      const now = performance.now()
+      meter.longest = Math.max(meter.longest, now - last)
+      last = now
+    }, 20)
+  })
+  const points = Array.from(
+    { length: 9_000 },
+    (_, i) => `<trkpt lat="${54.2 - (70 * i) / 9_000 / 111_200}" lon="-2.9"><ele>3</ele></trkpt>`,
+  )
+  const begun = Date.now()
+  await input.setInputFiles(
+    file('long.gpx', `<gpx version="1.1"><trk><trkseg>${points.join('')}</trkseg></trk></gpx>`),
+  )
+  await expect(page.getByRole('button', { name: /^Recorded path, \d{3,} points/ })).toBeVisible()
+  const took = Date.now() - begun
+  const longest = await page.evaluate(
+    () => (window as unknown as { meter: { longest: number } }).meter.longest,
+  )
+  expect(longest).toBeLessThan(0.6 * took)
+  await page.getByRole('button', { name: 'Take the recorded path away' }).click()
+
   // a track on the earth is laid along the aim line of the place
   const track = {
     type: 'LineString',

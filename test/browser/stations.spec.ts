@@ -97,6 +97,27 @@ test('a file with errors shows them all, mended it is previewed and then stored'
   await expect(page.getByRole('radio', { name: `All ${count}` })).toBeVisible()
 })
 
+test('a page that meets a newer server says so, and how to go on', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
+  // the parts of yesterday’s app are not there any more
+  await page.route('**/assets/Shelf-*.js', (route) => route.fulfill({ status: 404, body: 'Not found' }))
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await expect(page.getByRole('heading', { name: 'The app has been updated' })).toBeVisible()
+  await page.unrouteAll()
+  await page.getByRole('button', { name: 'Reload the page' }).click()
+  await expect(page.getByRole('row', { name: /HS-021/ })).toBeVisible()
+
+  // its answers speak another version of the wire
+  await page.route(/\/api\/(discs|shelf)/, async (route) => {
+    const answer = await route.fetch()
+    await route.fulfill({ response: answer, headers: { ...answer.headers(), 'x-veer-wire': '999' } })
+  })
+  await page.reload()
+  await expect(page.getByText('The app has been updated. Reload this page')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Reload the page' })).toBeVisible()
+})
+
 test('a throw that no arithmetic holds is left out and named, and everything else is read', async ({
   page,
 }) => {

@@ -1,6 +1,8 @@
 import clsx from 'clsx'
 import type { ReactNode } from 'react'
+import { OtherVersion } from '../data/api.ts'
 import type { Asked } from '../data/useAsked.ts'
+import { Button } from './Button.tsx'
 
 interface CardProps {
   readonly children: ReactNode
@@ -38,10 +40,21 @@ export function Trouble({ error }: { error: Error }) {
     <Card className="m-4 p-5">
       <h2 className="text-lead">This could not be read</h2>
       <p className="mt-1">{error.message}</p>
-      <p className="mt-1 text-quiet">Nothing was changed. Try again in a moment.</p>
+      {error instanceof OtherVersion ? (
+        <Reload />
+      ) : (
+        <p className="mt-1 text-quiet">Nothing was changed. Try again in a moment.</p>
+      )}
     </Card>
   )
 }
+
+/** Brings the page up to date. */
+export const Reload = () => (
+  <Button kind="primary" className="mt-3" onClick={() => location.reload()}>
+    Reload the page
+  </Button>
+)
 
 /** What stands where something that was asked of the worker has no answer: why, and a way to ask again. */
 export function Unanswered({ asked: { error, again } }: { asked: Pick<Asked<unknown>, 'error' | 'again'> }) {

@@ -2,7 +2,7 @@ import { createElement, Suspense } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
 import type { RouteObject } from 'react-router'
 import { Button } from '../parts/Button.tsx'
-import { Card, Empty, Waiting } from '../parts/Card.tsx'
+import { Card, Empty, Reload, Waiting } from '../parts/Card.tsx'
 import type { Door, Screen } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
 import { DOORS } from '../stations/doors.ts'
@@ -36,8 +36,21 @@ function ToTrial({ door }: { door: Door }) {
   return <Navigate replace to={(trialId !== null && addressIn(DOORS, door.id, { trialId })) || '/'} />
 }
 
+/** What browsers say when a part of the app is not there any more: a newer one is served since. */
+const GONE = /dynamically imported module|module script failed|error loading dynamically/i
+
 function Broken() {
   const error = useRouteError()
+  if (error instanceof Error && GONE.test(error.message))
+    return (
+      <Card className="m-4 p-5">
+        <h1 className="text-title">The app has been updated</h1>
+        <p className="mt-1">
+          This page is of an older day. What you kept is stored, and sent after a reload.
+        </p>
+        <Reload />
+      </Card>
+    )
   return (
     <Card className="m-4 p-5">
       <h1 className="text-title">This screen stopped working</h1>

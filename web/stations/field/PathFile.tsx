@@ -3,8 +3,10 @@ import { Route, X } from 'lucide-react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { PATH_FILES } from '../../../core/formats/pathFiles.ts'
 import type { Problem } from '../../../contract/imports.ts'
+import type { PathRead } from '../../../core/formats/pathCsv.ts'
 import { MOST_PATH_POINTS } from '../../../contract/trials.ts'
 import type { ThrowPath } from '../../../contract/trials.ts'
+import { readPathAway } from '../../workers/path.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FileProblems } from '../../parts/FileReading.tsx'
@@ -21,10 +23,17 @@ interface PathFileProps {
 export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
   const input = useRef<HTMLInputElement>(null)
   const [wrong, setWrong] = useState<{ name: string; problem: Problem }>()
+  const [reading, setReading] = useState<string>()
   const take = async (file: File) => {
-    // readers of tracks are heavy and seldom wanted
-    const { readPathFile } = await import('../../../core/formats/pathFile.ts')
-    const read = readPathFile(file.name, await file.text(), bearingDeg)
+    setReading(file.name)
+    const read = await file
+      .text()
+      .then((text) => readPathAway(file.name, text, bearingDeg))
+      .catch((e: Error): PathRead => ({
+        ok: false,
+        problems: [{ row: null, column: null, message: e.message }],
+      }))
+      .finally(() => setReading(undefined))
     if (!read.ok) {
       const errors = read.problems.map((p) => ({ row: p.row, path: p.column ?? '', message: p.message }))
       setWrong({
@@ -50,12 +59,17 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
     <div className="flex items-center gap-2">
       <button
         type="button"
+        disabled={reading !== undefined}
         onClick={() => input.current?.click()}
         className="flex min-h-9 flex-1 items-center gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint max-md:min-h-11"
       >
         <Route size={16} aria-hidden />
         <span className="flex-1">
-          {path ? `Recorded path, ${path.downM.length} points` : 'Recorded path from a file'}
+          {reading !== undefined
+            ? `Reading ${reading} …`
+            : path
+              ? `Recorded path, ${path.downM.length} points`
+              : 'Recorded path from a file'}
         </span>
         <Key>F</Key>
       </button>
