@@ -33,6 +33,7 @@ export default defineConfig({
               request.method === 'GET' &&
               url.pathname.startsWith('/api/') &&
               !url.pathname.startsWith('/api/devices/') &&
+              !url.pathname.startsWith('/api/imports/') &&
               request.headers.get('accept') !== 'text/event-stream',
             handler: 'NetworkFirst',
             options: { cacheName: REMEMBERED, cacheableResponse: { statuses: [200] } },

@@ -1,7 +1,3 @@
-import { Worker } from 'node:worker_threads'
-import { wrap } from 'comlink'
-import type { Remote } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import type { Connection } from '../store/database.ts'
 import type { WriteKind } from '../../contract/writes.ts'
@@ -23,7 +19,8 @@ export class ShelfRater {
   readonly cards: Cards
   /** Weighs what discs' pages say of them. */
   readonly records = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
-  #worker: { readonly worker: Worker; readonly remote: Remote<ShelfWork> } | undefined
+  /** It remembers where the last rating ended. */
+  readonly #thread = new Thread<ShelfWork>(new URL('./shelf.worker.mjs', import.meta.url), Infinity)
   #wanted = 0
   #done = 0
   #notWeighed: NotWeighed = []
@@ -72,7 +69,7 @@ export class ShelfRater {
     clearTimeout(this.#timer)
     await this.cards.stop()
     // a rating under way ends with its thread; nothing waits for its answer
-    await Promise.all([this.#worker?.worker.terminate(), this.records.stop()])
+    await Promise.all([this.#thread.stop(), this.records.stop()])
   }
 
   #run(): void {
@@ -97,19 +94,6 @@ export class ShelfRater {
   }
 
   async #rate(): Promise<void> {
-    const { remote } = this.#thread()
-    const notWeighed = await remote.rate(this.connection.url)
-    this.#notWeighed = notWeighed
-  }
-
-  /** The thread that does it, which remembers where the last rating ended. */
-  #thread() {
-    if (!this.#worker) {
-      const worker = new Worker(new URL('./shelf.worker.mjs', import.meta.url))
-      this.#worker = { worker, remote: wrap<ShelfWork>(nodeEndpoint(worker)) }
-      // listening to it must not keep the process up; that undoes what listening did
-      worker.unref()
-    }
-    return this.#worker
+    this.#notWeighed = await this.#thread.asked((work) => work.rate(this.connection.url))
   }
 }

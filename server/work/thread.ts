@@ -8,35 +8,54 @@ const IDLE_MS = 20_000
 
 /** A thread started when there is something to do, and let go when there is nothing more. */
 export class Thread<W> {
-  #worker: Worker | undefined
-  #remote: Remote<W> | undefined
+  #alive: { readonly worker: Worker; readonly remote: Remote<W>; readonly died: Promise<never> } | undefined
   #idle: ReturnType<typeof setTimeout> | undefined
   #under = 0
 
-  constructor(private readonly file: URL) {}
+  /** @param idleMs how long it is kept with nothing to do; Infinity for one that remembers something */
+  constructor(
+    private readonly file: URL,
+    private readonly idleMs = IDLE_MS,
+  ) {}
 
-  /** Has the thread do something. */
+  /**
+   * Has the thread do something.
+   *
+   * @throws what ended the thread, where it died over it
+   */
   async asked<T>(ask: (work: Remote<W>) => Promise<T>): Promise<T> {
     this.#under++
     clearTimeout(this.#idle)
     try {
-      if (!this.#remote) {
-        this.#worker = new Worker(this.file)
-        this.#remote = wrap<W>(nodeEndpoint(this.#worker))
-        // listening to it must not keep the process up; that undoes what listening did
-        this.#worker.unref()
-      }
-      return await ask(this.#remote)
+      const { remote, died } = (this.#alive ??= this.#start())
+      return await Promise.race([ask(remote), died])
     } finally {
-      if (--this.#under === 0) this.#idle = setTimeout(() => void this.stop(), IDLE_MS).unref()
+      if (--this.#under === 0 && this.idleMs < Infinity)
+        this.#idle = setTimeout(() => void this.stop(), this.idleMs).unref()
     }
+  }
+
+  #start() {
+    const worker = new Worker(this.file)
+    const died = new Promise<never>((_, reject) => {
+      const gone = (why: Error) => {
+        if (this.#alive?.worker === worker) this.#alive = undefined
+        reject(why)
+      }
+      worker.once('error', gone)
+      worker.once('exit', () => gone(new Error('The thread was ended before it answered.')))
+    })
+    died.catch(() => {})
+    const remote = wrap<W>(nodeEndpoint(worker))
+    // listening to it must not keep the process up; that undoes what listening did
+    worker.unref()
+    return { worker, remote, died }
   }
 
   async stop(): Promise<void> {
     clearTimeout(this.#idle)
-    const worker = this.#worker
-    this.#worker = undefined
-    this.#remote = undefined
-    await worker?.terminate()
+    const alive = this.#alive
+    this.#alive = undefined
+    await alive?.worker.terminate()
   }
 }

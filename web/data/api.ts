@@ -82,12 +82,21 @@ export async function putRow<K extends WriteKind>(
   row: { readonly id: string },
   signal?: AbortSignal,
 ): Promise<Written<K>> {
-  const lost = AbortSignal.timeout(LOST_MS)
-  const response = await answered(addressOf(kind, row.id), {
-    method: 'PUT',
-    signal: signal ? AbortSignal.any([signal, lost]) : lost,
-    ...asJson(row),
-  })
+  const lost = new AbortController()
+  const abort = () => lost.abort()
+  const timer = setTimeout(abort, LOST_MS)
+  signal?.addEventListener('abort', abort, { once: true })
+  let response: Response
+  try {
+    response = await answered(addressOf(kind, row.id), {
+      method: 'PUT',
+      signal: lost.signal,
+      ...asJson(row),
+    })
+  } finally {
+    clearTimeout(timer)
+    signal?.removeEventListener('abort', abort)
+  }
   return (await parsed(response, WRITES[kind] as z.ZodType<Written>)) as Written<K>
 }
 

@@ -52,6 +52,8 @@ const HELD_MS = 1500
 /** Where writes wait on this device, one store for all its pages; every change of it is one transaction. */
 export class QueueStore {
   #db: Promise<IDBPDatabase<QueueSchema>> | undefined
+  /** Another page holds it, and has not given way yet. */
+  #blocked = false
 
   constructor(private readonly name: string) {}
 
@@ -153,13 +155,16 @@ export class QueueStore {
   }
 
   async #open(): Promise<IDBPDatabase<QueueSchema>> {
-    let held: ReturnType<typeof setTimeout> | undefined
+    let held: ReturnType<typeof setInterval> | undefined
     const blocked = new Promise<never>((_, reject) => {
       this.#db ??= openDB<QueueSchema>(this.name, 3, {
         upgrade: (db, from) => {
           if (from < 1) db.createObjectStore('waiting', { autoIncrement: true })
           if (from < 2) db.createObjectStore('refused', { autoIncrement: true })
           if (from < 3) db.createObjectStore('made')
+        },
+        blocked: () => {
+          this.#blocked = true
         },
         // a page of a newer day wants it: this one gives way, and opens it again when it needs it
         blocking: () => {
@@ -170,16 +175,19 @@ export class QueueStore {
           this.#db = undefined
         },
       })
-      held = setTimeout(() => reject(new NotKept(HELD)), HELD_MS)
+      // a slow device is waited for; one whose store is held is not
+      held = setInterval(() => this.#blocked && reject(new NotKept(HELD)), HELD_MS)
     })
     try {
-      return await Promise.race([this.#db!, blocked])
+      const db = await Promise.race([this.#db!, blocked])
+      this.#blocked = false
+      return db
     } catch (e) {
       if (e instanceof NotKept) throw e
       this.#db = undefined
       throw new NotKept((e as DOMException).name === 'VersionError' ? NEWER : DENIED)
     } finally {
-      clearTimeout(held)
+      clearInterval(held)
     }
   }
 }
