@@ -35,6 +35,8 @@ const FAIRWAYS = 'Which fairway for the lake wind'
 export async function openHalfDone(page: Page, station: 'Throw on' | 'Read it'): Promise<void> {
   await page.goto('/')
   const card = page.getByRole('region', { name: FAIRWAYS })
+  // what it says so far has come; nothing moves any more
+  await expect(card.getByTestId('sentences')).toBeVisible()
   await card.getByRole('link', { name: station }).click()
   if (station === 'Throw on') {
     await expect(page.getByRole('region', { name: 'What the throws say now' })).toContainText(

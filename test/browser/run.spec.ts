@@ -289,6 +289,34 @@ test('an arm that has thrown its budget is told so once', async ({ page }) => {
   }
 })
 
+test.describe('far east of Greenwich', () => {
+  test.use({ timezoneId: 'Pacific/Auckland' })
+
+  test('a throw counts for the arm on the day it is where it was thrown', async ({ page }) => {
+    // half past nine in the morning of the 26th there, the evening of the 25th in Greenwich
+    await page.clock.setFixedTime(new Date('2026-11-25T20:30:00Z'))
+    const all = await get<TrialSummary[]>(page, '/api/trials')
+    const from = all.find((t) => t.trial.name === 'Which fairway for the lake wind')!.trial
+    const id = randomUUID()
+    const trial: Trial = { ...from, id, name: 'Morning in Auckland', plan: null, version: 0 }
+    expect((await page.request.put(`/api/trials/${id}`, { data: trial })).ok()).toBe(true)
+    await page.goto(`/trials/${id}/field`)
+    await page.getByRole('button', { name: 'The range is clear' }).click()
+    const run = page.getByRole('region', { name: 'The run' })
+    await expect(run).toContainText('0 today')
+    await land(page, '70')
+    const row = await keep(page)
+    await expect(run).toContainText('1 today')
+    const { sessions } = await get<TrialFile>(page, `/api/trials/${id}`)
+    expect(sessions.find((s) => s.id === row.sessionId)).toMatchObject({
+      day: '2026-11-26',
+      timeZone: 'Pacific/Auckland',
+    })
+    await page.reload()
+    await expect(run).toContainText('1 today')
+  })
+})
+
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
 

@@ -21,7 +21,7 @@ import { hueOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
-import { DemoNote } from './DemoNote.tsx'
+import { DemoNote, useDemo } from './DemoNote.tsx'
 
 /** Trials shown of each column until more are asked for. */
 const PAGE = 12
@@ -36,6 +36,7 @@ const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
 export default function Bench() {
   const { trials, error } = useTrials()
+  const demo = useDemo()
   const [more, setMore] = useState(1)
   const columns = useMemo(() => columnsOf(trials ?? []), [trials])
   const shown = columns.map((list) => list.slice(0, more * PAGE))
@@ -51,7 +52,8 @@ export default function Bench() {
   const chosen = params.get('start')
   const [open, done] = columns as [readonly TrialSummary[], readonly TrialSummary[]]
   if (error && !trials) return <Trouble error={error} />
-  if (!trials) return <Waiting what="the bench" />
+  // a note that came later would move what somebody is about to press
+  if (!trials || (!demo.data && !demo.error)) return <Waiting what="the bench" />
   const start = (
     <Button kind="primary" onClick={() => setStarting(true)}>
       <Plus size={18} aria-hidden /> Start a trial

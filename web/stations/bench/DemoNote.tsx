@@ -22,9 +22,12 @@ async function move(way: 'away' | 'back'): Promise<void> {
   }
 }
 
+/** Whether this is the demo. */
+export const useDemo = () => useRead('/api/demo', DemoState)
+
 /** Says that what is shown is the demo, with the way to a shelf of one’s own; and the way back until the first own throw. */
 export function DemoNote() {
-  const { data } = useRead('/api/demo', DemoState)
+  const { data } = useDemo()
   const [asking, setAsking] = useState(false)
   if (!data || (data.demo === 'away' && data.ownThrows > 0)) return null
   return (
