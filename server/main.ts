@@ -28,6 +28,9 @@ export interface RunningServer {
   readonly stop: () => Promise<void>
 }
 
+/** An error may quote everything that was to be stored. */
+const LONGEST_SAID = 500
+
 /** Migrates, prepares, listens. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const { host, port, dist, quiet } = options
@@ -36,7 +39,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await options.prepare?.(connection.db)
     const rater = new ShelfRater(connection, (error) =>
       process.stderr.write(
-        `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error) })}\n`,
+        `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error).slice(0, LONGEST_SAID) })}\n`,
       ),
     )
     const app = makeApp({

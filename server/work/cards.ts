@@ -17,6 +17,9 @@ const AFTER_FAILURE_MS = 10_000
 const mark = sql<string>`trials.version || ' ' || (
   select count(*) || ' ' || coalesce(sum(throws.version), 0) from throws where throws.trial_id = trials.id)`
 
+/** Whether a row could not be stored because the trial it belongs to was taken away meanwhile. */
+const isGone = (e: unknown): boolean => ((e as { cause?: { code?: string } }).cause?.code ?? '') === '23503'
+
 /** Keeps what each trial says so far, worked out when it has changed, so that nobody waits for it on the bench. */
 export class Cards {
   readonly #thread = new Thread<CardWork>(new URL('./cards.worker.mjs', import.meta.url))
@@ -123,7 +126,11 @@ export class Cards {
       if (this.#stopped) return
       // what was written meanwhile has it worked out again
       const row = { trialId: id, mark: at.mark, card, stale: this.#writes !== before }
-      await this.db.insert(cards).values(row).onConflictDoUpdate({ target: cards.trialId, set: row })
+      try {
+        await this.db.insert(cards).values(row).onConflictDoUpdate({ target: cards.trialId, set: row })
+      } catch (e) {
+        if (!isGone(e)) throw e
+      }
       if (this.#writes !== before) {
         this.#again = true
         return
