@@ -100,6 +100,8 @@ export class Cards {
 
   /** Works out every card that is behind, those of the trials thrown last first. */
   async #all(): Promise<void> {
+    // the shelf is read once: what is written of it from here on has its cards made again
+    const before = this.#writes
     const behind = await this.db
       .select({ id: trials.id })
       .from(trials)
@@ -115,7 +117,6 @@ export class Cards {
     const { length } = behind
     for (let i = 0; i < length && !this.#stopped; i++) {
       const { id } = behind[i]!
-      const before = this.#writes
       const [at] = await this.db.select({ mark }).from(trials).where(eq(trials.id, id))
       const file = await readTrial(this.db, id)
       if (!at || !file) continue

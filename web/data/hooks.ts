@@ -96,6 +96,16 @@ export function useTrials() {
 }
 
 const Cards = z.array(TrialCard)
+const BEHIND_ALL = [
+  'makers',
+  'molds',
+  'plastics',
+  'runs',
+  'discs',
+  'entries',
+  'shelf-edits',
+  'throwers',
+] as const
 /**
  * What some trials say so far, as the server has worked it out, by trial: of those whose card is behind, or of which
  * something waits on this device, there is none. Undefined while they are asked for.
@@ -105,6 +115,8 @@ export function useCards(ids: readonly string[]): ReadonlyMap<string, TrialCard>
   const waiting = useWaiting()
   return useMemo(() => {
     if (!data && !error && ids.length > 0) return undefined
+    // what waits of the shelf is behind every trial: it is weighed here
+    if (waiting.some((w) => isOf(w, ...BEHIND_ALL))) return new Map()
     const changed = new Set(waiting.flatMap((w) => (isOf(w, 'throws') ? w.body.trialId : w.body.id)))
     return new Map((data ?? []).filter((c) => !changed.has(c.trialId)).map((c) => [c.trialId, c]))
     // ids are those the cards were asked for by
