@@ -28,12 +28,11 @@ import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import { takesWrites } from './store/database.ts'
 import type { Database } from './store/database.ts'
-import { Files } from './work/files.ts'
-import type { ShelfRater } from './work/shelfRater.ts'
+import type { Works } from './work/works.ts'
 
 export interface AppOptions {
   readonly db: Database
-  readonly rater: ShelfRater
+  readonly works: Works
   /** How discs and arms of a demo really are, for volunteers that throw. */
   readonly nature?: Nature
   /** Sample data that can be put away and brought back. */
@@ -54,7 +53,7 @@ const UNKNOWN: Nature = { numbersOf: () => undefined, armOf: () => undefined }
 
 export function makeApp({
   db,
-  rater,
+  works,
   host,
   dist,
   quiet,
@@ -104,15 +103,14 @@ export function makeApp({
     }),
   )
   const router = new Router()
-  const files = new Files()
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', async (ctx) => {
     ctx.body = { ok: true, app: 'veer-line', writes: await takesWrites(db) }
   })
-  rowRoutes(router, db, rater)
+  rowRoutes(router, db, works)
   shelfRoutes(router, db)
-  discRoutes(router, db, rater, files)
-  importRoutes(router, files)
+  discRoutes(router, db, works)
+  importRoutes(router, works.files)
   deviceRoutes(router, db, {
     scale: simulatedScale(0.37),
     forecast: simulatedForecast,
@@ -121,8 +119,8 @@ export function makeApp({
     volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
     ...devices,
   })
-  trialRoutes(router, db, rater, files)
-  if (demo) demoRoutes(router, db, demo, rater)
+  trialRoutes(router, db, works)
+  if (demo) demoRoutes(router, db, demo, works)
   app.use(router.routes())
   if (dist !== undefined) app.use(built(dist))
   return app

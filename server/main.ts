@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import { makeApp } from './app.ts'
 import type { AppOptions } from './app.ts'
 import type { Nature } from './devices/volunteer.ts'
-import { ShelfRater } from './work/shelfRater.ts'
+import { Works } from './work/works.ts'
 import { openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
 
@@ -37,14 +37,14 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const connection = await openDatabase(options.databaseUrl)
   try {
     await options.prepare?.(connection.db)
-    const rater = new ShelfRater(connection, (error) =>
+    const works = new Works(connection, (error) =>
       process.stderr.write(
-        `${JSON.stringify({ level: 'error', work: 'rating the shelf', error: String(error).slice(0, LONGEST_SAID) })}\n`,
+        `${JSON.stringify({ level: 'error', work: 'away from requests', error: String(error).slice(0, LONGEST_SAID) })}\n`,
       ),
     )
     const app = makeApp({
       db: connection.db,
-      rater,
+      works,
       host,
       ...(options.devices && { devices: options.devices }),
       ...(options.nature && { nature: options.nature }),
@@ -54,15 +54,15 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     })
     const server: Server = app.listen(port, host)
     await once(server, 'listening')
-    rater.touch('throws')
-    rater.cards.wake()
+    works.touch('throws')
+    works.cards.wake()
     const { port: bound } = server.address() as AddressInfo
     return {
       url: `http://${host.includes(':') ? `[${host}]` : host}:${bound}`,
       stop: async () => {
         server.closeAllConnections()
         await new Promise((done) => server.close(done))
-        await rater.stop()
+        await works.stop()
         await connection.close()
       },
     }

@@ -1,7 +1,7 @@
 import type Router from '@koa/router'
 import type { DemoState } from '../../contract/demo.ts'
 import type { Database } from '../store/database.ts'
-import type { ShelfRater } from '../work/shelfRater.ts'
+import type { Works } from '../work/works.ts'
 
 /** Sample data that can be put away and brought back. */
 export interface Demo {
@@ -11,7 +11,7 @@ export interface Demo {
   readonly bringBack: (db: Database) => Promise<void>
 }
 
-export function demoRoutes(router: Router, db: Database, demo: Demo, rater: ShelfRater): void {
+export function demoRoutes(router: Router, db: Database, demo: Demo, works: Works): void {
   router.get('/api/demo', async (ctx) => {
     ctx.body = await demo.state(db)
   })
@@ -21,7 +21,7 @@ export function demoRoutes(router: Router, db: Database, demo: Demo, rater: Shel
   ] as const)
     router.post(`/api/demo/${way}`, async (ctx) => {
       await act(db)
-      rater.touch()
+      works.touch()
       ctx.body = await demo.state(db)
     })
 }

@@ -19,22 +19,21 @@ import { readLatestInspections, readPhoto } from '../store/inspections.ts'
 import { discs } from '../store/schema.ts'
 import { readShelfPage, readShelfRows } from '../store/shelfPage.ts'
 import { readShelf } from '../store/shelf.ts'
-import type { Files } from '../work/files.ts'
 import { jobOf } from './imports.ts'
-import type { ShelfRater } from '../work/shelfRater.ts'
+import type { Works } from '../work/works.ts'
 import type { Ctx } from './router.ts'
 
 const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
 
-export function discRoutes(router: Router, db: Database, rater: ShelfRater, files: Files): void {
+export function discRoutes(router: Router, db: Database, works: Works): void {
   const idAt = (ctx: Ctx) => parse(Id, ctx.params['id'])
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
 
   router.get('/api/discs', async (ctx) => {
     ctx.body = {
       ...(await readShelfPage(db, parse(ShelfQuery, { ...ctx.query }), new Date())),
-      behind: rater.behind,
-      notWeighed: rater.notWeighed,
+      behind: works.shelf.behind,
+      notWeighed: works.shelf.notWeighed,
     }
   })
   router.get('/api/discs.csv', async (ctx) => {
@@ -72,12 +71,12 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater, file
         'Too large',
         `A file of discs may hold at most ${SHELF_CSV_LIMIT.bytes / 1e6} MB.`,
       )
-    const done = await files.importing(jobOf(ctx), async () => {
-      const read = await files.discs(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
+    const done = await works.files.importing(jobOf(ctx), async () => {
+      const read = await works.files.discs(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
       return read.ok ? await importShelf(db, read.lines, ctx.query['store'] === '1') : read.problems
     })
     if (!('discs' in done)) refuseFile(done)
-    if (done.stored) rater.touch()
+    if (done.stored) works.touch()
     ctx.body = done
   })
   router.get('/api/proposal', async (ctx) => {
@@ -90,7 +89,7 @@ export function discRoutes(router: Router, db: Database, rater: ShelfRater, file
   })
   router.get('/api/discs/:id/record', async (ctx: Ctx) => {
     const id = idAt(ctx)
-    const record = await readDiscRecord(db, rater, id, dayAt(Date.now(), null))
+    const record = await readDiscRecord(db, works, id, dayAt(Date.now(), null))
     if (!record) throw missing(id)
     ctx.body = record
   })

@@ -5,7 +5,7 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { storeRow } from '../store/writes.ts'
-import type { ShelfRater } from '../work/shelfRater.ts'
+import type { Works } from '../work/works.ts'
 import type { Ctx } from './router.ts'
 
 /** Kinds that may move a rating; the rater finds out whether they do. */
@@ -15,7 +15,7 @@ const RATED = new Set<WriteKind>([
 ])
 
 /** Addresses rows of every kind: `PUT /api/KIND/:id` parses a row, stores it and answers with it as stored. */
-export function rowRoutes(router: Router, db: Database, rater: ShelfRater): void {
+export function rowRoutes(router: Router, db: Database, works: Works): void {
   for (const kind of WRITE_KINDS)
     router.put(`/api/${kind}/:id`, async (ctx: Ctx) => {
       const row = parse(WRITES[kind] as z.ZodType<Written>, ctx.request.body)
@@ -27,6 +27,6 @@ export function rowRoutes(router: Router, db: Database, rater: ShelfRater): void
           [{ path: 'id', message: 'must be the id the address names' }],
         )
       ctx.body = await storeRow(db, kind, row)
-      if (RATED.has(kind)) rater.touch(kind)
+      if (RATED.has(kind)) works.touch(kind)
     })
 }

@@ -24,8 +24,7 @@ import {
   readTrials,
   readWindLogs,
 } from '../store/trials.ts'
-import type { Files } from '../work/files.ts'
-import type { ShelfRater } from '../work/shelfRater.ts'
+import type { Works } from '../work/works.ts'
 import { jobOf } from './imports.ts'
 import type { Ctx } from './router.ts'
 
@@ -33,7 +32,7 @@ const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-'
 
 const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
 
-export function trialRoutes(router: Router, db: Database, rater: ShelfRater, files: Files): void {
+export function trialRoutes(router: Router, db: Database, works: Works): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
     const id = parse(Id, ctx.params['id'])
     const file = await readTrial(db, id)
@@ -88,7 +87,7 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater, fil
     ctx.body = await readTrials(db)
   })
   router.get('/api/cards', async (ctx) => {
-    ctx.body = await rater.cards.read(parse(CardIds, String(ctx.query['trials'] ?? '').split(',')))
+    ctx.body = await works.cards.read(parse(CardIds, String(ctx.query['trials'] ?? '').split(',')))
   })
   router.get('/api/trials/:id', async (ctx: Ctx) => {
     ctx.body = await trialAt(ctx)
@@ -112,8 +111,8 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater, fil
         `method must be one of ${MEASURING_METHODS.join(', ')}.`,
       )
     const csv = ctx.request.body
-    const done = await files.importing(jobOf(ctx), async (told) => {
-      const read = await files.throws(csv)
+    const done = await works.files.importing(jobOf(ctx), async (told) => {
+      const read = await works.files.throws(csv)
       if (!read.ok) return read.problems
       const total = read.lines.length
       return await importThrows(
@@ -131,7 +130,7 @@ export function trialRoutes(router: Router, db: Database, rater: ShelfRater, fil
       )
     })
     if (!('throws' in done)) refuseFile(done)
-    if (done.stored) rater.touch()
+    if (done.stored) works.touch()
     ctx.body = done
   })
 

@@ -11,7 +11,7 @@ import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, DiscThrow, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
-import type { ShelfRater } from '../work/shelfRater.ts'
+import type { Works } from '../work/works.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { hasPhoto, readInspections, readWearNotes } from './inspections.ts'
@@ -154,7 +154,7 @@ async function worn(db: Queryable, discId: string, day: string) {
   }
 }
 
-async function likenessOf(db: Database, rater: ShelfRater, row: ShelfRow): Promise<DiscRecord['likeness']> {
+async function likenessOf(db: Database, works: Works, row: ShelfRow): Promise<DiscRecord['likeness']> {
   const others = (await readShelfRows(db, isNull(discs.removedAt))).filter(
     (r) => r.rating && r.disc.id !== row.disc.id,
   )
@@ -168,7 +168,7 @@ async function likenessOf(db: Database, rater: ShelfRater, row: ShelfRow): Promi
     .orderBy(desc(sql`count(*)`))
     .limit(1)
   const speedMps = thrower?.backhandMps ?? referenceRelease(flown(row).numbers.speed).speedMps
-  const { spreadM, others: by } = await rater.records.asked((work) =>
+  const { spreadM, others: by } = await works.records.asked((work) =>
     work.likest(flown(row), new Map(others.map((o) => [o.disc.id, flown(o)])), speedMps, {
       most: LIKEST,
       least: UNLIKEST,
@@ -186,7 +186,7 @@ async function likenessOf(db: Database, rater: ShelfRater, row: ShelfRow): Promi
 /** Everything known of one disc; undefined where there is none of that id. */
 export async function readDiscRecord(
   db: Database,
-  rater: ShelfRater,
+  works: Works,
   discId: string,
   today: string,
 ): Promise<DiscRecord | undefined> {
@@ -200,8 +200,8 @@ export async function readDiscRecord(
     siblings.map((r) => r.disc.id),
   )
   const [weighed, likeness] = await Promise.all([
-    rater.records.asked((work) => work.days(days)),
-    likenessOf(db, rater, row),
+    works.records.asked((work) => work.days(days)),
+    likenessOf(db, works, row),
   ])
   const tests: TestDay[] = []
   const retests: Retest[] = []
@@ -224,7 +224,7 @@ export async function readDiscRecord(
   const forecast = row.rating && forecastOf(row.rating, rate, now)
   return {
     row,
-    behind: rater.behind,
+    behind: works.shelf.behind,
     photo: await hasPhoto(db, discId),
     inspections: await readInspections(db, discId),
     wearNotes: await readWearNotes(db, discId),

@@ -44,6 +44,10 @@ export class Files {
     return this.#read((work) => work.discs(csv, words))
   }
 
+  stop(): Promise<void> {
+    return this.#thread.stop()
+  }
+
   async #read<T>(ask: (work: Remote<FileWork>) => ReturnType<Remote<FileWork>['throws']>): Promise<Read<T>> {
     return await this.#thread.asked(async (work): Promise<Read<T>> => {
       const came = await ask(work)

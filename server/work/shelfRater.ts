@@ -1,8 +1,4 @@
 import type { NotWeighed } from '../../contract/shelfPage.ts'
-import type { Connection } from '../store/database.ts'
-import type { WriteKind } from '../../contract/writes.ts'
-import { Cards } from './cards.ts'
-import type { RecordWork } from './records.worker.ts'
 import type { ShelfWork } from './shelf.worker.ts'
 import { Thread } from './thread.ts'
 
@@ -15,10 +11,6 @@ const AFTER_FAILURES_MS = 300_000
 
 /** Keeps the ratings of the shelf in step with what was thrown. */
 export class ShelfRater {
-  /** What each trial says so far. */
-  readonly cards: Cards
-  /** Weighs what discs' pages say of them. */
-  readonly records = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
   /** It remembers where the last rating ended. */
   readonly #thread = new Thread<ShelfWork>(new URL('./shelf.worker.mjs', import.meta.url), Infinity)
   #wanted = 0
@@ -32,16 +24,14 @@ export class ShelfRater {
   #stopped = false
 
   constructor(
-    private readonly connection: Connection,
+    /** Address of the database. */
+    private readonly url: string,
     private readonly onError: (error: unknown) => void,
-  ) {
-    this.cards = new Cards(connection.db, onError)
-  }
+  ) {}
 
-  /** Something was written that ratings may depend on; of which kind, where that is known. */
-  touch(kind?: WriteKind): void {
+  /** Something was written that ratings may depend on. */
+  touch(): void {
     if (this.#stopped) return
-    this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
     this.#wanted++
     this.#since ??= Date.now()
     this.#soon(Math.max(0, Math.min(PAUSE_MS, this.#since + LONGEST_MS - Date.now())))
@@ -67,9 +57,8 @@ export class ShelfRater {
   async stop(): Promise<void> {
     this.#stopped = true
     clearTimeout(this.#timer)
-    await this.cards.stop()
     // a rating under way ends with its thread; nothing waits for its answer
-    await Promise.all([this.#thread.stop(), this.records.stop()])
+    await this.#thread.stop()
   }
 
   #run(): void {
@@ -94,6 +83,6 @@ export class ShelfRater {
   }
 
   async #rate(): Promise<void> {
-    this.#notWeighed = await this.#thread.asked((work) => work.rate(this.connection.url))
+    this.#notWeighed = await this.#thread.asked((work) => work.rate(this.url))
   }
 }

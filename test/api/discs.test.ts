@@ -20,8 +20,8 @@ describe('the table of the shelf', () => {
   before(async function () {
     this.timeout(180_000)
     it_ = await demoServer()
-    it_.rater.touch()
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    it_.works.touch()
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
     expect(it_.failures).deep.equal([])
   })
   after(() => it_.stop())
@@ -108,13 +108,13 @@ describe('the table of the shelf', () => {
       .where(eq(throws.id, one!.id))
     const begun = performance.now()
     while ((await rated()) === before) {
-      it_.rater.touch()
+      it_.works.touch()
       await new Promise((r) => setTimeout(r, 100))
       expect(performance.now() - begun).lessThan(60_000)
     }
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
-    it_.rater.touch()
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    it_.works.touch()
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
   })
 
   it('is rated again once its database is back', async () => {
@@ -124,15 +124,15 @@ describe('the table of the shelf', () => {
       .set({ carryM: one!.carryM + 1 })
       .where(eq(throws.id, one!.id))
     await it_.db.execute(sql`alter table ratings rename to ratings_away`)
-    it_.rater.touch()
+    it_.works.touch()
     while (it_.failures.length === 0) await new Promise((r) => setTimeout(r, 50))
-    expect(it_.rater.behind).equal(true)
+    expect(it_.works.shelf.behind).equal(true)
     await it_.db.execute(sql`alter table ratings_away rename to ratings`)
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
     it_.failures.length = 0
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
-    it_.rater.touch()
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    it_.works.touch()
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
     expect(it_.failures).deep.equal([])
   })
 
@@ -146,8 +146,8 @@ describe('the table of the shelf', () => {
       .limit(1)
     const path = { timeS: [], downM: [1, 20, 40, 60], rightM: [0, 1e308, -1e308, 2], upM: [] }
     await it_.db.update(throws).set({ path }).where(eq(throws.id, spoiled!.id))
-    it_.rater.touch()
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    it_.works.touch()
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
     expect(it_.failures).deep.equal([])
     const { rows, notWeighed } = await page()
     expect(notWeighed).length(1)
@@ -165,7 +165,7 @@ describe('the table of the shelf', () => {
       .put(`/api/throws/${row.id}`)
       .send({ ...row, path: null })
       .expect(200)
-    while (it_.rater.behind) await new Promise((r) => setTimeout(r, 50))
+    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
     expect((await page()).notWeighed).deep.equal([])
   })
 

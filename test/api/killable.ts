@@ -1,12 +1,12 @@
 // A server that tests may kill: `node --import tsx test/api/killable.ts DATABASE_URL PORT` says “up” once it listens.
 import { makeApp } from '../../server/app.ts'
 import { openDatabase } from '../../server/store/database.ts'
-import { ShelfRater } from '../../server/work/shelfRater.ts'
+import { Works } from '../../server/work/works.ts'
 
 const [url, port] = process.argv.slice(2)
 const connection = await openDatabase(url!)
-// nobody asks it for the shelf, so its rater never wakes
-const rater = new ShelfRater(connection, () => undefined)
-makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
+// nobody asks it for the shelf, so nothing is worked out
+const works = new Works(connection, () => undefined)
+makeApp({ db: connection.db, works, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
   process.stdout.write('up\n'),
 )

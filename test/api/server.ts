@@ -5,7 +5,7 @@ import type { Server } from 'node:http'
 import { keptDemo } from '../../demo/away.ts'
 import { loadDemo } from '../../demo/load.ts'
 import { makeApp } from '../../server/app.ts'
-import { ShelfRater } from '../../server/work/shelfRater.ts'
+import { Works } from '../../server/work/works.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import type { Connection } from '../../server/store/database.ts'
 
@@ -35,8 +35,8 @@ function cluster(): Promise<Cluster> {
 
 export interface TestServer extends Connection {
   readonly server: Server
-  readonly rater: ShelfRater
-  /** What the rater stumbled over. */
+  readonly works: Works
+  /** What was stumbled over away from requests. */
   readonly failures: unknown[]
   readonly stop: () => Promise<void>
 }
@@ -49,18 +49,18 @@ export async function testServer(): Promise<TestServer> {
   const url = await testDatabase()
   const connection = await openDatabase(url)
   const failures: unknown[] = []
-  const rater = new ShelfRater(connection, (error) => failures.push(error))
-  const app = makeApp({ db: connection.db, rater, host: '127.0.0.1', quiet: true, demo: keptDemo })
+  const works = new Works(connection, (error) => failures.push(error))
+  const app = makeApp({ db: connection.db, works, host: '127.0.0.1', quiet: true, demo: keptDemo })
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,
-    rater,
+    works,
     failures,
     server,
     stop: async () => {
       server.closeAllConnections()
       server.close()
-      await rater.stop()
+      await works.stop()
       await connection.close()
     },
   }

@@ -1,0 +1,35 @@
+import type { WriteKind } from '../../contract/writes.ts'
+import type { Connection } from '../store/database.ts'
+import { Cards } from './cards.ts'
+import { Files } from './files.ts'
+import type { RecordWork } from './records.worker.ts'
+import { ShelfRater } from './shelfRater.ts'
+import { Thread } from './thread.ts'
+
+/** Everything the server works out away from the thread that answers requests. */
+export class Works {
+  /** Ratings of the shelf. */
+  readonly shelf: ShelfRater
+  /** What each trial says so far. */
+  readonly cards: Cards
+  /** What discs' pages say of them. */
+  readonly records = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
+  /** Files that are imported. */
+  readonly files = new Files()
+
+  constructor(connection: Connection, onError: (error: unknown) => void) {
+    this.shelf = new ShelfRater(connection.url, onError)
+    this.cards = new Cards(connection.db, onError)
+  }
+
+  /** Something was written that what is worked out may depend on; of which kind, where that is known. */
+  touch(kind?: WriteKind): void {
+    this.shelf.touch()
+    this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
+  }
+
+  /** Ends all of it; whatever is under way has no answer. */
+  async stop(): Promise<void> {
+    await Promise.all([this.shelf.stop(), this.cards.stop(), this.records.stop(), this.files.stop()])
+  }
+}
