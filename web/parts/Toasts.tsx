@@ -55,7 +55,7 @@ export function Toasts() {
           )}
         </Toast.Root>
       ))}
-      <Toast.Viewport className="fixed bottom-24 left-3 z-50 flex w-96 max-w-[calc(100vw-1.5rem)] flex-col gap-2 md:bottom-5 md:left-5" />
+      <Toast.Viewport className="fixed bottom-36 left-3 z-50 flex w-96 max-w-[calc(100vw-1.5rem)] flex-col gap-2 md:bottom-5 md:left-5" />
     </Toast.Provider>
   )
 }

@@ -43,7 +43,7 @@ function Broken() {
   const error = useRouteError()
   if (error instanceof Error && GONE.test(error.message))
     return (
-      <Card className="m-4 p-5">
+      <Card className="mx-auto mt-[16vh] w-[calc(100%-2rem)] max-w-lg p-6">
         <h1 className="text-title">The app has been updated</h1>
         <p className="mt-1">
           This page is of an older day. What you kept is stored, and sent after a reload.
@@ -52,7 +52,7 @@ function Broken() {
       </Card>
     )
   return (
-    <Card className="m-4 p-5">
+    <Card className="mx-auto mt-[16vh] w-[calc(100%-2rem)] max-w-lg p-6">
       <h1 className="text-title">This screen stopped working</h1>
       <p className="mt-1">{error instanceof Error ? error.message : String(error)}</p>
       <p className="mt-1 mb-4 text-quiet">What you kept is stored. Starting over usually helps.</p>

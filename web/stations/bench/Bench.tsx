@@ -50,6 +50,7 @@ export default function Bench() {
   const [params, setParams] = useSearchParams()
   // discs chosen on the shelf come in the address
   const chosen = params.get('start')
+  const hidden = columns.flat().length - shown.flat().length
   const [open, done] = columns as [readonly TrialSummary[], readonly TrialSummary[]]
   if (error && !trials) return <Trouble error={error} />
   // a note that came later would move what somebody is about to press
@@ -84,9 +85,11 @@ export default function Bench() {
               </div>
             ))}
           </div>
-          {columns.some((list) => list.length > more * PAGE) && (
+          {hidden > 0 && (
             <div className="mt-4 text-center">
-              <Button onClick={() => setMore(more + 1)}>Show more trials</Button>
+              <Button onClick={() => setMore(more + 1)}>
+                Show more of {hidden} further {hidden === 1 ? 'trial' : 'trials'}
+              </Button>
             </div>
           )}
         </>
