@@ -215,14 +215,13 @@ const observedShape = Object.fromEntries(
   OBSERVED_KEYS.map((key) => [key, observedSchema(key)]),
 ) as ObservedShape
 
+/** What any throw belongs to. */
+const ofTrial = { id: Id, trialId: Id, sessionId: Id, discId: Id, throwerId: Id }
+
 const throwWith = (path: typeof ThrowPath) =>
   z
     .object({
-      id: Id,
-      trialId: Id,
-      sessionId: Id,
-      discId: Id,
-      throwerId: Id,
+      ...ofTrial,
       /** Id the throw had in the file it came from. */
       label: z.string().max(200).nullable(),
       thrownAt: Instant,
@@ -267,11 +266,7 @@ const shortShape = Object.fromEntries(SHORT_KEYS.map((key) => [key, shortSchema(
 /** A throw of the short game, or a hole: which columns it has depends on the game. */
 export const ShortThrow = z
   .object({
-    id: Id,
-    trialId: Id,
-    sessionId: Id,
-    discId: Id,
-    throwerId: Id,
+    ...ofTrial,
     thrownAt: Instant,
     game: oneOf(GAMES),
     ...shortShape,
