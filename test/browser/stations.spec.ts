@@ -183,6 +183,12 @@ test('the demo says what it is, gives way to a shelf of one’s own, comes back,
   await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.keyboard.press('Enter')
   await queueEmpty(page)
+  // the bench shows what it remembers: what it reads anew of the demo is long in coming
+  let held = 0
+  await page.route('**/api/demo', async (route) => {
+    if (held++ === 0) await new Promise((r) => setTimeout(r, 3000))
+    await route.continue()
+  })
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
   await expect(page.getByText(/trials open, 1 finished/)).toBeVisible()
   // what was tried meanwhile goes only when that is wanted

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { mutate } from 'swr'
 import { DemoState } from '../../../contract/demo.ts'
-import { ask } from '../../data/api.ts'
+import { ask, read } from '../../data/api.ts'
 import { useRead } from '../../data/hooks.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -29,6 +29,17 @@ export const useDemo = () => useRead('/api/demo', DemoState)
 export function DemoNote() {
   const { data } = useDemo()
   const [asking, setAsking] = useState(false)
+  // what is shown may be of before the last throw: what would be lost is asked anew
+  const start = async () => {
+    try {
+      const now = await read('/api/demo', DemoState)
+      await mutate('/api/demo', now, { revalidate: false })
+      if (now.tried > 0) setAsking(true)
+      else await move('away')
+    } catch (e) {
+      sayWrong((e as Error).message)
+    }
+  }
   if (!data || (data.demo === 'away' && data.ownThrows > 0)) return null
   return (
     <div
@@ -41,9 +52,7 @@ export function DemoNote() {
             <strong>This is the demo:</strong> the Harrowmere Lending Shed, its discs, throwers and throws are
             invented. Try everything; you cannot spoil it.
           </p>
-          <Button onClick={() => (data.tried > 0 ? setAsking(true) : void move('away'))}>
-            Start my own shelf
-          </Button>
+          <Button onClick={() => void start()}>Start my own shelf</Button>
         </>
       ) : (
         <>
