@@ -105,6 +105,8 @@ const Estimate = z.object({ value: z.number(), sd: z.number() })
 export const DiscRecord = z.object({
   row: ShelfRow,
   behind: z.boolean(),
+  /** Its days and what it flies like are still being weighed: what is told of them is not all. */
+  weighing: z.boolean(),
   photo: z.boolean(),
   inspections: z.array(Inspection),
   wearNotes: z.array(WearNote),

@@ -83,6 +83,12 @@ export interface Likeness {
   readonly overlaps: boolean
 }
 
+/** Other discs by how like one they fly, and that thrower's own spread. */
+export interface Likenesses {
+  readonly spreadM: number
+  readonly others: readonly Likeness[]
+}
+
 /** From so many discs on, those looked at closely are chosen first. */
 const MANY = 60
 /** Looked at closely for each that is shown: far away, lines say less of where paths go. */
@@ -111,7 +117,7 @@ export function likest(
   speedMps: number,
   shown: { readonly most: number; readonly least: number } = { most: Infinity, least: Infinity },
   noise = 1,
-): { readonly spreadM: number; readonly others: readonly Likeness[] } {
+): Likenesses {
   const spreadM = spreadOf(disc, speedMps, noise)
   const own = pathsOf(disc, speedMps)
   const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, own, others, speedMps, shown)

@@ -6,11 +6,10 @@ import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import { fadeSign, mirrored } from '../../core/flight/hand.ts'
 import { referenceRelease } from '../../core/flight/release.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
-import type { RatedDisc } from '../../core/rating/evidence.ts'
-import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, DiscThrow, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
+import type { Day } from '../work/records.ts'
 import type { Works } from '../work/works.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
@@ -88,13 +87,7 @@ async function throwsOf(db: Queryable, discId: string): Promise<DiscThrow[]> {
   }))
 }
 
-/** A day on which discs of a plastic were thrown, as the fit takes it. */
-interface Day {
-  readonly day: string
-  readonly sheet: readonly SheetThrow[]
-  readonly discs: readonly RatedDisc[]
-}
-
+/** Days on which discs of a plastic were thrown, as the fit takes them. */
 async function daysOf(db: Queryable, ids: readonly string[]): Promise<Day[]> {
   const found = await db
     .selectDistinct({ day: sessions.day })
@@ -154,7 +147,12 @@ async function worn(db: Queryable, discId: string, day: string) {
   }
 }
 
-async function likenessOf(db: Database, works: Works, row: ShelfRow): Promise<DiscRecord['likeness']> {
+/** Null where there is nothing to compare with, undefined while it is worked out. */
+async function likenessOf(
+  db: Database,
+  works: Works,
+  row: ShelfRow,
+): Promise<DiscRecord['likeness'] | undefined> {
   const others = (await readShelfRows(db, isNull(discs.removedAt))).filter(
     (r) => r.rating && r.disc.id !== row.disc.id,
   )
@@ -168,12 +166,14 @@ async function likenessOf(db: Database, works: Works, row: ShelfRow): Promise<Di
     .orderBy(desc(sql`count(*)`))
     .limit(1)
   const speedMps = thrower?.backhandMps ?? referenceRelease(flown(row).numbers.speed).speedMps
-  const { spreadM, others: by } = await works.records.asked((work) =>
-    work.likest(flown(row), new Map(others.map((o) => [o.disc.id, flown(o)])), speedMps, {
-      most: LIKEST,
-      least: UNLIKEST,
-    }),
-  )
+  const found = await works.records.likest({
+    disc: flown(row),
+    others: new Map(others.map((o) => [o.disc.id, flown(o)])),
+    speedMps,
+    shown: { most: LIKEST, least: UNLIKEST },
+  })
+  if (!found) return undefined
+  const { spreadM, others: by } = found
   const like = by.map((l): LikeDisc => ({ discId: l.disc, distanceM: l.distanceM, overlaps: l.overlaps }))
   return {
     speedMps,
@@ -199,14 +199,11 @@ export async function readDiscRecord(
     db,
     siblings.map((r) => r.disc.id),
   )
-  const [weighed, likeness] = await Promise.all([
-    works.records.asked((work) => work.days(days)),
-    likenessOf(db, works, row),
-  ])
+  const [weighed, likeness] = await Promise.all([works.records.days(days), likenessOf(db, works, row)])
   const tests: TestDay[] = []
   const retests: Retest[] = []
   for (const [i, rated] of weighed.entries())
-    for (const d of rated) {
+    for (const d of rated ?? []) {
       const id = idOf.get(d.disc)
       if (id === undefined || d.throws === 0) continue
       const { day } = days[i]!
@@ -219,19 +216,22 @@ export async function readDiscRecord(
       if (id === discId)
         tests.push({ day, throws: d.throws, stability: d.stability.value, sd: d.stability.sd })
     }
+  const weighing = likeness === undefined || weighed.includes(undefined)
   const rate = wearRate(retests)
   const now = await worn(db, discId, nextDay(today))
-  const forecast = row.rating && forecastOf(row.rating, rate, now)
+  // half of its days would foretell something else
+  const forecast = row.rating && !weighing ? forecastOf(row.rating, rate, now) : null
   return {
     row,
     behind: works.shelf.behind,
+    weighing,
     photo: await hasPhoto(db, discId),
     inspections: await readInspections(db, discId),
     wearNotes: await readWearNotes(db, discId),
     trials: await trialsOf(db, discId),
     tests,
     throws: await throwsOf(db, discId),
-    likeness,
+    likeness: likeness ?? null,
     wear: { rate, ...now, forecast },
     disagreements: labelGaps(
       siblings

@@ -12,11 +12,9 @@ import { outcomeOf } from '../../core/rating/outcome.ts'
 import type { DiscOutcome } from '../../core/rating/outcome.ts'
 
 const work = {
-  /** Days weighed one by one, each on its own. */
-  days(
-    days: readonly { readonly sheet: readonly SheetThrow[]; readonly discs: readonly RatedDisc[] }[],
-  ): readonly (readonly DiscOutcome[])[] {
-    return days.map(({ sheet, discs }) => outcomeOf(fit(evidenceOf(sheet, discs))).discs)
+  /** A day weighed on its own. */
+  day(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DiscOutcome[] {
+    return outcomeOf(fit(evidenceOf(sheet, discs))).discs
   },
   likest(
     disc: FlownDisc,

@@ -2,9 +2,8 @@ import type { WriteKind } from '../../contract/writes.ts'
 import type { Connection } from '../store/database.ts'
 import { Cards } from './cards.ts'
 import { Files } from './files.ts'
-import type { RecordWork } from './records.worker.ts'
+import { Records } from './records.ts'
 import { ShelfRater } from './shelfRater.ts'
-import { Thread } from './thread.ts'
 
 /** Everything the server works out away from the thread that answers requests. */
 export class Works {
@@ -13,13 +12,14 @@ export class Works {
   /** What each trial says so far. */
   readonly cards: Cards
   /** What discs' pages say of them. */
-  readonly records = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
+  readonly records: Records
   /** Files that are imported. */
   readonly files = new Files()
 
   constructor(connection: Connection, onError: (error: unknown) => void) {
     this.shelf = new ShelfRater(connection.url, onError)
     this.cards = new Cards(connection.db, onError)
+    this.records = new Records(onError)
   }
 
   /** Something was written that what is worked out may depend on; of which kind, where that is known. */

@@ -137,6 +137,7 @@ export function pageHere(
 export const recordHere = (row: ShelfRow): DiscRecord => ({
   row,
   behind: false,
+  weighing: false,
   photo: false,
   inspections: [],
   wearNotes: [],

@@ -17,7 +17,11 @@ import { pageHere, recordHere, rowHere } from './shelfLocal.ts'
 
 /** While ratings are behind what was thrown, they are asked for again. */
 const AGAIN_MS = 1500
-const untilSteady = { refreshInterval: (d?: { behind: boolean }) => (d?.behind ? AGAIN_MS : 0) }
+const WEIGHING_MS = 300
+const untilSteady = {
+  refreshInterval: (d?: { behind: boolean; weighing?: boolean }) =>
+    d?.weighing ? WEIGHING_MS : d?.behind ? AGAIN_MS : 0,
+}
 
 /** Ratings and throws of discs as the server last said, for pages made on this device. */
 const remembered = new Map<string, ShelfRow>()

@@ -144,7 +144,12 @@ function Page({ record }: { record: KnownDisc }) {
         <Evidence record={record} disc={disc} />
         <NumbersCard disc={disc} disagreements={record.disagreements} />
         {!record.partly && (
-          <LikeCard likeness={record.likeness} discs={view?.discs ?? []} ratings={ratings} />
+          <LikeCard
+            likeness={record.likeness}
+            weighing={record.weighing}
+            discs={view?.discs ?? []}
+            ratings={ratings}
+          />
         )}
         <Card className="space-y-3 p-4" label="Where it came from">
           <div>

@@ -13,18 +13,22 @@ const [WIDTH, HEIGHT] = [150, 44]
 
 interface LikeCardProps {
   readonly likeness: DiscRecord['likeness']
+  /** It is still being worked out. */
+  readonly weighing: boolean
   readonly discs: readonly ShelvedDisc[]
   readonly ratings: ReadonlyMap<string, { glide: number; turn: number; fade: number }>
 }
 
 /** The discs most and least like this one, by how far apart their flights lie. */
-export function LikeCard({ likeness, discs, ratings }: LikeCardProps) {
+export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) {
   const units = useUnits()
   if (!likeness)
     return (
       <Card className="p-4" label="Flies most like">
         <h2 className="text-lead">Flies most like</h2>
-        <p className="text-quiet">Known once other discs of the shelf are thrown.</p>
+        <p className="text-quiet">
+          {weighing ? 'Flying the others beside it …' : 'Known once other discs of the shelf are thrown.'}
+        </p>
       </Card>
     )
   const entry = (of: { discId: string; distanceM: number; overlaps: boolean }, place: number) => {

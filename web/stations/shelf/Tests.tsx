@@ -19,7 +19,9 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
   return (
     <Card className="p-4" label="Tests">
       <h2 className="text-lead">Tests</h2>
-      {tests.length === 0 ? (
+      {tests.length === 0 && record.weighing ? (
+        <p className="py-2 text-quiet">Weighing its days …</p>
+      ) : tests.length === 0 ? (
         <p className="py-2 text-quiet">Never thrown in a trial. Start one to see how it really flies.</p>
       ) : (
         <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_15rem]">

@@ -54,13 +54,20 @@ export function WearLog({ record }: { record: DiscRecord }) {
           </>
         )}
         <span className="text-quiet">
-          since new, logged here and noted. A hundred throws change the stability of this plastic by{' '}
-          <span className="figure">{figure(per100, 2)}</span> ±{' '}
-          <span className="figure">{sd.toFixed(2)}</span>
-          {wear.rate.retests > 1
-            ? `, from ${wear.rate.retests} tests of its discs`
-            : ', as of any plastic until its discs are tested again'}
-          .
+          since new, logged here and noted.{' '}
+          {record.weighing ? (
+            'Weighing the tests of its plastic …'
+          ) : (
+            <>
+              A hundred throws change the stability of this plastic by{' '}
+              <span className="figure">{figure(per100, 2)}</span> ±{' '}
+              <span className="figure">{sd.toFixed(2)}</span>
+              {wear.rate.retests > 1
+                ? `, from ${wear.rate.retests} tests of its discs`
+                : ', as of any plastic until its discs are tested again'}
+              .
+            </>
+          )}
         </span>
       </p>
       {wear.forecast && (
