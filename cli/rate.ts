@@ -102,7 +102,7 @@ function asked(): Asked {
 
 const { file, json, paths, arm, bearing } = asked()
 if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
-  refuse([`--arm must be a release speed between ${SLOWEST} and ${FASTEST} m/s.`])
+  refuse([`--arm must be a full-power speed with a disc of speed 9, between ${SLOWEST} and ${FASTEST} m/s.`])
 if (bearing !== undefined && !(bearing >= 0 && bearing <= 360))
   refuse(['--bearing must be a compass bearing between 0 and 360°.'])
 const csv = readThrowsCsv(read(file))

@@ -133,6 +133,7 @@ export function sheetOf(
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
         path: t.path && recordedOf(t.path),
+        outing: session.id,
         method: session.method,
         control: control ? true : undefined,
         notes: Object.keys(t.notes).length > 0 ? t.notes : undefined,

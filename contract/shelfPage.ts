@@ -116,7 +116,8 @@ export const DiscRecord = z.object({
   throws: z.array(DiscThrow),
   likeness: z
     .object({
-      speedMps: z.number(),
+      /** Full power with a disc of speed 9 of the arm that flights are compared at. */
+      armMps: z.number(),
       spreadM: z.number(),
       most: z.array(LikeDisc),
       least: z.array(LikeDisc),

@@ -46,7 +46,7 @@ export const NUMBER_RANGE = {
  */
 export function coefficientsOf({ speed, glide, turn, fade }: FlightNumbers): Coefficients {
   return {
-    cd0: 0.0567 - 0.00034 * speed,
+    cd0: 0.078 - 0.0026 * speed,
     cl0: -0.0945 + 0.029 * glide,
     cm0: -0.00056 + (0.006 - 0.00015 * (speed - 8)) * turn,
     cma: 0.0043 + 0.01297 * fade - (0.0622 + 0.0031 * (speed - 8)) * turn,
@@ -55,7 +55,7 @@ export function coefficientsOf({ speed, glide, turn, fade }: FlightNumbers): Coe
 
 /** Coefficients → flight numbers: the inverse of {@link coefficientsOf}, exact up to rounding. */
 export function numbersOf({ cd0, cl0, cm0, cma }: Coefficients): FlightNumbers {
-  const speed = (0.0567 - cd0) / 0.00034
+  const speed = (0.078 - cd0) / 0.0026
   const glide = (cl0 + 0.0945) / 0.029
   const turn = (cm0 + 0.00056) / (0.006 - 0.00015 * (speed - 8))
   const fade = (cma - 0.0043 + (0.0622 + 0.0031 * (speed - 8)) * turn) / 0.01297

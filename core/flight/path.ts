@@ -25,6 +25,16 @@ export interface Path {
   readonly apexM: number
 }
 
+/** How a disc's aerodynamics differ from the model; for asking what a rating does where nature is not as it believes. */
+export interface Oddities {
+  /** Drag and lift against the model's. */
+  readonly drag: number
+  readonly lift: number
+  /** Pitching moment that grows with the cube of the angle of attack, per rad³. */
+  readonly cubicMoment: number
+}
+const AS_MODELLED: Oddities = { drag: 1, lift: 1, cubicMoment: 0 }
+
 /** What a watcher would say of a path. */
 export interface PathFeatures {
   readonly carryM: number
@@ -61,6 +71,7 @@ export function deriveState(
   t: number,
   s: Float64Array,
   d: Float64Array,
+  { drag: more, lift: up, cubicMoment }: Oddities = AS_MODELLED,
 ): void {
   const { massKg: m, diameterM } = body
   const area = (Math.PI / 4) * diameterM ** 2
@@ -84,10 +95,10 @@ export function deriveState(
   const W = wobble === 0 ? 0 : wobble * Math.exp(-t / WOBBLE.lastsS)
   const CL = c.cl0 + LIFT_SLOPE * a
   const CD = c.cd0 * (1 + WOBBLE.drag * W) + DRAG_GROWTH * Math.sin(alpha + c.cl0 / LIFT_SLOPE) ** 2
-  const CM = c.cm0 - WOBBLE.moment * W + c.cma * a
+  const CM = c.cm0 - WOBBLE.moment * W + c.cma * a + cubicMoment * a ** 3
   const q = 0.5 * air.densityKgM3 * V * V * area
-  const lift = (q / m) * (CL / cos)
-  const drag = (q / m) * CD
+  const lift = up * (q / m) * (CL / cos)
+  const drag = more * (q / m) * CD
   d[0] = s[3]!
   d[1] = s[4]!
   d[2] = s[5]!
@@ -127,7 +138,13 @@ export function startState(r: Release): Float64Array {
  *
  * @throws RangeError when the disc does not come down (an absurd input)
  */
-export function tracePath(numbers: FlightNumbers, body: Body, release: Release, air: Air): Path {
+export function tracePath(
+  numbers: FlightNumbers,
+  body: Body,
+  release: Release,
+  air: Air,
+  oddities: Oddities = AS_MODELLED,
+): Path {
   const c = coefficientsOf(numbers)
   const K = (0.5 * air.densityKgM3 * (Math.PI / 4) * body.diameterM ** 2) / body.massKg
   const t = new Float64Array(MAX_ROWS)
@@ -139,7 +156,7 @@ export function tracePath(numbers: FlightNumbers, body: Body, release: Release, 
   const k4 = new Float64Array(STATE)
   const probe = new Float64Array(STATE)
   states.set(startState(release))
-  deriveState(c, body, air, release.wobble, 0, row(states, 0), row(rates, 0))
+  deriveState(c, body, air, release.wobble, 0, row(states, 0), row(rates, 0), oddities)
   for (let i = 0; i + 1 < MAX_ROWS; i++) {
     const now = t[i]!
     const s = row(states, i)
@@ -148,16 +165,16 @@ export function tracePath(numbers: FlightNumbers, body: Body, release: Release, 
     const V = Math.hypot(s[3]! - air.windAlongMps, s[4]! - air.windTowardFadeMps, s[5]!)
     const h = (THETA * Math.min(2, 0.6 + 0.7 * K * V * now)) / (K * V)
     for (let j = 0; j < STATE; j++) probe[j] = s[j]! + (h / 2) * k1[j]!
-    deriveState(c, body, air, release.wobble, now + h / 2, probe, k2)
+    deriveState(c, body, air, release.wobble, now + h / 2, probe, k2, oddities)
     for (let j = 0; j < STATE; j++) probe[j] = s[j]! + (h / 2) * k2[j]!
-    deriveState(c, body, air, release.wobble, now + h / 2, probe, k3)
+    deriveState(c, body, air, release.wobble, now + h / 2, probe, k3, oddities)
     for (let j = 0; j < STATE; j++) probe[j] = s[j]! + h * k3[j]!
-    deriveState(c, body, air, release.wobble, now + h, probe, k4)
+    deriveState(c, body, air, release.wobble, now + h, probe, k4, oddities)
     for (let j = 0; j < STATE; j++) next[j] = s[j]! + (h / 6) * (k1[j]! + 2 * (k2[j]! + k3[j]!) + k4[j]!)
     const norm = Math.hypot(next[6]!, next[7]!, next[8]!)
     for (let j = 6; j < 9; j++) next[j]! /= norm
     t[i + 1] = now + h
-    deriveState(c, body, air, release.wobble, now + h, next, row(rates, i + 1))
+    deriveState(c, body, air, release.wobble, now + h, next, row(rates, i + 1), oddities)
     if (!Number.isFinite(next[2]!)) break
     if (next[2]! <= 0 && next[5]! < 0) {
       const f = crossing((u) => between(s[2]!, next[2]!, h * s[5]!, h * next[5]!, u))
@@ -167,7 +184,7 @@ export function tracePath(numbers: FlightNumbers, body: Body, release: Release, 
       end[2] = 0
       next.set(end)
       t[i + 1] = now + f * h
-      deriveState(c, body, air, release.wobble, now + f * h, next, row(rates, i + 1))
+      deriveState(c, body, air, release.wobble, now + f * h, next, row(rates, i + 1), oddities)
       const rows = i + 2
       const path = {
         t: t.slice(0, rows),

@@ -1,4 +1,5 @@
 import { STILL_AIR } from '../flight/air.ts'
+import { fullSpeedWith } from '../flight/arm.ts'
 import { cleanRelease, DEGREE } from '../flight/release.ts'
 import { numbersAtSpeed } from '../judge/atArm.ts'
 import { findAngle } from '../judge/findAngle.ts'
@@ -11,11 +12,14 @@ import type { Outcome } from '../rating/outcome.ts'
 /** An angle, degrees of hyzer; or why there is none. */
 type Angle = { readonly hyzer_deg: number } | { readonly none: string }
 
-/** What each disc of a file is for an arm of one release speed, as `rate --arm` prints it. */
+/** What each disc of a file is for an arm, as `rate --arm` prints it. */
 export interface ArmReport {
+  /** The arm's full power with a disc of speed 9. */
   readonly speed_mps: number
   readonly discs: readonly {
     readonly disc: string
+    /** Its full power with this one. */
+    readonly speed_mps: number
     /** The numbers it seems to have at that speed; not exact where no disc shows quite that shape. */
     readonly seems: { readonly turn: number; readonly fade: number; readonly exact: boolean }
     readonly stands_up_from: Angle
@@ -37,25 +41,23 @@ const LIKEST = 3
 const angleOf = (found: FoundAngle): Angle =>
   found.found ? { hyzer_deg: to(1)(found.hyzerRad / DEGREE) } : { none: found.why }
 
-/** Every disc at a release speed, by its rated numbers: how it seems, which angles work, what flies most like it. */
-export function armReport(state: FitState, outcome: Outcome, speedMps: number): ArmReport {
+/** Every disc at the full power of an arm (V₉), by its rated numbers: how it seems, which angles work, what flies most like it. */
+export function armReport(state: FitState, outcome: Outcome, armMps: number): ArmReport {
   const flown = new Map<string, FlownDisc>(
     outcome.discs.map((d, i) => [d.disc, { numbers: d.observed, body: state.evidence.discs[i]!.body }]),
   )
   return {
-    speed_mps: speedMps,
+    speed_mps: armMps,
     discs: outcome.discs.map(({ disc }) => {
       const own = flown.get(disc)!
+      const speedMps = fullSpeedWith(armMps, own.numbers.speed)
       const seems = numbersAtSpeed(own.numbers, speedMps)
       const angle = (kind: 'stand up' | 'finish on the line') =>
         angleOf(findAngle(own.numbers, own.body, cleanRelease(speedMps), STILL_AIR, { kind }))
-      const { spreadM, others } = likest(
-        own,
-        new Map([...flown].filter(([other]) => other !== disc)),
-        speedMps,
-      )
+      const { spreadM, others } = likest(own, new Map([...flown].filter(([other]) => other !== disc)), armMps)
       return {
         disc,
+        speed_mps: to(2)(speedMps),
         seems: { turn: to(2)(seems.numbers.turn), fade: to(2)(seems.numbers.fade), exact: seems.exact },
         stands_up_from: angle('stand up'),
         finishes_on_the_line_from: angle('finish on the line'),
@@ -78,7 +80,7 @@ export function armText(report: ArmReport): string {
         ? 'flat'
         : `${Math.abs(a.hyzer_deg)}° ${a.hyzer_deg > 0 ? 'hyzer' : 'anhyzer'}`
   return [
-    `Thrown at ${report.speed_mps} m/s:`,
+    `Thrown by an arm of ${report.speed_mps} m/s with a disc of speed 9:`,
     '',
     ...report.discs.map(({ disc, seems, stands_up_from, finishes_on_the_line_from, likest: [first] }) =>
       [

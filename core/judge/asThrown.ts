@@ -10,13 +10,17 @@ import type { FitState } from '../rating/state.ts'
 import { clampPoint } from '../rating/linear.ts'
 import type { Circumstances } from '../rating/linear.ts'
 import { eliminate, updateLatents } from '../rating/eliminate.ts'
-import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
+import { lnMeant, makeTerm, placeTerm } from '../rating/throwTerm.ts'
+import { outingOf } from '../rating/warm.ts'
 import type { PlanPoint } from './corrected.ts'
 
 /** A throw somebody is about to make. */
 export interface PlannedThrow {
   readonly disc: string
   readonly arm: string
+  /** The outing it is thrown on, and on which side it fades, where its aim line is known. */
+  readonly outing?: string
+  readonly fadeSign?: 1 | -1
   readonly power: number
   readonly hyzerRad: number
   readonly air: Air
@@ -35,6 +39,12 @@ export function armOf(state: FitState, id: string, arms: readonly Arm[]) {
     habit: at >= 0 ? state.habits[at]! : new Float64Array(OF_HABIT),
     scale: at >= 0 ? state.scales[at]! : 1,
   }
+}
+
+/** The aim line of an outing as the fit has it; straight where nothing was thrown on it. */
+export function aimOf(state: FitState, t: Pick<PlannedThrow, 'outing'>): { at: number; aim: number } {
+  const at = state.outings.indexOf(outingOf(t))
+  return { at, aim: at < 0 ? 0 : state.aims[at]! }
 }
 
 export function discOf(state: FitState, id: string): { at: number; disc: RatedDisc } {
@@ -69,7 +79,7 @@ export function releaseAt(point: Float64Array, spinRadps?: number): Release {
     hyzerRad: point[AT.hyzer]!,
     noseRad: point[AT.nose]!,
     azimuthRad: point[AT.azimuth]!,
-    spinRadps: spinRadps ?? SPIN_PER_MPS * speedMps,
+    spinRadps: spinRadps ?? SPIN_PER_MPS * speedMps * Math.exp(point[AT.lnSpin]!),
     heightM: RELEASE_HEIGHT,
     wobble: 0,
   }
@@ -89,12 +99,14 @@ export function pointMeant(
   const arm = armOf(state, planned.arm, arms)
   const point = new Float64Array(POINT)
   point.set(state.numbers[disc.at]!)
-  point[AT.lnSpeed] = arm.lnFull + Math.log(planned.power) + arm.habit[HABIT.lnSpeed]!
+  point[AT.lnSpeed] = lnMeant(arm.lnFull, planned.power, disc.disc.published.speed, arm.habit)
   point[AT.launch] = REFERENCE_LAUNCH + arm.habit[HABIT.launch]!
   point[AT.hyzer] = planned.hyzerRad + arm.habit[HABIT.hyzer]!
   point[AT.nose] = arm.habit[HABIT.nose]!
+  point[AT.azimuth] = (planned.fadeSign ?? 1) * aimOf(state, planned).aim
   point[AT.along] = planned.air.windAlongMps
   point[AT.toFade] = planned.air.windTowardFadeMps
+  point[AT.lnSpin] = arm.habit[HABIT.lnSpin]!
   return { disc, arm, point }
 }
 
@@ -126,14 +138,15 @@ export function pointAsThrown(
 ): Float64Array {
   const { at, disc } = discOf(state, thrown.disc)
   const arm = armOf(state, thrown.arm, arms)
-  const term = makeTerm(thrown, disc, at, Math.max(0, arm.at), '')
+  const term = makeTerm(thrown, disc, at, Math.max(0, arm.at), 0, '')
+  const { aim } = aimOf(state, thrown)
   const still = new Float64Array(BEARS_ON)
   for (let i = 0; i < ROUNDS; i++) {
-    placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+    placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aim)
     eliminate(term)
     updateLatents(term, still)
   }
-  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aim)
   clampPoint(term.point)
   return term.point
 }

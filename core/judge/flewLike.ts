@@ -1,6 +1,7 @@
 import { rollups } from 'd3'
 import type { FitState } from '../rating/state.ts'
-import { HABIT } from '../rating/places.ts'
+import { ARM_SPEED_NUMBER } from '../flight/arm.ts'
+import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, numbersAt } from './asThrown.ts'
 import { distanceBetween, spreadOf } from './likeness.ts'
 import type { FlownDisc } from './likeness.ts'
@@ -27,13 +28,13 @@ export function flewLike(state: FitState, disc: string, other: string): FlewLike
     (t) => t.arm,
   ).sort((a, b) => b[1] - a[1])
   const arm = armOf(state, most![0], [])
-  const speedMps = Math.exp(arm.lnFull + arm.habit[HABIT.lnSpeed]!)
+  const armMps = Math.exp(lnMeant(arm.lnFull, 1, ARM_SPEED_NUMBER, arm.habit))
   const flown = (id: string): FlownDisc => {
     const { at, disc: rated } = discOf(state, id)
     return { numbers: numbersAt(rated, state.numbers[at]!), body: rated.body }
   }
   const [a, b] = [flown(disc), flown(other)]
-  const distanceM = distanceBetween(a, b, speedMps)
-  const spreadM = spreadOf(a, speedMps, Math.sqrt(arm.scale))
+  const distanceM = distanceBetween(a, b, armMps)
+  const spreadM = spreadOf(a, armMps, Math.sqrt(arm.scale))
   return { distanceM, spreadM, overlaps: distanceM < spreadM }
 }

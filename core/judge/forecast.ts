@@ -1,9 +1,10 @@
-import { OF_DISC, OF_HABIT, OF_THROW, POINT } from '../rating/places.ts'
-import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
-import { HABIT_SD, THROW_SD } from '../rating/evidence.ts'
+import { BEARS_ON, MOVES, OF_DISC, OF_THROW, POINT } from '../rating/places.ts'
+import { covarianceBorne } from '../rating/borne.ts'
+import { THROW_SD } from '../rating/evidence.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { reachOf } from '../rating/throwTerm.ts'
 import { flownIn, planOf, pointMeant } from './asThrown.ts'
 import type { PlannedThrow } from './asThrown.ts'
 import type { PlanPoint } from './corrected.ts'
@@ -42,27 +43,16 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
   const jacobian = new Float64Array(SEEN * POINT)
   linearise(flownIn(disc, planned.air), point, seen, jacobian)
 
-  const own = discCovariance(state.posterior, at, at)
-  const { border } = state.posterior
-  const toBorder = discBorderCovariance(state.posterior, at)
-  const cross = (i: number, j: number) => (arm.at < 0 ? 0 : toBorder[i * border + arm.at * OF_HABIT + j]!)
-  const slope = (row: number, column: number) => jacobian[row * POINT + column]!
-  const habitCovariance = (i: number, j: number) => {
-    if (arm.at < 0) return i === j ? HABIT_SD[i]! ** 2 : 0
-    return state.posterior.sharedCovariance[(arm.at * OF_HABIT + i) * border + arm.at * OF_HABIT + j]!
-  }
+  const borne = covarianceBorne(state, at, planned, arms)
+  const reach = reachOf(planned, disc)
+  const slope = (row: number, k: number) => reach[k]! * jacobian[row * POINT + MOVES[k]!]!
+  const ofError = (row: number, i: number) => jacobian[row * POINT + OF_DISC + i]!
   const covarianceOf = (a: number, b: number) => {
     let s = a === b ? SEEN_VARIANCE : 0
-    for (let i = 0; i < OF_DISC; i++) {
-      for (let j = 0; j < OF_DISC; j++) s += slope(a, i) * own[i * OF_DISC + j]! * slope(b, j)
-      for (let j = 0; j < OF_HABIT; j++)
-        s += cross(i, j) * (slope(a, i) * slope(b, OF_DISC + j) + slope(b, i) * slope(a, OF_DISC + j))
-    }
-    for (let i = 0; i < OF_HABIT; i++)
-      for (let j = 0; j < OF_HABIT; j++)
-        s += slope(a, OF_DISC + i) * habitCovariance(i, j) * slope(b, OF_DISC + j)
+    for (let i = 0; i < BEARS_ON; i++)
+      for (let j = 0; j < BEARS_ON; j++) s += slope(a, i) * borne[i * BEARS_ON + j]! * slope(b, j)
     for (let i = 0; i < OF_THROW; i++)
-      s += arm.scale * TAILS * slope(a, OF_DISC + i) * THROW_SD[i]! ** 2 * slope(b, OF_DISC + i)
+      s += arm.scale * TAILS * ofError(a, i) * THROW_SD[i]! ** 2 * ofError(b, i)
     return s
   }
   const { carry, veer } = SEEN_ROWS

@@ -3,6 +3,7 @@ import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import type { PathPoint } from '../flight/path.ts'
+import { fullSpeedWith } from '../flight/arm.ts'
 import { cleanRelease, DEGREE, SPIN_PER_MPS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
 import { THROW_SD } from '../rating/evidence.ts'
@@ -25,24 +26,25 @@ const flown = (d: FlownDisc, release: Release, air: Air) =>
 const apart = (a: readonly PathPoint[], b: readonly PathPoint[]) =>
   a.reduce((s, p, i) => s + (p.x - b[i]!.x) ** 2 + (p.y - b[i]!.y) ** 2 + (p.z - b[i]!.z) ** 2, 0) / a.length
 
-const conditions = (speedMps: number) =>
+/** Releases and winds of an arm (V₉) with a disc: a slow disc leaves the hand slower. */
+const conditions = ({ numbers }: FlownDisc, armMps: number) =>
   HYZERS.flatMap((hyzerRad) =>
     WINDS.map((windAlongMps) => ({
-      release: cleanRelease(speedMps, hyzerRad),
+      release: cleanRelease(fullSpeedWith(armMps, numbers.speed), hyzerRad),
       air: { ...STILL_AIR, windAlongMps },
     })),
   )
 
 /** A disc's paths over all of it, one after the other. */
-const pathsOf = (d: FlownDisc, speedMps: number): PathPoint[] =>
-  conditions(speedMps).flatMap(({ release, air }) => flown(d, release, air))
+const pathsOf = (d: FlownDisc, armMps: number): PathPoint[] =>
+  conditions(d, armMps).flatMap(({ release, air }) => flown(d, release, air))
 
 /**
  * How unlike two discs fly, m: the root-mean-square distance between their paths at equal shares of their flights, over
- * hyzer, flat and anhyzer, head, still and tail, at the thrower's release speed. 0 for a disc and itself.
+ * hyzer, flat and anhyzer, head, still and tail, each at the full power the arm has with it. 0 for a disc and itself.
  */
-export const distanceBetween = (a: FlownDisc, b: FlownDisc, speedMps: number): number =>
-  Math.sqrt(apart(pathsOf(a, speedMps), pathsOf(b, speedMps)))
+export const distanceBetween = (a: FlownDisc, b: FlownDisc, armMps: number): number =>
+  Math.sqrt(apart(pathsOf(a, armMps), pathsOf(b, armMps)))
 
 /**
  * The thrower's own spread, m: the same distance between two throws of one disc meant alike. Discs closer than this
@@ -52,8 +54,8 @@ export const distanceBetween = (a: FlownDisc, b: FlownDisc, speedMps: number): n
  *
  * @param noise the arm's noise against the usual, as a ratio of standard deviations
  */
-export function spreadOf(disc: FlownDisc, speedMps: number, noise = 1): number {
-  const all = conditions(speedMps)
+export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): number {
+  const all = conditions(disc, armMps)
   const moved = (r: Release, kind: number, by: number): Release => {
     const speed = kind === 0 ? r.speedMps * Math.exp(by) : r.speedMps
     return {
@@ -114,18 +116,18 @@ const figureOf = (d: FlownDisc, key: Leaned) => (key === 'massKg' ? d.body.massK
 export function likest(
   disc: FlownDisc,
   others: ReadonlyMap<string, FlownDisc>,
-  speedMps: number,
+  armMps: number,
   shown: { readonly most: number; readonly least: number } = { most: Infinity, least: Infinity },
   noise = 1,
 ): Likenesses {
-  const spreadM = spreadOf(disc, speedMps, noise)
-  const own = pathsOf(disc, speedMps)
-  const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, own, others, speedMps, shown)
+  const spreadM = spreadOf(disc, armMps, noise)
+  const own = pathsOf(disc, armMps)
+  const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, own, others, armMps, shown)
   return {
     spreadM,
     others: close
       .map(([id, other]) => {
-        const distanceM = Math.sqrt(apart(own, pathsOf(other, speedMps)))
+        const distanceM = Math.sqrt(apart(own, pathsOf(other, armMps)))
         return { disc: id, distanceM, overlaps: distanceM < spreadM }
       })
       .sort((a, b) => a.distanceM - b.distanceM),
@@ -136,13 +138,13 @@ function nearestAndFarthest(
   disc: FlownDisc,
   own: readonly PathPoint[],
   others: ReadonlyMap<string, FlownDisc>,
-  speedMps: number,
+  armMps: number,
   { most, least }: { readonly most: number; readonly least: number },
 ): [string, FlownDisc][] {
   const keys = Object.keys(LEANS) as Leaned[]
   const slopes = keys.map((key) => {
     const by = LEANS[key]
-    return pathsOf(leaned(disc, key, by), speedMps).map((p, i) => ({
+    return pathsOf(leaned(disc, key, by), armMps).map((p, i) => ({
       x: (p.x - own[i]!.x) / by,
       y: (p.y - own[i]!.y) / by,
       z: (p.z - own[i]!.z) / by,

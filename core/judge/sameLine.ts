@@ -1,11 +1,12 @@
-import { AT, HABIT, OF_DISC, OF_HABIT, POINT } from '../rating/places.ts'
+import { AT, HABIT, MOVES, POINT } from '../rating/places.ts'
 import { group } from 'd3'
 import { DEGREE } from '../flight/release.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
-import { beliefOf } from '../plan/information.ts'
+import { beliefOf, placesOf } from '../plan/information.ts'
+import { reachOf } from '../rating/throwTerm.ts'
 import type { Belief } from '../plan/information.ts'
 import { flownIn, numbersAt, pointMeant, releaseAt } from './asThrown.ts'
 import type { PlannedThrow } from './asThrown.ts'
@@ -35,7 +36,7 @@ export interface LinePair {
   readonly pAMore: number
 }
 
-/** A disc's angle moves so much with each of its three numbers and its thrower's four habits. */
+/** A disc's angle moves so much with each of its numbers, its thrower's habits and the aim line. */
 interface Slopes {
   readonly angle: Extract<LineAngle, { found: true }>
   readonly places: readonly number[]
@@ -63,12 +64,11 @@ function slopesOf(
   linearise(flownIn(disc, planned.air), point, new Float64Array(SEEN), jacobian)
   const row = SEEN_ROWS.veer * POINT
   const byAngle = jacobian[row + AT.hyzer]!
-  // numbers, then speed, launch, the angle itself and the nose: what moves the landing aside is made up for by the angle
-  const slopes = Array.from({ length: OF_DISC + OF_HABIT }, (_, k) => -jacobian[row + k]! / byAngle)
-  const armAt = belief.arms.indexOf(planned.arm)
-  const places = slopes.map((_, k) =>
-    k < OF_DISC ? at * OF_DISC + k : belief.discs.length * OF_DISC + armAt * OF_HABIT + k - OF_DISC,
+  // what moves the landing aside is made up for by the angle
+  const slopes = [...reachOf(planned, disc)].map(
+    (reach, k) => (-reach * jacobian[row + MOVES[k]!]!) / byAngle,
   )
+  const places = [...placesOf(belief, at, belief.arms.indexOf(planned.arm), planned)]
   const own = { places, slopes }
   return {
     ...own,

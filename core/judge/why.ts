@@ -1,9 +1,10 @@
-import { AT, HABIT, POINT } from '../rating/places.ts'
+import { AT, HABIT, OF_HABIT, POINT } from '../rating/places.ts'
 import { REFERENCE_DENSITY } from '../flight/air.ts'
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { clampPoint, flyPoint, SEEN, SEEN_ROWS } from '../rating/linear.ts'
+import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, flownIn, pointAsThrown } from './asThrown.ts'
 
 /** What makes a throw finish elsewhere than its label promises; the first five are the release. */
@@ -32,7 +33,8 @@ export interface Why {
 /** Places of a point that a cause changes. */
 const PLACES: Readonly<Record<Exclude<Cause, 'air'>, readonly number[]>> = {
   disc: [AT.glide, AT.turn, AT.fade],
-  speed: [AT.lnSpeed],
+  // an arm's spin comes with its speed
+  speed: [AT.lnSpeed, AT.lnSpin],
   launch: [AT.launch],
   angle: [AT.hyzer],
   nose: [AT.nose],
@@ -63,12 +65,13 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   const actual = pointAsThrown(state, thrown, arms)
   const { published } = disc
   // an arm whose full speed nobody knows is meant to throw as it usually does
-  const full = arm.lnFull + (arm.known ? 0 : arm.habit[HABIT.lnSpeed]!)
+  const usual = new Float64Array(OF_HABIT)
+  if (!arm.known) usual[HABIT.lnSpeed] = arm.habit[HABIT.lnSpeed]!
   const meant = new Float64Array(POINT)
   meant[AT.glide] = published.glide
   meant[AT.turn] = published.turn
   meant[AT.fade] = published.fade
-  meant[AT.lnSpeed] = full + Math.log(thrown.power)
+  meant[AT.lnSpeed] = lnMeant(arm.lnFull, thrown.power, published.speed, usual)
   meant[AT.launch] = REFERENCE_LAUNCH
   meant[AT.hyzer] = thrown.hyzerRad
   clampPoint(actual)

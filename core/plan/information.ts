@@ -1,13 +1,16 @@
-import { BEARS_ON, NUMBER, OF_DISC, OF_HABIT } from '../rating/places.ts'
-import { effectColumn } from '../rating/beliefs.ts'
-import { HABIT_SD, UNKNOWN_SPEED_SD } from '../rating/evidence.ts'
+import { discrepancyBetween } from '../rating/discrepancy.ts'
+import { sideIn } from '../rating/sides.ts'
+import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from '../rating/places.ts'
+import { aimColumn, effectColumn } from '../rating/beliefs.ts'
+import { AIM_LINE_SD, habitSdsOf } from '../rating/evidence.ts'
 import type { Arm, MeasuringMethod } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
-import { armOf, discOf } from '../judge/asThrown.ts'
+import { outingOf } from '../rating/warm.ts'
+import { aimOf, armOf, discOf } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
 
 /** A throw that could be made, and what would be seen of it. */
@@ -20,20 +23,38 @@ export interface Candidate extends PlannedThrow {
 /** At most so many things are seen of a throw that is planned. */
 const MOST_ROWS = 9
 
-/** What one throw would tell: whitened bearings on its disc and arm, `rows` × 7, and where those stand in a belief. */
+/** What one throw would tell: whitened bearings on its disc, arm and outing, `rows` × BEARS_ON, and where those stand in a belief. */
 export interface Information {
   readonly rows: number
   readonly bearing: Float64Array
-  /** Places of the disc's three numbers and the habit's four in the belief. */
+  /** Places of the disc's numbers, the habit and the aim line in the belief. */
   readonly places: Int32Array
 }
 
-/** Joint covariance of all discs' numbers and all arms' habits; mutable, so that throws can be added one by one. */
+/** Joint covariance of all discs' numbers, all arms' habits and all aim lines, that of an outing to come last; mutable, so that throws can be added one by one. */
 export interface Belief {
   readonly size: number
   readonly covariance: Float64Array
   readonly discs: readonly string[]
   readonly arms: readonly string[]
+  readonly outings: readonly string[]
+}
+
+/** Where the unknowns of a throw stand in a belief: its disc's numbers, its arm's habit, its aim line. */
+export function placesOf(
+  belief: Belief,
+  discAt: number,
+  armAt: number,
+  thrown: Pick<PlannedThrow, 'outing'>,
+): Int32Array {
+  const habits = belief.discs.length * OF_DISC
+  const aims = habits + belief.arms.length * OF_HABIT
+  const known = belief.outings.indexOf(outingOf(thrown))
+  return Int32Array.from({ length: BEARS_ON }, (_, k) => {
+    if (k < OF_DISC) return discAt * OF_DISC + k
+    if (k === AIM) return aims + (known < 0 ? belief.outings.length : known)
+    return habits + armAt * OF_HABIT + k - OF_DISC
+  })
 }
 
 /** What is believed after the throws so far, as one dense matrix. For trials, not for a whole shelf. */
@@ -42,13 +63,21 @@ export function beliefOf(state: FitState, also: readonly Arm[] = []): Belief {
   const fresh = also.filter((a) => !evidence.arms.some((b) => b.id === a.id))
   const discs = evidence.discs.map((d) => d.id)
   const [nd, na] = [discs.length, evidence.arms.length]
-  const size = nd * OF_DISC + (na + fresh.length) * OF_HABIT
+  const { outings } = state
+  const habits = nd * OF_DISC
+  const aims = habits + (na + fresh.length) * OF_HABIT
+  const size = aims + outings.length + 1
   const covariance = new Float64Array(size * size)
   const set = (i: number, j: number, v: number) => {
     covariance[i * size + j] = v
     covariance[j * size + i] = v
   }
-  const border = effectColumn(na, 0)
+  /** Columns of the border that are believed in here, and their places. */
+  const firstAim = aimColumn(na, state.kinship.effects.length, 0)
+  const border = [
+    ...Array.from({ length: effectColumn(na, 0) }, (_, q) => [q, habits + q] as const),
+    ...outings.map((_, o) => [firstAim + o, aims + o] as const),
+  ]
   for (let a = 0; a < nd; a++) {
     for (let b = 0; b <= a; b++) {
       const c = discCovariance(posterior, a, b)
@@ -57,20 +86,18 @@ export function beliefOf(state: FitState, also: readonly Arm[] = []): Belief {
     }
     const cross = discBorderCovariance(posterior, a)
     for (let i = 0; i < OF_DISC; i++)
-      for (let q = 0; q < border; q++)
-        set(a * OF_DISC + i, nd * OF_DISC + q, cross[i * posterior.border + q]!)
+      for (const [q, place] of border) set(a * OF_DISC + i, place, cross[i * posterior.border + q]!)
   }
-  for (let p = 0; p < border; p++)
-    for (let q = 0; q <= p; q++)
-      set(nd * OF_DISC + p, nd * OF_DISC + q, posterior.sharedCovariance[p * posterior.border + q]!)
+  for (const [p, one] of border)
+    for (const [q, other] of border) set(one, other, posterior.sharedCovariance[p * posterior.border + q]!)
   fresh.forEach((a, f) => {
-    const sds = a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD
-    sds.forEach((sd, k) => {
-      const at = nd * OF_DISC + (na + f) * OF_HABIT + k
+    habitSdsOf(a).forEach((sd, k) => {
+      const at = habits + (na + f) * OF_HABIT + k
       set(at, at, sd * sd)
     })
   })
-  return { size, covariance, discs, arms: [...evidence.arms, ...fresh].map((a) => a.id) }
+  set(size - 1, size - 1, AIM_LINE_SD ** 2)
+  return { size, covariance, discs, arms: [...evidence.arms, ...fresh].map((a) => a.id), outings }
 }
 
 /** Degrees of freedom of a throw's scatter; see the fit. */
@@ -103,6 +130,7 @@ export function informationOf(
       carryM: 80,
       veerM: 0,
       counts: true,
+      ...(candidate.fadeSign && { fadeSign: candidate.fadeSign }),
       ...(candidate.method && { method: candidate.method }),
       ...(candidate.angleCalled && { hyzerCalledRad: candidate.hyzerRad }),
       ...(candidate.hangTimed && { hangS: 4 }),
@@ -110,48 +138,59 @@ export function informationOf(
     disc,
     at,
     0,
+    0,
     '',
   )
-  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit)
+  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aimOf(state, candidate).aim)
   eliminate(term)
   const share = Math.sqrt((NU + term.rows) / (NU + term.rows + 2) / arm.scale)
   return {
     rows: term.rows,
     bearing: term.bearing.map((v) => v * share),
-    places: Int32Array.from({ length: BEARS_ON }, (_, k) =>
-      k < OF_DISC ? at * OF_DISC + k : belief.discs.length * OF_DISC + armAt * OF_HABIT + k - OF_DISC,
-    ),
+    places: placesOf(belief, at, armAt, candidate),
   }
 }
 
-/** A difference of two discs' stability, as places and weights in a belief. */
+/** A difference of two discs' sides, as places and weights in a belief. */
 export interface Contrast {
   readonly a: string
   readonly b: string
+  /** m a 100 m. */
   readonly value: number
   readonly places: readonly (readonly [place: number, weight: number])[]
+  /** What the model's own error leaves of the variance, whatever is thrown. */
+  readonly floor: number
 }
 
-/** The difference of stability of two discs as the fit has it. */
+/** How much further to the fade side one disc flies than another, as the fit has it. */
 export function contrastOf(state: FitState, belief: Belief, a: string, b: string): Contrast {
   const [i, j] = [belief.discs.indexOf(a), belief.discs.indexOf(b)]
   if (i < 0 || j < 0) throw new RangeError(`${i < 0 ? a : b} is not among the discs of this fit.`)
-  const stability = (d: number) => state.numbers[d]![NUMBER.turn]! + state.numbers[d]![NUMBER.fade]!
+  const [one, other] = [sideIn(state, i), sideIn(state, j)]
   return {
     a,
     b,
-    value: stability(i) - stability(j),
+    value: one.side - other.side,
+    floor: floorOf(state, [i, one.sideBy], [j, other.sideBy]),
     places: [
-      [i * OF_DISC + 1, 1],
-      [i * OF_DISC + 2, 1],
-      [j * OF_DISC + 1, -1],
-      [j * OF_DISC + 2, -1],
+      ...one.sideBy.map((w, k) => [i * OF_DISC + k, w] as const),
+      ...other.sideBy.map((w, k) => [j * OF_DISC + k, -w] as const),
     ],
   }
 }
 
-export function varianceOf(belief: Belief, { places }: Contrast): number {
-  let v = 0
+type Weighted = readonly [disc: number, weights: readonly [number, number, number]]
+function floorOf(state: FitState, [a, one]: Weighted, [b, other]: Weighted): number {
+  const of = (x: number, y: number) => discrepancyBetween(state, x, y)
+  const [own, its, both] = [of(a, a), of(b, b), of(a, b)]
+  return one.reduce(
+    (s, w, k) => s + w * w * own[k]! + other[k]! ** 2 * its[k]! - 2 * w * other[k]! * both[k]!,
+    0,
+  )
+}
+
+export function varianceOf(belief: Belief, { places, floor }: Contrast): number {
+  let v = floor
   for (const [p, w] of places)
     for (const [q, u] of places) v += w * u * belief.covariance[p * belief.size + q]!
   return Math.max(0, v)

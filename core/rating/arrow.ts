@@ -187,21 +187,34 @@ export function spreadCovariance(
 export const discBorderCovariance = (solved: SolvedArrow, disc: number): Float64Array =>
   throughBorder(solved, disc, solved.gain[disc]!).map((v) => -v)
 
-/** Covariance of the discs' stabilities (turn + fade): discs × discs, row by row. */
-export function stabilityCovariance(solved: SolvedArrow): Float64Array {
+/**
+ * Covariance of one weighted sum of each disc's numbers: discs × discs, row by row.
+ *
+ * @param weights of glide, turn and fade, per disc
+ */
+export function weightedCovariance(
+  solved: SolvedArrow,
+  weights: readonly (readonly [number, number, number])[],
+): Float64Array {
   const { border, columns, gain, ownInverse } = solved
   const n = columns.length
   const lean = columns.map((touched, d) => {
     const k = touched.length
-    return Float64Array.from(touched, (_, a) => gain[d]![k + a]! + gain[d]![2 * k + a]!)
+    const [g, t, f] = weights[d]!
+    return Float64Array.from(
+      touched,
+      (_, a) => g * gain[d]![a]! + t * gain[d]![k + a]! + f * gain[d]![2 * k + a]!,
+    )
   })
   const result = new Float64Array(n * n)
   for (let a = 0; a < n; a++) {
     const through = columns[a]!.length === 0 ? new Float64Array(border) : throughBorder(solved, a, lean[a]!)
     for (let b = 0; b <= a; b++) {
-      const at = a * 9
-      let s =
-        a === b ? ownInverse[at + 4]! + ownInverse[at + 5]! + ownInverse[at + 7]! + ownInverse[at + 8]! : 0
+      let s = 0
+      if (a === b)
+        for (let i = 0; i < OF_DISC; i++)
+          for (let j = 0; j < OF_DISC; j++)
+            s += weights[a]![i]! * ownInverse[a * 9 + i * OF_DISC + j]! * weights[a]![j]!
       const touched = columns[b]!
       for (let c = 0; c < touched.length; c++) s += through[touched[c]!]! * lean[b]![c]!
       result[a * n + b] = result[b * n + a] = s

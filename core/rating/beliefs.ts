@@ -1,7 +1,7 @@
 import { OF_DISC, OF_HABIT } from './places.ts'
 import type { Arrow, SolvedArrow } from './arrow.ts'
 import { spreadCovariance } from './arrow.ts'
-import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
+import { AIM_LINE_SD, CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import type { RatedDisc } from './evidence.ts'
 import { effectPrior, SHARE_WORTH } from './kin.ts'
 import type { Kinship, SpreadLevel } from './kin.ts'
@@ -29,10 +29,16 @@ export interface Standing {
   readonly numbers: readonly Float64Array[]
   readonly habits: readonly Float64Array[]
   readonly effects: readonly Float64Array[]
+  /** Aim line of every outing, rad. */
+  readonly aims: Float64Array
 }
 
 /** First border column of an effect. */
 export const effectColumn = (arms: number, effect: number): number => arms * OF_HABIT + effect * OF_DISC
+
+/** Border column of an outing's aim line. */
+export const aimColumn = (arms: number, effects: number, outing: number): number =>
+  effectColumn(arms, effects) + outing
 
 /** Prior variances of what is a disc's own. */
 export function ownVariances({ discs, kinship }: Believed, spread: Spread, disc: number): readonly number[] {
@@ -89,6 +95,9 @@ export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing,
   habitSds.forEach((sds, a) => {
     for (let k = 0; k < OF_HABIT; k++) add(a * OF_HABIT + k, 1 / sds[k]! ** 2, standing.habits[a]![k]!)
   })
+  standing.aims.forEach((aim, o) =>
+    add(aimColumn(arms, kinship.effects.length, o), 1 / AIM_LINE_SD ** 2, aim),
+  )
 }
 
 /**

@@ -1,4 +1,4 @@
-import { BEARS_ON, OF_DISC, OF_THROW, POINT } from './places.ts'
+import { BEARS_ON, MOVES, OF_DISC, OF_THROW, POINT } from './places.ts'
 import { backward, factorise, forward } from './cholesky.ts'
 import { SEEN } from './linear.ts'
 import { BANKS } from '../flight/glimpses.ts'
@@ -81,12 +81,14 @@ export function pullOf(term: ThrowTerm, index: number): void {
       for (const r of group) addBend(term, r, coin(r, index) / step)
     }
   for (let k = 0; k < BEARS_ON; k++) {
-    pull[k] = bend[k]!
+    const moved = MOVES[k]!
+    pull[k] = bend[moved]!
     for (let r = 0; r < rows; r++) {
       let back = 0
       for (let j = 0; j < OF_THROW; j++) back += told[r * OF_THROW + j]! * bend[OF_DISC + j]!
-      pull[k]! -= back * slope[r * POINT + k]!
+      pull[k]! -= back * slope[r * POINT + moved]!
     }
+    pull[k]! *= term.reach[k]!
   }
 }
 

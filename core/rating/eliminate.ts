@@ -3,7 +3,7 @@ import { factorises, forward } from './cholesky.ts'
 import { alone } from './crew.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { handPlace, MAX_ROWS } from './observations.ts'
-import { BEARS_ON, ERROR, OF_DISC, OF_THROW, POINT } from './places.ts'
+import { BEARS_ON, ERROR, MOVES, OF_DISC, OF_THROW, POINT } from './places.ts'
 import { varianceOf } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -73,7 +73,8 @@ export function eliminateLatents(term: ThrowTerm): boolean {
   for (let r = 0; r < rows; r++) term.white[r] = open[r]! - term.lean[r]!
   forward(term.factor, rows, term.white)
   for (let r = 0; r < rows; r++)
-    for (let j = 0; j < BEARS_ON; j++) term.bearing[r * BEARS_ON + j] = slope[r * POINT + j]!
+    for (let j = 0; j < BEARS_ON; j++)
+      term.bearing[r * BEARS_ON + j] = term.reach[j]! * slope[r * POINT + MOVES[j]!]!
   for (let j = 0; j < BEARS_ON; j++) forward(term.factor, rows, term.bearing, j, BEARS_ON)
   let distance = 0
   for (let r = 0; r < rows; r++) distance += term.white[r]! ** 2

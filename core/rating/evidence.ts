@@ -14,6 +14,10 @@ export interface ThrowEvidence {
   readonly disc: string
   /** Id of the thrower-and-stroke that threw it. */
   readonly arm: string
+  /** The outing it was thrown on, which has one aim line; one for all throws that name none. */
+  readonly outing?: string
+  /** +1 where its fade side is the thrower's right, −1 where it is the left; 1 where absent. Throws of one outing may differ. */
+  readonly fadeSign?: 1 | -1
   /** Share of full power that was meant. */
   readonly power: number
   /** Hyzer that was meant. */
@@ -69,7 +73,7 @@ export interface RatedDisc {
 /** One thrower with one stroke. */
 export interface Arm {
   readonly id: string
-  /** Full-power release speed where known; else it is estimated from the throws. */
+  /** Full-power release speed with a disc of speed 9 (V₉) where known; else it is estimated from the throws. */
   readonly fullSpeedMps?: number
 }
 
@@ -86,11 +90,19 @@ const DEG = Math.PI / 180
 export const DISC_PRIOR_SD: readonly [number, number, number] = [0.6, 0.8, 0.8]
 /** The same for a control disc: known from long use, not from this session. */
 export const CONTROL_PRIOR_SD: readonly [number, number, number] = [0.15, 0.2, 0.2]
-/** Prior standard deviation of a habit: ln speed, launch, hyzer, nose. */
-export const HABIT_SD: readonly [number, number, number, number] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG]
+/**
+ * Prior standard deviation of a habit: ln speed, launch, hyzer, nose, growth of ln speed per speed number, ln spin (4.9 ± 0.5
+ * rad/m).
+ */
+export const HABIT_SD: readonly number[] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG, 0.004, 0.1]
+/** Prior standard deviation of the aim line that landings are measured from against the one that was thrown along. */
+export const AIM_LINE_SD = 1.5 * DEG
 /** ln speed when nobody knows the arm's full speed. */
-export const UNKNOWN_SPEED_SD = 0.25
-/** Where the search for an unknown full speed starts, m/s. */
+const UNKNOWN_SPEED_SD = 0.25
+/** Prior standard deviations of an arm's habit. */
+export const habitSdsOf = ({ fullSpeedMps }: Arm): readonly number[] =>
+  fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD
+/** Where the search for an unknown full speed (V₉) starts, m/s. */
 export const TYPICAL_FULL_SPEED = 24
 /** Standard deviation of the wind at release about what was noted of it, m/s each way. */
 export const LOGGED_WIND_SD = 0.6

@@ -1,25 +1,26 @@
 import { emptyArrow, solveArrow } from './arrow.ts'
 import type { SolvedArrow } from './arrow.ts'
-import { addBeliefs, effectColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
+import { addBeliefs, aimColumn, effectColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
 import { pullOf } from './bend.ts'
 import { alone } from './crew.ts'
 import type { Crew } from './crew.ts'
 import { Indigestible, oddity, without } from './digest.ts'
 import type { LeftOut } from './digest.ts'
+import { discrepancyOf } from './discrepancy.ts'
 import { eliminateLatents, updateLatents } from './eliminate.ts'
 import { addTerm, columnsOf, orderOf } from './equations.ts'
-import { HABIT_SD, TYPICAL_FULL_SPEED, UNKNOWN_SPEED_SD } from './evidence.ts'
+import { habitSdsOf, TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { Evidence } from './evidence.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { kinshipOf } from './kin.ts'
 import { countedShare, effectiveUnknowns, gustier, rescale, weigh } from './noise.ts'
-import { BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
+import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
 import { damp, inUnits, product } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
-import { sameEvidence, startArms, startEffect, startNumbers, termsOf } from './warm.ts'
+import { outingsOf, sameEvidence, startAims, startArms, startEffect, startNumbers, termsOf } from './warm.ts'
 
 const LEARNING_ROUNDS = 14
 /** A warm start has learnt nearly all there is, and the next one goes on. */
@@ -111,9 +112,9 @@ function* searching(
   const numbers = discs.map((d) => startNumbers(d, warm))
   const lnFull = arms.map((a) => Math.log(a.fullSpeedMps ?? TYPICAL_FULL_SPEED))
   const { habits, scales } = startArms(evidence, warm)
-  const habitSds = arms.map((a) =>
-    a.fullSpeedMps === undefined ? [UNKNOWN_SPEED_SD, ...HABIT_SD.slice(1)] : HABIT_SD,
-  )
+  const outings = outingsOf(evidence)
+  const aims = startAims(outings, warm)
+  const habitSds = arms.map(habitSdsOf)
   const kinship = kinshipOf(discs)
   const effects = kinship.effects.map((e) => startEffect(e, warm))
   const believed: Believed = { discs, kinship, habitSds }
@@ -121,9 +122,9 @@ function* searching(
   let gust = warm?.gust ?? 1
   let unknowns = 0
   const counted = terms.filter((t) => t.evidence.counts)
-  const border = effectColumn(arms.length, kinship.effects.length)
+  const border = aimColumn(arms.length, kinship.effects.length, outings.length)
   const columns = columnsOf(discs.length, arms.length, counted, kinship)
-  const order = orderOf(arms.length, kinship)
+  const order = orderOf(arms.length, kinship, outings.length)
   const step = new Float64Array(BEARS_ON)
 
   let iterations = 0
@@ -132,7 +133,7 @@ function* searching(
   let slack = 1
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
-    placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!)
+    placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!, aims[t.outing]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
     const patience = 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2
     return flyAnew(t, patience, Math.max(patience, slack))
@@ -154,7 +155,7 @@ function* searching(
   }
   const solve = (final: boolean): SolvedArrow => {
     const arrow = emptyArrow(columns, border, order)
-    addBeliefs(arrow, believed, { numbers, habits, effects }, spread)
+    addBeliefs(arrow, believed, { numbers, habits, effects, aims }, spread)
     for (const t of counted) {
       const share = final ? countedShare(t) : 1
       addTerm(arrow, t, (t.weight * share) / scales[t.arm]!)
@@ -182,16 +183,16 @@ function* searching(
         unknowns = effectiveUnknowns(believed, spread, solved!)
         gust = gustier(gust, counted, scales)
         const before = spread
-        spread = respread(believed, { numbers, habits, effects }, spread, solved!)
+        spread = respread(believed, { numbers, habits, effects, aims }, spread, solved!)
         moved = !sameSpread(before, spread) && iterations < learning
       }
       rescale(scales, counted, unknowns)
     }
     weigh(counted, scales)
     solved = solve(false)
-    const far = damp(solved, arms.length)
+    const far = damp(solved, arms.length, effects.length)
     // past the bottom of a bent valley and back again: shorter steps end that
-    const units = inUnits(solved, arms.length)
+    const units = inUnits(solved, arms.length, effects.length)
     if (product(units, lastStep) < -0.1 * product(lastStep, lastStep)) ease = Math.max(0.1, 0.5 * ease)
     else ease = Math.min(1, 1.3 * ease)
     const share = ease * far.share
@@ -204,9 +205,12 @@ function* searching(
     for (let e = 0; e < effects.length; e++)
       for (let k = 0; k < OF_DISC; k++)
         effects[e]![k]! += share * solved.sharedStep[effectColumn(arms.length, e) + k]!
+    const aimAt = (outing: number) => aimColumn(arms.length, effects.length, outing)
+    for (let o = 0; o < aims.length; o++) aims[o]! += share * solved.sharedStep[aimAt(o)]!
     for (const t of counted) {
       for (let k = 0; k < OF_DISC; k++) step[k] = share * solved.ownStep[t.disc * OF_DISC + k]!
       for (let k = 0; k < OF_HABIT; k++) step[OF_DISC + k] = share * solved.sharedStep[t.arm * OF_HABIT + k]!
+      step[AIM] = share * solved.sharedStep[aimAt(t.outing)]!
       updateLatents(t, step)
     }
     yield Math.min(0.95, iterations / 14)
@@ -224,11 +228,14 @@ function* searching(
     evidence,
     numbers,
     habits,
+    outings,
+    aims,
     kinship,
     effects,
     spread,
     gust,
     scales,
+    discrepancy: discrepancyOf(counted, scales),
     terms,
     posterior,
     iterations,

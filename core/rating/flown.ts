@@ -18,7 +18,7 @@ const STALE = 0.06
 const SLOPE_STALE = 1.5
 /** And how far off they may be: as a share of the step they foretold, and of what is not known of a throw. */
 const MISLED = { ofStep: 0.02, ofSd: 0.002 }
-const REACH = [0.5, 0.5, 0.5, ...THROW_SD]
+const REACH = [0.5, 0.5, 0.5, ...THROW_SD, 0.05]
 
 /** Whether a point has wandered from another by more than `reach` in anything. */
 export function wandered(p: Float64Array, from: Float64Array, reach: number): boolean {

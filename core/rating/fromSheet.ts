@@ -15,6 +15,9 @@ export const IN_THE_AIR = 'in_the_air'
 export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'>): string =>
   `${t.thrower}|${t.hand}|${t.stroke}`
 
+/** A day, of an instant. */
+const DAY = 'YYYY-MM-DD'.length
+
 const optional = <K extends string, V>(key: K, value: V | undefined): { [P in K]?: V } =>
   (value === undefined ? {} : { [key]: value }) as { [P in K]?: V }
 
@@ -47,6 +50,8 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     id: t.throw,
     disc: t.disc,
     arm: armId(t),
+    ...optional('outing', t.outing ?? t.thrownAt?.slice(0, DAY)),
+    fadeSign: sign,
     power: t.power,
     hyzerRad: t.hyzerDeg * DEGREE,
     air: {

@@ -30,7 +30,7 @@ export interface Circumstances {
   readonly densityKgM3: number
   /** Distance at which the path's side was seen, m; 0 when it was not. */
   readonly midX: number
-  /** Spin where it was measured, rad/s; 0 where it follows the release speed. */
+  /** Spin where it was measured, rad/s; 0 where it follows the release speed and the arm. */
   readonly spinRadps: number
 }
 
@@ -45,10 +45,11 @@ const LIMITS: readonly (readonly [number, number])[] = [
   [-0.6, 0.6],
   [-25, 25],
   [-25, 25],
+  [-0.7, 0.7],
 ]
 
 /** Steps of the forward differences: tiny, on the base flight's own step sizes, so as good as tangents. */
-const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 1e-6, 1e-5, 1e-5]
+const NUDGE: readonly number[] = [1e-5, 1e-5, 1e-5, 1e-6, 1e-6, 1e-6, 1e-6, 1e-6, 1e-5, 1e-5, 1e-5]
 /** No plausible flight changes faster than this with anything. */
 const STEEPEST = 1e6
 
@@ -81,7 +82,7 @@ function fly(
   // prettier-ignore
   const taken = flyStraight(
     c.cd0, c.cl0, c.cm0, c.cma, body.massKg, body.diameterM, densityKgM3, p[AT.along]!, p[AT.toFade]!,
-    v, p[AT.launch]!, p[AT.hyzer]!, p[AT.nose]!, p[AT.azimuth]!, spinRadps || SPIN_PER_MPS * v, RELEASE_HEIGHT,
+    v, p[AT.launch]!, p[AT.hyzer]!, p[AT.nose]!, p[AT.azimuth]!, spinRadps || SPIN_PER_MPS * v * Math.exp(p[AT.lnSpin]!), RELEASE_HEIGHT,
     midX, landed, steps, replay, marks === undefined ? NO_LOG : log,
   )
   const count = shownWith(marks)
@@ -128,7 +129,7 @@ function doubled(taken: number): number {
 }
 
 /**
- * What a flight shows at a point and its derivatives, by ten more flights on steps twice as long.
+ * What a flight shows at a point and its derivatives, by eleven more flights on steps twice as long.
  *
  * Azimuth needs none for a landing: turning the throw is turning the wind the other way and the landing with it.
  *
@@ -145,7 +146,7 @@ export function linearise(
   marks?: Float64Array,
 ): void {
   clampPoint(p)
-  const { midX } = circumstances
+  const { midX, spinRadps } = circumstances
   const taken = fly(circumstances, p, 0, marks)
   const count = out.length
   seen.set(out)
@@ -157,6 +158,10 @@ export function linearise(
   for (let j = 0; j < POINT; j++) {
     const h = NUDGE[j]!
     if (j === AT.azimuth && marks === undefined) continue
+    if (j === AT.lnSpin && spinRadps > 0) {
+      for (let i = 0; i < count; i++) jacobian[i * POINT + j] = 0
+      continue
+    }
     point[j] = p[j]! + h
     fly(circumstances, point, replay, marks)
     point[j] = p[j]!

@@ -1,7 +1,8 @@
 import type { SolvedArrow } from './arrow.ts'
-import { ownVariances } from './beliefs.ts'
+import { aimColumn, ownVariances } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
 import { measureGust } from './eliminate.ts'
+import { AIM_LINE_SD } from './evidence.ts'
 import { OF_DISC, OF_HABIT } from './places.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -48,6 +49,9 @@ export function effectiveUnknowns(believed: Believed, spread: Spread, solved: So
       count += 1 - solved.sharedCovariance[at * solved.border + at]! / sds[k]! ** 2
     }
   })
+  const first = aimColumn(believed.habitSds.length, believed.kinship.effects.length, 0)
+  for (let at = first; at < solved.border; at++)
+    count += 1 - solved.sharedCovariance[at * solved.border + at]! / AIM_LINE_SD ** 2
   return Math.max(0, count)
 }
 

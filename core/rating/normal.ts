@@ -1,4 +1,4 @@
-import { errorFunction } from 'simple-statistics'
+import { errorFunction, probit } from 'simple-statistics'
 
 /** Half the width of an interval that holds 90 %, in standard deviations. */
 export const Z90 = 1.6448536269514722
@@ -7,3 +7,6 @@ export const Z_SETTLED = 1.2815515655446004
 
 /** Cumulative probability of the standard normal distribution, to about 1e-7. */
 export const normalCdf = (z: number): number => (z === 0 ? 0.5 : 0.5 * (1 + errorFunction(z / Math.SQRT2)))
+
+/** Quantile of the standard normal distribution, to about 5e-4. */
+export const normalQuantile = (p: number): number => probit(p)

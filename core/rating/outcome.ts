@@ -2,7 +2,10 @@ import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { discCovariance, stabilityCovariance as stabilityCovarianceOf } from './arrow.ts'
+import { labelScale, stabilityAt } from '../flight/side.ts'
+import { sideIn } from './sides.ts'
+import type { SideSlopes } from '../flight/side.ts'
+import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import type { FitState } from './state.ts'
 
 /** What the throws say of one disc. */
@@ -14,6 +17,10 @@ export interface DiscOutcome {
   readonly sd: { readonly glide: number; readonly turn: number; readonly fade: number }
   /** Covariance of (glide, turn, fade), row by row. */
   readonly covariance: readonly number[]
+  /** Where it flies, m to the fade side a 100 m of carry: its mean, and where it lands; see flight/side.ts. */
+  readonly side: Estimate
+  readonly finish: Estimate
+  /** The side on the scale of turn + fade, which it equals at the label. */
   readonly stability: Estimate
   readonly throws: number
   readonly leftOut: number
@@ -24,11 +31,14 @@ export interface Estimate {
   readonly sd: number
 }
 
-/** Probability that disc `a` is more stable than disc `b`. */
+/** Which of two discs is more stable: which flies further to the fade side. */
 export interface PairOutcome {
   readonly a: string
   readonly b: string
+  /** Side of a less side of b, m a 100 m. */
   readonly difference: Estimate
+  /** The same of where they land. */
+  readonly finish: Estimate
   readonly pAMoreStable: number
 }
 
@@ -61,8 +71,8 @@ export interface Outcome {
   readonly pairs: readonly PairOutcome[]
   readonly habits: readonly HabitOutcome[]
   readonly throws: readonly ThrowOutcome[]
-  /** Covariance of the discs' stabilities, discs × discs, row by row. */
-  readonly stabilityCovariance: Float64Array
+  /** Covariance of the discs' sides, m² a 100 m, discs × discs, row by row. */
+  readonly sideCovariance: Float64Array
   readonly settled: boolean
 }
 
@@ -72,49 +82,82 @@ export function probabilityAbove(mean: number, sd: number): number {
   return Math.min(0.9999, Math.max(0.0001, normalCdf(mean / sd)))
 }
 
-/** Reads a fit: numbers, stabilities, orders, habits and throws. */
-export function outcomeOf(state: FitState): Outcome {
-  const { evidence, numbers, posterior } = state
+/** What a fit says of each disc by itself. */
+export const discsOf = (state: FitState): DiscOutcome[] => flownOf(state).discs
+
+/** Every disc, and how its side and finish follow its numbers. */
+function flownOf(state: FitState) {
+  const { evidence, numbers } = state
   const counted = new Map<string, number>()
   const leftOut = new Map<string, number>()
   for (const t of evidence.throws) {
     const tally = t.counts ? counted : leftOut
     tally.set(t.disc, (tally.get(t.disc) ?? 0) + 1)
   }
-  const stabilityCovariance = stabilityCovarianceOf(posterior)
-  const n = evidence.discs.length
+  const slopes: SideSlopes[] = []
   const discs = evidence.discs.map((d, i): DiscOutcome => {
     const [glide, turn, fade] = numbers[i] as unknown as [number, number, number]
-    const covariance = [...discCovariance(posterior, i, i)]
+    const observed = { speed: d.published.speed, glide, turn, fade }
+    const covariance = [...numbersCovariance(state, i, i)]
+    const own = sideIn(state, i)
+    slopes.push(own)
+    const label = labelScale(d.published)
+    const side = { value: own.side, sd: spreadAlong(covariance, own.sideBy) }
     return {
       disc: d.id,
       published: d.published,
-      observed: { speed: d.published.speed, glide, turn, fade },
+      observed,
       sd: {
         glide: Math.sqrt(covariance[0]!),
         turn: Math.sqrt(covariance[4]!),
         fade: Math.sqrt(covariance[8]!),
       },
       covariance,
-      stability: { value: turn + fade, sd: Math.sqrt(stabilityCovariance[i * n + i]!) },
+      side,
+      finish: { value: own.finish, sd: spreadAlong(covariance, own.finishBy) },
+      stability: { value: stabilityAt(label, own.side), sd: side.sd / label.perNumber },
       throws: counted.get(d.id) ?? 0,
       leftOut: leftOut.get(d.id) ?? 0,
     }
   })
+  return { discs, slopes }
+}
+
+/** Standard deviation of a weighted sum of a disc's numbers. */
+function spreadAlong(covariance: readonly number[], weights: readonly [number, number, number]): number {
+  let s = 0
+  for (let i = 0; i < 3; i++)
+    for (let j = 0; j < 3; j++) s += weights[i]! * covariance[i * 3 + j]! * weights[j]!
+  return Math.sqrt(Math.max(0, s))
+}
+
+/** Reads a fit: numbers, where discs fly, their orders, habits and throws. */
+export function outcomeOf(state: FitState): Outcome {
+  const { discs, slopes } = flownOf(state)
+  const sideCovariance = sidesCovariance(
+    state,
+    slopes.map((s) => s.sideBy),
+  )
+  const finishCovariance = sidesCovariance(
+    state,
+    slopes.map((s) => s.finishBy),
+  )
+  const n = discs.length
+  const apart = (covariance: Float64Array, a: number, b: number, value: number): Estimate => ({
+    value,
+    sd: Math.sqrt(Math.max(0, covariance[a * n + a]! + covariance[b * n + b]! - 2 * covariance[a * n + b]!)),
+  })
   const pairs: PairOutcome[] = []
   for (let a = 0; a < n; a++)
     for (let b = a + 1; b < n; b++) {
-      const value = discs[a]!.stability.value - discs[b]!.stability.value
-      const variance =
-        stabilityCovariance[a * n + a]! +
-        stabilityCovariance[b * n + b]! -
-        2 * stabilityCovariance[a * n + b]!
-      const sd = Math.sqrt(Math.max(0, variance))
+      const [one, other] = [discs[a]!, discs[b]!]
+      const difference = apart(sideCovariance, a, b, one.side.value - other.side.value)
       pairs.push({
-        a: discs[a]!.disc,
-        b: discs[b]!.disc,
-        difference: { value, sd },
-        pAMoreStable: probabilityAbove(value, sd),
+        a: one.disc,
+        b: other.disc,
+        difference,
+        finish: apart(finishCovariance, a, b, one.finish.value - other.finish.value),
+        pAMoreStable: probabilityAbove(difference.value, difference.sd),
       })
     }
   return {
@@ -122,7 +165,7 @@ export function outcomeOf(state: FitState): Outcome {
     pairs,
     habits: habitsOf(state),
     throws: throwsOf(state),
-    stabilityCovariance,
+    sideCovariance,
     settled: state.settled,
   }
 }
@@ -167,7 +210,7 @@ export interface DiscRanks {
 }
 
 /**
- * Distribution of each disc's rank by drawing stabilities from the posterior.
+ * Distribution of each disc's rank by drawing sides from the posterior.
  *
  * @param uniform source of uniform numbers in [0, 1)
  * @param aside discs that take no rank, such as the control disc
@@ -180,7 +223,7 @@ export function rankDistribution(
   draws = 2000,
 ): DiscRanks[] {
   const n = outcome.discs.length
-  const factor = semidefiniteFactor(outcome.stabilityCovariance, n)
+  const factor = semidefiniteFactor(outcome.sideCovariance, n)
   const normal = randomNormal.source(uniform)()
   const ranked = outcome.discs.flatMap((d, i) => (aside.has(d.disc) ? [] : [i]))
   const tally = new Map(ranked.map((i) => [i, new Array<number>(ranked.length).fill(0)]))
@@ -189,7 +232,7 @@ export function rankDistribution(
     for (let i = 0; i < n; i++) z[i] = normal()
     ranked
       .map((i) => {
-        let s = outcome.discs[i]!.stability.value
+        let s = outcome.discs[i]!.side.value
         for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
         return [s, i] as const
       })

@@ -13,8 +13,11 @@ export interface FitState {
   readonly leftOut: readonly LeftOut[]
   /** Glide, turn, fade of every disc, absolute, in the order of the evidence. */
   readonly numbers: readonly Float64Array[]
-  /** Habit of every arm: ln speed, launch, hyzer, nose. */
+  /** Habit of every arm, see HABIT. */
   readonly habits: readonly Float64Array[]
+  /** Every outing, and by how much its aim line lies to the right of the one that was thrown along, rad. */
+  readonly outings: readonly string[]
+  readonly aims: Float64Array
   /** What discs share, and each effect's glide, turn and fade. */
   readonly kinship: Kinship
   readonly effects: readonly Float64Array[]
@@ -24,6 +27,8 @@ export interface FitState {
   readonly gust: number
   /** Noise scale (variance ratio) of every arm. */
   readonly scales: Float64Array
+  /** How far the model itself may be off; see discrepancy.ts. */
+  readonly discrepancy: number
   /** A term per throw, in the order of the evidence, those left out included. */
   readonly terms: readonly ThrowTerm[]
   /** Curvature at the solution: the Laplace posterior. */

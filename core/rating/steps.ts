@@ -1,20 +1,28 @@
 import type { SolvedArrow } from './arrow.ts'
+import { effectColumn } from './beliefs.ts'
 import { HABIT, OF_HABIT } from './places.ts'
 
 /** How long the steps of a search may be, and how short they must be for it to end. */
 
 /** Steps below these end the search: numbers, ln speed, angles. */
-const SMALL = { number: 8e-3, lnSpeed: 8e-4, angle: 8e-4 }
+const SMALL = { number: 8e-3, lnSpeed: 8e-4, angle: 8e-4, byClass: 2e-4, lnSpin: 4e-3 }
 /** One step moves no further than this. */
-const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07 }
+const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07, byClass: 0.02, lnSpin: 0.2 }
+
+type Unit = keyof typeof SMALL
+const OF_HABITS: readonly Unit[] = Array.from({ length: OF_HABIT }, (_, k) =>
+  k === HABIT.lnSpeed ? 'lnSpeed' : k === HABIT.byClass ? 'byClass' : k === HABIT.lnSpin ? 'lnSpin' : 'angle',
+)
+/** What a column of the border is counted in. */
+function unitOf(column: number, arms: number, effects: number): Unit {
+  if (column < arms * OF_HABIT) return OF_HABITS[column % OF_HABIT]!
+  return column < effectColumn(arms, effects) ? 'number' : 'angle'
+}
 
 /** A step in the units of the longest that is taken, all unknowns in one row. */
-export function inUnits(solved: SolvedArrow, arms: number): Float64Array {
+export function inUnits(solved: SolvedArrow, arms: number, effects: number): Float64Array {
   const own = solved.ownStep.map((s) => s / LONGEST.number)
-  const shared = solved.sharedStep.map((s, i) => {
-    if (i >= arms * OF_HABIT) return s / LONGEST.number
-    return s / (i % OF_HABIT === HABIT.lnSpeed ? LONGEST.lnSpeed : LONGEST.angle)
-  })
+  const shared = solved.sharedStep.map((s, i) => s / LONGEST[unitOf(i, arms, effects)])
   return Float64Array.of(...own, ...shared)
 }
 
@@ -22,18 +30,14 @@ export function inUnits(solved: SolvedArrow, arms: number): Float64Array {
 export const product = (a: Float64Array, b: Float64Array) => b.reduce((s, v, i) => s + v * a[i]!, 0)
 
 /** How much of the solved step to take, and whether it was small enough to stop. */
-export function damp(solved: SolvedArrow, arms: number): { share: number; small: boolean } {
+export function damp(solved: SolvedArrow, arms: number, effects: number): { share: number; small: boolean } {
   let longest = 0
   let smallest = true
-  const see = (value: number, limit: number, small: number) => {
-    longest = Math.max(longest, Math.abs(value) / limit)
-    if (Math.abs(value) > small) smallest = false
+  const see = (value: number, unit: Unit) => {
+    longest = Math.max(longest, Math.abs(value) / LONGEST[unit])
+    if (Math.abs(value) > SMALL[unit]) smallest = false
   }
-  for (const s of solved.ownStep) see(s, LONGEST.number, SMALL.number)
-  solved.sharedStep.forEach((s, i) => {
-    if (i >= arms * OF_HABIT) see(s, LONGEST.number, SMALL.number)
-    else if (i % OF_HABIT === HABIT.lnSpeed) see(s, LONGEST.lnSpeed, SMALL.lnSpeed)
-    else see(s, LONGEST.angle, SMALL.angle)
-  })
+  for (const s of solved.ownStep) see(s, 'number')
+  solved.sharedStep.forEach((s, i) => see(s, unitOf(i, arms, effects)))
   return { share: longest > 1 ? 1 / longest : 1, small: smallest }
 }

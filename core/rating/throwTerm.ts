@@ -1,3 +1,4 @@
+import { ARM_SPEED_NUMBER, lnOfClass } from '../flight/arm.ts'
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import { STEADIEST_WIND_SD, THROW_SD } from './evidence.ts'
 import type { RatedDisc, ThrowEvidence } from './evidence.ts'
@@ -5,7 +6,7 @@ import { shownWith } from './linear.ts'
 import type { Circumstances } from './linear.ts'
 import { observationsOf } from './observations.ts'
 import type { Observations } from './observations.ts'
-import { AT, BEARS_ON, ERROR, HABIT, OF_DISC, OF_THROW, POINT } from './places.ts'
+import { AIM, AT, BEARS_ON, ERROR, HABIT, OF_DISC, OF_THROW, POINT } from './places.ts'
 
 /**
  * One throw in the fit: what was seen of it, its own errors (latents) at their current estimate, and the last
@@ -18,8 +19,13 @@ export interface ThrowTerm {
   readonly key: string
   readonly disc: number
   readonly arm: number
-  /** Where its arm's habit stands among the border columns of its disc. */
+  /** Place of its outing. */
+  readonly outing: number
+  /** How far each unknown it bears on moves the coordinate of {@link MOVES}. */
+  readonly reach: Float64Array
+  /** Where its arm's habit, and its outing's aim line, stand among the border columns of its disc. */
   slot: number
+  aimSlot: number
   readonly rows: number
   /** Observations the rows are worth: a call counts as much as it tells. */
   count: number
@@ -88,10 +94,21 @@ const circumstancesOf = (t: ThrowEvidence, { published, body }: RatedDisc): Circ
   spinRadps: t.spinRadps ?? 0,
 })
 
+/** How far the unknowns of a throw move its point: all as they are but the growth with the class and the aim. */
+export function reachOf(
+  t: Pick<ThrowEvidence, 'fadeSign'>,
+  { published }: Pick<RatedDisc, 'published'>,
+): Float64Array {
+  const reach = new Float64Array(BEARS_ON).fill(1)
+  reach[OF_DISC + HABIT.byClass] = published.speed - ARM_SPEED_NUMBER
+  reach[AIM] = t.fadeSign ?? 1
+  return reach
+}
+
 /**
  * A throw on its way into a fit, flown nowhere yet.
  *
- * @param rated its disc; `disc` that disc's place, `arm` that of its arm
+ * @param rated its disc; `disc` that disc's place, `arm` that of its arm, `outing` that of its outing
  * @param many whether it is one of so many that what its rows say of each other may be left to cancel; see bend.ts
  */
 export function makeTerm(
@@ -99,6 +116,7 @@ export function makeTerm(
   rated: RatedDisc,
   disc: number,
   arm: number,
+  outing: number,
   key: string,
   many = false,
 ): ThrowTerm {
@@ -116,7 +134,10 @@ export function makeTerm(
     key,
     disc,
     arm,
+    outing,
+    reach: reachOf(t, rated),
     slot: 0,
+    aimSlot: 0,
     rows,
     count: rows,
     called,
@@ -156,20 +177,41 @@ export function makeTerm(
  * Where a throw stands with the current numbers, habit and latents.
  *
  * @param numbers the disc's glide, turn, fade
- * @param lnFull ln of the arm's full speed before its habit
- * @param habit the arm's ln speed, launch, hyzer, nose
+ * @param lnFull ln of the arm's full speed with a disc of speed 9, before its habit
+ * @param habit the arm's, OF_HABIT values
+ * @param aim the aim line of the outing, rad to the thrower's right of the one that was thrown along
  */
-export function placeTerm(term: ThrowTerm, numbers: Float64Array, lnFull: number, habit: Float64Array): void {
+export function placeTerm(
+  term: ThrowTerm,
+  numbers: Float64Array,
+  lnFull: number,
+  habit: Float64Array,
+  aim: number,
+): void {
   const { point: p, latent: e, evidence: t } = term
   for (let i = 0; i < OF_DISC; i++) p[i] = numbers[i]!
-  p[AT.lnSpeed] = lnFull + Math.log(t.power) + habit[HABIT.lnSpeed]! + e[ERROR.lnSpeed]!
+  p[AT.lnSpeed] = lnMeant(lnFull, t.power, term.circumstances.speed, habit) + e[ERROR.lnSpeed]!
   p[AT.launch] = REFERENCE_LAUNCH + habit[HABIT.launch]! + e[ERROR.launch]!
   p[AT.hyzer] = t.hyzerRad + habit[HABIT.hyzer]! + e[ERROR.hyzer]!
   p[AT.nose] = habit[HABIT.nose]! + e[ERROR.nose]!
-  p[AT.azimuth] = e[ERROR.azimuth]!
+  p[AT.azimuth] = term.reach[AIM]! * aim + e[ERROR.azimuth]!
   p[AT.along] = t.air.windAlongMps + e[ERROR.along]!
   p[AT.toFade] = t.air.windTowardFadeMps + e[ERROR.toFade]!
+  p[AT.lnSpin] = habit[HABIT.lnSpin]!
 }
+
+/**
+ * ln of the release speed of a throw without errors of its own.
+ *
+ * @param lnFull ln of the arm's full speed with a disc of speed 9, before its habit
+ * @param speed the disc's speed number
+ */
+export const lnMeant = (lnFull: number, power: number, speed: number, habit: Float64Array): number =>
+  lnFull +
+  Math.log(power) +
+  lnOfClass(speed) +
+  habit[HABIT.lnSpeed]! +
+  habit[HABIT.byClass]! * (speed - ARM_SPEED_NUMBER)
 
 const RELEASE_VARIANCE = THROW_SD.slice(0, ERROR.along).map((sd) => sd * sd)
 /** Variance of a throw’s own error. */

@@ -1,7 +1,7 @@
 import { SPREAD_BELIEVED } from './beliefs.ts'
 import { Indigestible, oddity } from './digest.ts'
 import type { LeftOut } from './digest.ts'
-import type { Evidence, RatedDisc } from './evidence.ts'
+import type { Evidence, RatedDisc, ThrowEvidence } from './evidence.ts'
 import type { FitState } from './state.ts'
 import { effectPrior } from './kin.ts'
 import type { Kinship } from './kin.ts'
@@ -14,10 +14,16 @@ import type { ThrowTerm } from './throwTerm.ts'
 
 /** From here on a throw's rows are looked at together. */
 const MANY = 500
+/** The outing a throw belongs to. */
+export const outingOf = (t: Pick<ThrowEvidence, 'outing'>): string => t.outing ?? ''
+/** Every outing of the throws, in the order in which they first appear. */
+export const outingsOf = ({ throws }: Evidence): string[] => [...new Set(throws.map(outingOf))]
+
 /** A term per throw. @throws Indigestible naming every throw that is none */
 export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
   const discAt = new Map(evidence.discs.map((d, i) => [d.id, i]))
   const armAt = new Map(evidence.arms.map((a, i) => [a.id, i]))
+  const outingAt = new Map(outingsOf(evidence).map((o, i) => [o, i]))
   const before = new Map(warm?.terms.map((t) => [t.evidence.id, t]))
   const odd: LeftOut[] = []
   const made = evidence.throws.map((t) => {
@@ -32,7 +38,7 @@ export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTe
     const many = evidence.throws.length > MANY
     let term: ThrowTerm
     try {
-      term = makeTerm(t, evidence.discs[disc]!, disc, arm, key, many)
+      term = makeTerm(t, evidence.discs[disc]!, disc, arm, outingAt.get(outingOf(t))!, key, many)
     } catch (e) {
       if (!(e instanceof RangeError)) throw e
       odd.push({ throw: t.id, why: oddity(t) })
@@ -74,6 +80,13 @@ export function startEffect(
     ? warm!.effects[before]!.slice()
     : Float64Array.from(effectPrior(level, SPREAD_BELIEVED).mean)
 }
+
+/** Aim lines of outings. */
+export const startAims = (outings: readonly string[], warm: FitState | undefined): Float64Array =>
+  Float64Array.from(outings, (o) => {
+    const before = warm?.outings.indexOf(o) ?? -1
+    return before >= 0 ? warm!.aims[before]! : 0
+  })
 
 /** Habits and noise scales of arms. */
 export function startArms({ arms }: Evidence, warm: FitState | undefined) {

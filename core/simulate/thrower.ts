@@ -1,10 +1,11 @@
 import { randomNormal } from 'd3'
 import type { Air } from '../flight/air.ts'
+import { fullSpeedWith } from '../flight/arm.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { landing } from '../flight/landing.ts'
 import type { Landing } from '../flight/landing.ts'
 import { tracePath, veerAt } from '../flight/path.ts'
-import type { Path } from '../flight/path.ts'
+import type { Oddities, Path } from '../flight/path.ts'
 import { DEGREE, REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
 
@@ -13,7 +14,12 @@ export type Uniform = () => number
 
 /** A thrower with one stroke, as nature made it: what the rating tries to see through. */
 export interface SimulatedArm {
+  /** Full power with a disc of speed 9, V₉. */
   readonly fullSpeedMps: number
+  /** How its full power grows with the speed number of what it throws; as usual where absent. */
+  readonly classSlope?: number
+  /** Spin that goes with each m/s of its release speed, rad/m; as usual where absent. */
+  readonly spinPerMps?: number
   /** What every throw has too much of. */
   readonly habit: {
     readonly lnSpeed: number
@@ -50,18 +56,25 @@ export interface SimulatedThrow {
   readonly sideAt: (downM: number) => number
 }
 
-/** The release that comes out when an arm means `power` and `hyzerRad`. */
-export function releaseBy(arm: SimulatedArm, power: number, hyzerRad: number, uniform: Uniform): Release {
+/** The release that comes out when an arm means `power` and `hyzerRad` with a disc of some speed number. */
+export function releaseBy(
+  arm: SimulatedArm,
+  speedNumber: number,
+  power: number,
+  hyzerRad: number,
+  uniform: Uniform,
+): Release {
   const normal = randomNormal.source(uniform)()
   const { habit, spread } = arm
-  const speedMps = arm.fullSpeedMps * power * Math.exp(habit.lnSpeed + spread.lnSpeed * normal())
+  const full = fullSpeedWith(arm.fullSpeedMps, speedNumber, arm.classSlope)
+  const speedMps = full * power * Math.exp(habit.lnSpeed + spread.lnSpeed * normal())
   return {
     speedMps,
     launchRad: REFERENCE_LAUNCH + habit.launchRad + spread.launchRad * normal(),
     hyzerRad: hyzerRad + habit.hyzerRad + spread.hyzerRad * normal(),
     noseRad: habit.noseRad + spread.noseRad * normal(),
     azimuthRad: spread.azimuthRad * normal(),
-    spinRadps: SPIN_PER_MPS * speedMps,
+    spinRadps: (arm.spinPerMps ?? SPIN_PER_MPS) * speedMps,
     heightM: RELEASE_HEIGHT,
     wobble: Math.max(0, arm.wobble * (1 + 0.5 * normal())),
   }
@@ -79,13 +92,14 @@ export function throwDisc(
   meant: { readonly power: number; readonly hyzerRad: number },
   air: Air,
   uniform: Uniform,
+  oddities?: Oddities,
 ): SimulatedThrow {
-  const release = releaseBy(arm, meant.power, meant.hyzerRad, uniform)
-  const path = tracePath(numbers, body, release, air)
+  const release = releaseBy(arm, numbers.speed, meant.power, meant.hyzerRad, uniform)
+  const path = tracePath(numbers, body, release, air, oddities)
   return {
     release,
     path,
-    landing: landing(numbers, body, release, air),
+    landing: oddities ? path : landing(numbers, body, release, air),
     sideAt: (downM) => veerAt(path, downM),
   }
 }

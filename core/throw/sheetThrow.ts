@@ -23,9 +23,12 @@ export interface SheetThrow extends ObservedOnSheet {
   readonly turn: number
   readonly fade: number
   readonly weightG?: number
+  /** Full-power release speed with a disc of speed 9. */
   readonly fullSpeedMps?: number
   readonly temperatureC?: number
   readonly altitudeM?: number
+  /** The outing it was thrown on, which has one aim line; not a column of the file, which knows the day. */
+  readonly outing?: string
   /** How the landing was measured; not a column of the file, known to the session. */
   readonly method?: MeasuringMethod
   /** The flight as it was recorded, sides to the thrower's right; a file of its own, not a column. */

@@ -50,6 +50,7 @@ const OFF_LABEL = 0.5
 const ELSEWHERE = 0.4
 const CALLED_SD_DEG = 1.2
 const HANG_SD_S = 0.15
+/** Full power with a disc of speed 9 of somebody nobody has measured. */
 const ORDINARY_MPS = 24
 
 const offLabel = (code: string, published: FlightNumbers): FlightNumbers => {

@@ -4,7 +4,7 @@ import { leavesSlot, wearRate } from '../../core/judge/wear.ts'
 import type { Retest } from '../../core/judge/wear.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import { fadeSign, mirrored } from '../../core/flight/hand.ts'
-import { referenceRelease } from '../../core/flight/release.ts'
+import { REFERENCE_ARM_MPS } from '../../core/flight/arm.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
@@ -165,18 +165,18 @@ async function likenessOf(
     .groupBy(throwers.id, throwers.backhandMps)
     .orderBy(desc(sql`count(*)`))
     .limit(1)
-  const speedMps = thrower?.backhandMps ?? referenceRelease(flown(row).numbers.speed).speedMps
+  const armMps = thrower?.backhandMps ?? REFERENCE_ARM_MPS
   const found = await works.records.likest({
     disc: flown(row),
     others: new Map(others.map((o) => [o.disc.id, flown(o)])),
-    speedMps,
+    armMps,
     shown: { most: LIKEST, least: UNLIKEST },
   })
   if (!found) return undefined
   const { spreadM, others: by } = found
   const like = by.map((l): LikeDisc => ({ discId: l.disc, distanceM: l.distanceM, overlaps: l.overlaps }))
   return {
-    speedMps,
+    armMps,
     spreadM,
     most: like.slice(0, LIKEST),
     least: like.slice(LIKEST).slice(-UNLIKEST),

@@ -18,7 +18,7 @@ export interface Day {
 export interface LikeQuestion {
   readonly disc: FlownDisc
   readonly others: ReadonlyMap<string, FlownDisc>
-  readonly speedMps: number
+  readonly armMps: number
   readonly shown: { readonly most: number; readonly least: number }
 }
 
@@ -50,9 +50,9 @@ export class Records {
   }
 
   /** Undefined while it is being worked out. */
-  likest({ disc, others, speedMps, shown }: LikeQuestion): Promise<Likenesses | undefined> {
-    return this.#soon(digest('like', disc, [...others], speedMps, shown), () =>
-      this.#thread.asked((work) => work.likest(disc, others, speedMps, shown)),
+  likest({ disc, others, armMps, shown }: LikeQuestion): Promise<Likenesses | undefined> {
+    return this.#soon(digest('like', disc, [...others], armMps, shown), () =>
+      this.#thread.asked((work) => work.likest(disc, others, armMps, shown)),
     )
   }
 

@@ -8,21 +8,21 @@ import type { FlownDisc } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import { outcomeOf } from '../../core/rating/outcome.ts'
+import { discsOf } from '../../core/rating/outcome.ts'
 import type { DiscOutcome } from '../../core/rating/outcome.ts'
 
 const work = {
   /** A day weighed on its own. */
   day(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DiscOutcome[] {
-    return outcomeOf(fit(evidenceOf(sheet, discs))).discs
+    return discsOf(fit(evidenceOf(sheet, discs)))
   },
   likest(
     disc: FlownDisc,
     others: ReadonlyMap<string, FlownDisc>,
-    speedMps: number,
+    armMps: number,
     shown: { readonly most: number; readonly least: number },
   ) {
-    return likest(disc, others, speedMps, shown)
+    return likest(disc, others, armMps, shown)
   },
 }
 

@@ -6,7 +6,7 @@ import { isNull } from 'drizzle-orm'
 import { fit } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import { outcomeOf } from '../../core/rating/outcome.ts'
+import { discsOf } from '../../core/rating/outcome.ts'
 import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
@@ -54,7 +54,7 @@ const work = {
       const key = JSON.stringify([sheet, discs])
       if (key === weighed) return notWeighed
       last = fit(evidenceOf(sheet, discs), last && { warm: last })
-      const rows = outcomeOf(last).discs.map((d) => ({
+      const rows = discsOf(last).map((d) => ({
         discId: idOf.get(d.disc)!,
         glide: d.observed.glide,
         turn: d.observed.turn,

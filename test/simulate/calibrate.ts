@@ -3,26 +3,40 @@
 import fs from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { normalCdf } from '../../core/rating/normal.ts'
+import { labelScale, stabilityAt } from '../../core/flight/side.ts'
+import { normalQuantile } from '../../core/rating/normal.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { simulateSession } from './session.ts'
+import { simulateSession, UNLIKE } from './session.ts'
 import type { SessionDesign } from './session.ts'
 
 const LEVELS = [0.5, 0.8, 0.9, 0.95] as const
 const FAMILY = ['Ash', 'Birch', 'Cedar'].flatMap((mold) =>
   ['soft', 'hard'].map((plastic) => ({ mold, plastic })),
 )
+/** So many throws a disc, of four discs. */
+const EACH = [1, 2, 3, 4, 6, 12] as const
 
-/** Designs in words; every one with seeds of its own. */
-export const DESIGNS: readonly (readonly [words: string, design: Omit<SessionDesign, 'seed'>])[] = [
+/** Designs in words; every one with seeds of its own. Where `share` is given, that share of the sessions is enough. */
+export const DESIGNS: readonly (readonly [
+  words: string,
+  design: Omit<SessionDesign, 'seed'>,
+  share?: number,
+])[] = [
   ['landings alone', {}],
   ['angles called', { called: true }],
   ['angles called, hang timed, a control disc', { called: true, hang: true, control: true }],
   ['two throwers, angles called', { throwers: 2, called: true }],
   ['speeds unknown, two throwers', { throwers: 2, called: true, fullSpeedKnown: false }],
-  ['few throws: 24 of four discs', { throws: 24, discs: 4, called: true }],
+  ...EACH.map(
+    (n) =>
+      [
+        `${n} ${n === 1 ? 'throw' : 'throws'} a disc, four discs, angles called`,
+        { throws: 4 * n, discs: 4, called: true },
+      ] as const,
+  ),
   ['kin: three molds in two plastics', { kin: FAMILY, called: true }],
+  ['putters to drivers, angles called', { speeds: [2, 5, 7, 9, 11, 13], called: true }],
   ['gusts of 1 m/s not recorded', { gusts: 1, called: true }],
   [
     'rough: gusts of 1.4 m/s, paced, one bad throw in ten, wobble, a strongly biased thrower',
@@ -30,19 +44,37 @@ export const DESIGNS: readonly (readonly [words: string, design: Omit<SessionDes
   ],
   ['what it did in the air called, nothing else', { watched: true }],
   ['paths recorded: 24 throws of four discs', { throws: 24, discs: 4, recorded: true }],
+  ['paths recorded: 8 throws of four discs', { throws: 8, discs: 4, recorded: true }],
   ['all throws flat, angles called', { angles: [0], called: true }],
   ['all throws flat, nothing called', { angles: [0] }],
+  ['480 throws of four discs, angles called', { throws: 480, discs: 4, called: true }, 0.25],
+  ['wrong physics, angles called', { called: true, unlike: UNLIKE }],
+  ['wrong physics, aim line 3° off, angles called', { called: true, unlike: UNLIKE, aimOffDeg: 3 }],
+  [
+    'wrong physics, aim line 3° off, 3 throws a disc',
+    { called: true, unlike: UNLIKE, aimOffDeg: 3, throws: 18 },
+  ],
+  ['aim line 3° off, angles called', { called: true, aimOffDeg: 3 }],
 ]
+
+/** What intervals are looked at: a disc's numbers, where it flies, and how far apart two fly. */
+const HELD = ['glide', 'turn', 'fade', 'side', 'difference'] as const
 
 export interface Calibration {
   readonly words: string
   readonly sessions: number
-  /** Share of intervals that hold the truth, by level, over glide, turn, fade and stability. */
-  readonly held: Readonly<Record<'glide' | 'turn' | 'fade' | 'stability', readonly number[]>>
+  /** Share of intervals that hold the truth, by level. An interval of s is that of the side, in other units. */
+  readonly held: Readonly<Record<(typeof HELD)[number], readonly number[]>>
   /** Stated probability of an order, by tenth from 0.5: how often it was stated and how often right. */
   readonly orders: readonly { readonly stated: number; readonly right: number; readonly count: number }[]
+  /** Pairs whose order is stated with 90 % or more, and how many of those are wrong. */
+  readonly pairs: number
+  readonly settled: number
+  readonly false: number
   readonly turnRms: number
   readonly fadeRms: number
+  /** Of s. */
+  readonly stabilityRms: number
 }
 
 /** Rates `sessions` sessions of a design and counts. */
@@ -52,48 +84,66 @@ export function calibrate(
   sessions: number,
   first: number,
 ): Calibration {
-  const z = { glide: [] as number[], turn: [] as number[], fade: [] as number[], stability: [] as number[] }
+  const z: Record<(typeof HELD)[number], number[]> = {
+    glide: [],
+    turn: [],
+    fade: [],
+    side: [],
+    difference: [],
+  }
   const bins = Array.from({ length: 5 }, () => ({ stated: 0, right: 0, count: 0 }))
-  const squares = { turn: 0, fade: 0, count: 0 }
+  const squares = { turn: 0, fade: 0, stability: 0, count: 0 }
+  const count = { pairs: 0, settled: 0, false: 0 }
   for (let k = 0; k < sessions; k++) {
-    const { evidence, truth } = simulateSession({ ...design, seed: ((first + k) * 0.6180339887498949) % 1 })
+    const { evidence, truth, sides } = simulateSession({
+      ...design,
+      seed: ((first + k) * 0.6180339887498949) % 1,
+    })
     const outcome = outcomeOf(fit(evidence))
-    const stability = (d: string) => truth.get(d)!.turn + truth.get(d)!.fade
+    const side = (d: string) => sides.get(d)!.side
     for (const d of outcome.discs) {
       const t = truth.get(d.disc)!
       for (const key of ['glide', 'turn', 'fade'] as const)
         z[key].push((d.observed[key] - t[key]) / d.sd[key])
-      z.stability.push((d.stability.value - stability(d.disc)) / d.stability.sd)
+      z.side.push((d.side.value - side(d.disc)) / d.side.sd)
       squares.turn += (d.observed.turn - t.turn) ** 2
       squares.fade += (d.observed.fade - t.fade) ** 2
+      squares.stability += (d.stability.value - stabilityAt(labelScale(d.published), side(d.disc))) ** 2
       squares.count++
     }
     for (const p of outcome.pairs) {
+      const gap = side(p.a) - side(p.b)
+      z.difference.push((p.difference.value - gap) / p.difference.sd)
       const stated = Math.max(p.pAMoreStable, 1 - p.pAMoreStable)
+      const right = p.difference.value * gap > 0
       const bin = bins[Math.min(4, Math.floor((stated - 0.5) * 10))]!
       bin.count++
       bin.stated += stated
-      if (p.difference.value * (stability(p.a) - stability(p.b)) > 0) bin.right++
+      if (right) bin.right++
+      count.pairs++
+      if (stated >= 0.9) {
+        count.settled++
+        if (!right) count.false++
+      }
     }
-  }
-  const quantile = (level: number) => {
-    let [low, high] = [0, 5]
-    while (high - low > 1e-6) {
-      const middle = (low + high) / 2
-      if (2 * normalCdf(middle) - 1 < level) low = middle
-      else high = middle
-    }
-    return low
   }
   const held = (list: readonly number[]) =>
-    LEVELS.map((l) => list.filter((v) => Math.abs(v) <= quantile(l)).length / list.length)
+    LEVELS.map((l) => list.filter((v) => Math.abs(v) <= normalQuantile((1 + l) / 2)).length / list.length)
   return {
     words,
     sessions,
-    held: { glide: held(z.glide), turn: held(z.turn), fade: held(z.fade), stability: held(z.stability) },
+    held: {
+      glide: held(z.glide),
+      turn: held(z.turn),
+      fade: held(z.fade),
+      side: held(z.side),
+      difference: held(z.difference),
+    },
     orders: bins.map((b) => ({ stated: b.stated / b.count, right: b.right / b.count, count: b.count })),
+    ...count,
     turnRms: Math.sqrt(squares.turn / squares.count),
     fadeRms: Math.sqrt(squares.fade / squares.count),
+    stabilityRms: Math.sqrt(squares.stability / squares.count),
   }
 }
 
@@ -102,11 +152,11 @@ const percent = (v: number) => (100 * v).toFixed(0)
 export function table(list: readonly Calibration[]): string {
   const cell = (h: readonly number[]) => h.map(percent).join(' / ')
   return [
-    '| sessions of 72 throws, six discs, three angles, unless said | n | glide | turn | fade | turn + fade | turn rms | fade rms |',
-    '| --- | --- | --- | --- | --- | --- | --- | --- |',
+    '| sessions of 72 throws, six discs, three angles, unless said | n | glide | turn | fade | side, s | differences of side | rms turn | fade | s |',
+    '| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |',
     ...list.map(
       (c) =>
-        `| ${c.words} | ${c.sessions} | ${cell(c.held.glide)} | ${cell(c.held.turn)} | ${cell(c.held.fade)} | ${cell(c.held.stability)} | ${c.turnRms.toFixed(2)} | ${c.fadeRms.toFixed(2)} |`,
+        `| ${c.words} | ${c.sessions} | ${HELD.map((h) => cell(c.held[h])).join(' | ')} | ${c.turnRms.toFixed(2)} | ${c.fadeRms.toFixed(2)} | ${c.stabilityRms.toFixed(2)} |`,
     ),
   ].join('\n')
 }
@@ -114,41 +164,52 @@ export function table(list: readonly Calibration[]): string {
 export function orderTable(list: readonly Calibration[]): string {
   const tenths = ['50–60', '60–70', '70–80', '80–90', '90–100']
   return [
-    `| stated, % | ${tenths.join(' | ')} |`,
-    `| --- | ${tenths.map(() => '---').join(' | ')} |`,
+    `| stated, % | ${tenths.join(' | ')} | settled at 90 %, % of pairs | of these false |`,
+    `| --- | ${tenths.map(() => '---').join(' | ')} | --- | --- |`,
     ...list.map(
       (c) =>
-        `| ${c.words} | ${c.orders.map((o) => (o.count < 20 ? '–' : `${percent(o.stated)} → ${percent(o.right)}`)).join(' | ')} |`,
+        `| ${c.words} | ${c.orders.map((o) => (o.count < 20 ? '–' : `${percent(o.stated)} → ${percent(o.right)}`)).join(' | ')} | ${percent(c.settled / c.pairs)} | ${c.false} of ${c.settled} |`,
     ),
   ].join('\n')
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   const sessions = Number(process.argv[2] ?? 800)
-  const list = DESIGNS.map(([words, design], i) => {
+  const only = process.argv[3]
+  const list = DESIGNS.flatMap(([words, design, share = 1], i) => {
+    if (only !== undefined && !new RegExp(only).test(words)) return []
     process.stderr.write(`${words} …\n`)
-    return calibrate(words, design, sessions, 1000 * (i + 1))
+    return [calibrate(words, design, Math.ceil(share * sessions), 1000 * (i + 1))]
   })
-  const file = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../docs/method/calibration.md')
-  fs.writeFileSync(
-    file,
-    `# Calibration
+  const told = `## Intervals
 
-Made by \`npm run calibrate\`: ${sessions} simulated sessions of each design, truth drawn from the prior, each rated
-and compared with its truth. Discs of a session share a thrower's habit; shares are good to about ±${(40 / Math.sqrt(sessions)).toFixed(1)} points.
-
-## Intervals
-
-How often intervals of 50 / 80 / 90 / 95 % held the truth, in per cent.
+How often intervals of 50 / 80 / 90 / 95 % held the truth, in per cent: of a disc's numbers, of where it flies (its side, and s,
+which is the side in other units), and of how far apart two discs fly.
 
 ${table(list)}
 
 ## Stated probabilities of order
 
-Every pair of discs: the probability stated for the likelier order → how often that order was right, by tenth.
+Every pair of discs: the probability stated for the likelier order → how often that order was right, by tenth; pairs whose
+order is stated with 90 % or more, and how many of those orders are wrong.
 
 ${orderTable(list)}
-`,
-  )
-  process.stderr.write(`${file}\n`)
+`
+  if (only !== undefined) process.stdout.write(told)
+  else {
+    const file = path.resolve(
+      path.dirname(fileURLToPath(import.meta.url)),
+      '../../docs/method/calibration.md',
+    )
+    fs.writeFileSync(
+      file,
+      `# Calibration
+
+Made by \`npm run calibrate\`: ${sessions} simulated sessions of each design, truth drawn from the prior, each rated
+and compared with its truth. Discs of a session share a thrower's habit; shares are good to about ±${(40 / Math.sqrt(sessions)).toFixed(1)} points.
+
+${told}`,
+    )
+    process.stderr.write(`${file}\n`)
+  }
 }

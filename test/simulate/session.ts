@@ -1,18 +1,23 @@
 import { randomLcg, randomNormal, randomUniform } from 'd3'
 import { airDensity } from '../../core/flight/air.ts'
 import { pathFeatures, pathPoints } from '../../core/flight/path.ts'
+import type { Oddities } from '../../core/flight/path.ts'
+import { ARM_SLOPE } from '../../core/flight/arm.ts'
+import { sideOf, sideTraced } from '../../core/flight/side.ts'
+import type { Side } from '../../core/flight/side.ts'
 import { calledBanks, WATCHER_SD } from '../../core/rating/calls.ts'
 import type { AirCall } from '../../core/rating/calls.ts'
 import { RECORDING } from '../../core/rating/recorded.ts'
 import type { RecordedPath } from '../../core/rating/recorded.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
-import { DEGREE, referenceSpeed } from '../../core/flight/release.ts'
-import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from '../../core/rating/evidence.ts'
+import { DEGREE, referenceSpeed, SPIN_PER_MPS } from '../../core/flight/release.ts'
+import { AIM_LINE_SD, CONTROL_PRIOR_SD, DISC_PRIOR_SD, HABIT_SD } from '../../core/rating/evidence.ts'
 import type { Evidence, Kin, MeasuringMethod, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
 import { SHARE, WEAR_PRIOR } from '../../core/rating/kin.ts'
 import type { SpreadLevel } from '../../core/rating/kin.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
+import { HABIT } from '../../core/rating/places.ts'
 import type { SimulatedArm, SimulatedThrow } from '../../core/simulate/thrower.ts'
 
 /** A session made up with known truth. */
@@ -20,6 +25,10 @@ export interface SimulatedSession {
   readonly evidence: Evidence
   /** True numbers by disc id. */
   readonly truth: ReadonlyMap<string, FlightNumbers>
+  /** Where each disc truly flies, by the aerodynamics it truly has. */
+  readonly sides: ReadonlyMap<string, Side>
+  /** How far the line that landings were measured from lay to the right of the one that was thrown along, rad. */
+  readonly aimRad: number
   readonly arms: readonly SimulatedArm[]
 }
 
@@ -55,7 +64,20 @@ export interface SessionDesign {
   readonly throwsOf?: readonly number[]
   /** Spread of the truth about the published numbers, as a share of the prior's. */
   readonly apart?: number
+  /** Speed numbers of the discs, in turn; 9 where absent. */
+  readonly speeds?: readonly number[]
+  /** The aim line, paced out so far wrong, degrees either way; drawn from the prior where absent. */
+  readonly aimOffDeg?: number
+  /** In which ways nature is unlike the model. */
+  readonly unlike?: readonly Unlike[]
 }
+
+/**
+ * Drag and lift 5–8 % off and a cubic moment, mold by mold; spin 15 % off; gusts that last for several throws; a field that
+ * slopes; landings marked where the disc came to rest.
+ */
+export const UNLIKE = ['aerodynamics', 'spin', 'fronts', 'slope', 'at rest'] as const
+export type Unlike = (typeof UNLIKE)[number]
 
 /** A disc's difference from its label, drawn level by level; kin draw each shared level once. */
 function offOf(
@@ -127,6 +149,27 @@ function recordingOf({ path }: SimulatedThrow, normal: () => number): RecordedPa
   }
 }
 
+/**
+ * Where a landing is marked: on sloping ground the disc meets it sooner or later; at rest it has gone on; and from a line that
+ * lies off the one that was thrown along it looks aside.
+ *
+ * @param slope rise of the ground downrange
+ * @param onM how far the disc went on along its last heading
+ */
+function markedOf({ path, landing }: SimulatedThrow, slope: number, onM: number, aimRad: number) {
+  const points = pathPoints(path, 200)
+  const last = points.at(-1)!
+  const before = points.at(-2)!
+  const heading = Math.atan2(last.y - before.y, last.x - before.x)
+  const fall = Math.max(0.1, Math.atan2(before.z - last.z, Math.hypot(last.x - before.x, last.y - before.y)))
+  const further = onM - (slope * landing.carryM) / (Math.tan(fall) + slope)
+  const [x, y] = [landing.carryM + further * Math.cos(heading), landing.veerM + further * Math.sin(heading)]
+  return {
+    carryM: x * Math.cos(aimRad) - y * Math.sin(aimRad),
+    veerM: x * Math.sin(aimRad) + y * Math.cos(aimRad),
+  }
+}
+
 /** Throws spread over discs, three angles, out and back in the wind; truth drawn from the priors. */
 export function simulateSession(design: SessionDesign): SimulatedSession {
   const {
@@ -145,6 +188,22 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   const truth = new Map<string, FlightNumbers>()
   const drawn = new Map<string, number[]>()
   const shares = design.shares ?? SHARE
+  const unlike = (way: Unlike) => design.unlike?.includes(way) === true
+  const either = () => (uniform() < 0.5 ? -1 : 1)
+  const aimRad =
+    design.aimOffDeg === undefined ? AIM_LINE_SD * normal() : either() * design.aimOffDeg * DEGREE
+  const slope = unlike('slope') ? 0.02 * either() : 0
+  const odd = new Map<string, Oddities>()
+  const oddities = (mold: string): Oddities | undefined => {
+    if (!unlike('aerodynamics')) return undefined
+    const known = odd.get(mold)
+    if (known) return known
+    const off = () => 1 + between(0.05, 0.08)() * either()
+    const drawn = { drag: off(), lift: off(), cubicMoment: 0.02 * either() }
+    odd.set(mold, drawn)
+    return drawn
+  }
+  const moldOf = (i: number) => design.kin?.[i]?.mold ?? `disc ${i}`
   const labels = new Map<string, { turn: number; fade: number }>()
   const discs: RatedDisc[] = Array.from({ length: nDiscs }, (_, i) => {
     const own = {
@@ -152,9 +211,10 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       fade: Math.round(between(1, 3)() * 2) / 2,
     }
     // discs of one mold carry one label
-    const mold = design.kin?.[i]?.mold ?? `disc ${i}`
+    const mold = moldOf(i)
     if (!labels.has(mold)) labels.set(mold, own)
-    const published = { speed: 9, glide: 5, ...labels.get(mold)! }
+    const speed = design.speeds?.[i % design.speeds.length] ?? 9
+    const published = { speed, glide: 5, ...labels.get(mold)! }
     const id = `disc-${i}`
     const control = design.control === true && i === 0
     const [sdGlide, sdTurn, sdFade] = control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
@@ -163,7 +223,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     const sds = [sdGlide, sdTurn, sdFade]
     const off = kin && !control ? offOf(kin, shares, sds, normal, drawn) : sds.map((sd) => sd * normal())
     truth.set(id, {
-      speed: 9,
+      speed,
       glide: published.glide + apart * off[0]!,
       turn: published.turn + apart * off[1]!,
       fade: published.fade + apart * off[2]!,
@@ -178,6 +238,9 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   })
   const arms: SimulatedArm[] = Array.from({ length: design.throwers ?? 1 }, (_, i) => ({
     fullSpeedMps: referenceSpeed(9) * (1 - 0.08 * i),
+    classSlope: ARM_SLOPE + HABIT_SD[HABIT.byClass]! * normal(),
+    spinPerMps:
+      SPIN_PER_MPS * (unlike('spin') ? 1 + 0.15 * either() : Math.exp(HABIT_SD[HABIT.lnSpin]! * normal())),
     habit: {
       lnSpeed: 0.08 * bias * normal(),
       launchRad: 2 * DEGREE * bias * normal(),
@@ -189,9 +252,17 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   }))
   const density = airDensity(between(2, 28)(), between(0, 600)())
   const wind = between(1.5, 4)()
+  const sides = new Map(
+    discs.map((d, i) => {
+      const own = oddities(moldOf(i))
+      return [d.id, own ? sideTraced(truth.get(d.id)!, own) : sideOf(truth.get(d.id)!)]
+    }),
+  )
+  let front = { along: 0, across: 0 }
   const order = design.throwsOf?.flatMap((n, d) => Array.from({ length: n }, () => d))
   const evidence: ThrowEvidence[] = Array.from({ length: order?.length ?? throws }, (_, i) => {
-    const disc = discs[order ? order[i]! : i % nDiscs]!
+    const discAt = order ? order[i]! : i % nDiscs
+    const disc = discs[discAt]!
     const armAt = Math.floor(i / nDiscs) % arms.length
     const turn = order ? i : Math.floor(i / (nDiscs * arms.length))
     const hyzerRad = angles[turn % angles.length]! * DEGREE
@@ -202,15 +273,29 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       windTowardFadeMps: 0.5 * normal(),
       shearExponent: 0,
     }
+    // a front lasts for some throws and is gone
+    if (unlike('fronts')) {
+      const next = (v: number) => 0.7 * v + Math.sqrt(1 - 0.7 ** 2) * 0.8 * normal()
+      front = { along: next(front.along), across: next(front.across) }
+    }
     const blown = {
       ...air,
-      windAlongMps: air.windAlongMps + gusts * normal(),
-      windTowardFadeMps: air.windTowardFadeMps + gusts * normal(),
+      windAlongMps: air.windAlongMps + front.along + gusts * normal(),
+      windTowardFadeMps: air.windTowardFadeMps + front.across + gusts * normal(),
     }
     const isBad = uniform() < bad
     const arm = arms[armAt]!
-    const thrown = throwDisc(truth.get(disc.id)!, disc.body, arm, { power: 1, hyzerRad }, blown, uniform)
-    const { carryM, veerM, hangS } = thrown.landing
+    const thrown = throwDisc(
+      truth.get(disc.id)!,
+      disc.body,
+      arm,
+      { power: 1, hyzerRad },
+      blown,
+      uniform,
+      oddities(moldOf(discAt)),
+    )
+    const { hangS } = thrown.landing
+    const { carryM, veerM } = markedOf(thrown, leg * slope, unlike('at rest') ? 1 + 4 * uniform() : 0, aimRad)
     const [sdCarry, sdVeer] = method === 'paced' ? [0.03 * carryM, 0.03 * Math.abs(veerM) + 0.3] : [1, 1]
     const spoiled = isBad
       ? [carryM * (0.55 + 0.3 * uniform()), veerM + 12 * (uniform() - 0.5) * 2]
@@ -250,6 +335,8 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       throws: evidence,
     },
     truth,
+    sides,
+    aimRad,
     arms,
   }
 }

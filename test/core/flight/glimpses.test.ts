@@ -27,6 +27,7 @@ const anyPoint = fc
       0,
       along,
       across,
+      0,
     ),
   }))
 
@@ -61,7 +62,7 @@ describe('glimpses of a flight', () => {
   })
 
   it('go on along the last heading where the disc came down before a mark', () => {
-    const point = Float64Array.of(5, -1, 2, Math.log(15), REFERENCE_LAUNCH, 0, 0, 0, 0, 0)
+    const point = Float64Array.of(5, -1, 2, Math.log(15), REFERENCE_LAUNCH, 0, 0, 0, 0, 0, 0)
     const marks = Float64Array.of(400)
     const seen = new Float64Array(shownWith(marks))
     flyPoint(FAIRWAY, point, seen, marks)

@@ -9,7 +9,13 @@ function outcome(stability: Readonly<Record<string, number>>, sd = 0.5): Outcome
   const pairs = discs.flatMap((a, i) =>
     discs.slice(i + 1).map((b) => {
       const value = stability[a]! - stability[b]!
-      return { a, b, difference: { value, sd }, pAMoreStable: probabilityAbove(value, sd) }
+      return {
+        a,
+        b,
+        difference: { value, sd },
+        finish: { value, sd },
+        pAMoreStable: probabilityAbove(value, sd),
+      }
     }),
   )
   return { discs: discs.map((disc) => ({ disc })), pairs } as unknown as Outcome

@@ -6,7 +6,7 @@ import {
   discCovariance,
   emptyArrow,
   solveArrow,
-  stabilityCovariance,
+  weightedCovariance,
 } from '../../../core/rating/arrow.ts'
 import type { Arrow } from '../../../core/rating/arrow.ts'
 import { factorise, inverse, solve } from '../../../core/rating/cholesky.ts'
@@ -155,7 +155,10 @@ describe('the arrow of the fit', () => {
           solved.ownStep.forEach((v, i) => expect(v).closeTo(solution[i]!, 1e-7))
           solved.sharedStep.forEach((v, i) => expect(v).closeTo(solution[3 * discs + i]!, 1e-7))
           const at = (i: number, j: number) => covariance[i * n + j]!
-          const stabilities = stabilityCovariance(solved)
+          const stabilities = weightedCovariance(
+            solved,
+            Array.from({ length: discs }, () => [0, 1, 1] as const),
+          )
           for (let a = 0; a < discs; a++) {
             const toBorder = discBorderCovariance(solved, a)
             for (let i = 0; i < 3; i++)

@@ -1,4 +1,4 @@
-import { AT, OF_DISC, OF_HABIT, POINT } from '../../../core/rating/places.ts'
+import { AT, BEARS_ON, OF_DISC, OF_HABIT, POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import { mean, randomLcg, randomNormal, range } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
@@ -22,7 +22,7 @@ const FLOWN = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 0, spi
 const full = Math.log(referenceSpeed(9))
 const base = new Float64Array(SEEN)
 {
-  const p = Float64Array.of(...numbers, full, REFERENCE_LAUNCH, 0, 0, 0, 0, 0)
+  const p = Float64Array.of(...numbers, full, REFERENCE_LAUNCH, 0, 0, 0, 0, 0, 0)
   flyPoint(FLOWN, p, base)
 }
 const thrown = {
@@ -39,11 +39,11 @@ const thrown = {
 
 /** The throw with its errors at their best for a habit. */
 function settled(habit: Float64Array): ThrowTerm {
-  const term = makeTerm(thrown, disc, 0, 0, 'key')
+  const term = makeTerm(thrown, disc, 0, 0, 0, 'key')
   for (let i = 0; i < 60; i++) {
-    placeTerm(term, numbers, full, habit)
+    placeTerm(term, numbers, full, habit, 0)
     eliminate(term, 0.01, 0.01)
-    updateLatents(term, new Float64Array(7))
+    updateLatents(term, new Float64Array(BEARS_ON))
   }
   return term
 }

@@ -244,11 +244,11 @@ describe('fit', () => {
 describe('linearised flight', () => {
   it('has the derivatives central differences have', () => {
     const flown = { speed: 9, body: STANDARD_BODY, densityKgM3: 1.2041, midX: 50, spinRadps: 0 }
-    const p = Float64Array.of(5, -1.2, 2.1, Math.log(25), 0.18, 0.1, 0.02, 0.03, -2, 1)
+    const p = Float64Array.of(5, -1.2, 2.1, Math.log(25), 0.18, 0.1, 0.02, 0.03, -2, 1, 0.05)
     const seen = new Float64Array(SEEN)
     const jacobian = new Float64Array(SEEN * POINT)
     linearise(flown, p, seen, jacobian)
-    const h = [0.01, 0.01, 0.01, 1e-3, 1e-3, 1e-3, 1e-3, 1e-3, 0.02, 0.02]
+    const h = [0.01, 0.01, 0.01, 1e-3, 1e-3, 1e-3, 1e-3, 1e-3, 0.02, 0.02, 1e-3]
     const [up, down] = [new Float64Array(SEEN), new Float64Array(SEEN)]
     for (let j = 0; j < POINT; j++) {
       const at = (d: number, into: Float64Array) => {

@@ -65,8 +65,9 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
         </>
       )}
       <p className="mt-2 text-note text-quiet">
-        Between flights at {units.speed.show(likeness.speedMps)}, over angles and winds. Two throws of one
-        disc lie {units.length.show(likeness.spreadM)} apart; nearer discs overlap.
+        Between flights of an arm of {units.speed.show(likeness.armMps)} with a disc of speed 9, over angles
+        and winds. Two throws of one disc lie {units.length.show(likeness.spreadM)} apart; nearer discs
+        overlap.
       </p>
     </Card>
   )

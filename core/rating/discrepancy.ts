@@ -1,0 +1,105 @@
+import { discCovariance, weightedCovariance } from './arrow.ts'
+import type { FitState } from './state.ts'
+import type { ThrowTerm } from './throwTerm.ts'
+
+/**
+ * The model is not nature. What it has wrong of a disc's aerodynamics, the ground or the wind shows in throws that were meant
+ * alike and missed alike: their residuals go together, where those of a model that is right do not. How much they go together
+ * says how far the numbers themselves may be off, beside what scatter leaves open; more throws take nothing of that away.
+ */
+
+/** Residuals of a session of a model that is right go together about so much, by chance. */
+const FEIGNED = 0.08
+/** Share in which whitened residuals of throws meant alike go together that is believed before any throw, and its worth in products. */
+const BELIEVED = { value: 0.04, worth: 40 }
+/**
+ * Variance of (glide, turn, fade) per share in which residuals go together, set by sessions of a nature unlike the model (drag and
+ * lift 5–8 % off, a cubic moment, spin, lasting gusts, sloping ground, landings marked at rest): see docs/method.
+ */
+const OFF: readonly number[] = [0.35 ** 2 / 0.37, 0.52 ** 2 / 0.37, 0.4 ** 2 / 0.37]
+/** Part of it that discs of one mold share: aerodynamics belong to a shape. */
+const OF_MOLD = 0.5
+/** Rows that are compared: where it landed, which every throw has. */
+const COMPARED = 2
+/** Angles and winds this close together are alike: rad, m/s. */
+const ALIKE = { hyzerRad: 0.05, windMps: 2 }
+
+/** Throws meant alike in like wind. */
+const kindOf = ({ evidence: t }: ThrowTerm): string =>
+  [
+    t.disc,
+    t.arm,
+    t.outing,
+    t.power.toFixed(1),
+    Math.round(t.hyzerRad / ALIKE.hyzerRad),
+    Math.round(t.air.windAlongMps / ALIKE.windMps),
+    Math.round(t.air.windTowardFadeMps / ALIKE.windMps),
+  ].join('|')
+
+/**
+ * Share in which whitened residuals of throws meant alike go together, held by what is believed before any throw; 0 where the
+ * model is right.
+ */
+export function discrepancyOf(counted: readonly ThrowTerm[], scales: Float64Array): number {
+  const alike = new Map<string, { readonly sum: Float64Array; squares: number; count: number }>()
+  for (const t of counted) {
+    const key = kindOf(t)
+    const kind = alike.get(key) ?? { sum: new Float64Array(COMPARED), squares: 0, count: 0 }
+    alike.set(key, kind)
+    // a bad throw says nothing of the model
+    const size = Math.sqrt(Math.min(1, t.weight) / scales[t.arm]!)
+    for (let r = 0; r < COMPARED; r++) {
+      const v = size * t.white[r]!
+      kind.sum[r]! += v
+      kind.squares += v * v
+    }
+    kind.count++
+  }
+  let products = BELIEVED.value * BELIEVED.worth
+  let count = BELIEVED.worth
+  for (const kind of alike.values()) {
+    if (kind.count < 2) continue
+    // Σ over pairs of v·w = ½·((Σ v)² − Σ v²); so many pairs of n throws are worth n − 1 of independent ones
+    const pairs = (kind.count * (kind.count - 1)) / 2
+    const together = (kind.sum.reduce((s, v) => s + v * v, 0) - kind.squares) / 2 / pairs
+    products += (kind.count - 1) * together
+    count += COMPARED * (kind.count - 1)
+  }
+  const together = Math.max(0, products / count)
+  // what scatter alone would feign is taken for scatter
+  return (together * together * (1 + FEIGNED)) / (together + FEIGNED)
+}
+
+/** What the model's own error adds to the covariance of two discs' numbers: one value a number. */
+export function discrepancyBetween(state: FitState, a: number, b: number): readonly number[] {
+  const moldOf = (disc: number) => state.evidence.discs[disc]!.kin?.mold
+  const shared = moldOf(a) !== undefined && moldOf(a) === moldOf(b) ? OF_MOLD : 0
+  return OFF.map((off) => (a === b ? 1 : shared) * state.discrepancy * off)
+}
+
+/** Covariance of two discs' numbers, the model's own error included: 3 × 3, row by row. */
+export function numbersCovariance(state: FitState, a: number, b: number): Float64Array {
+  const covariance = discCovariance(state.posterior, a, b)
+  discrepancyBetween(state, a, b).forEach((v, k) => (covariance[k * 4]! += v))
+  return covariance
+}
+
+/**
+ * Covariance of one weighted sum of each disc's numbers, the model's own error included: discs × discs, row by row.
+ *
+ * @param weights of glide, turn and fade, per disc
+ */
+export function sidesCovariance(
+  state: FitState,
+  weights: readonly (readonly [number, number, number])[],
+): Float64Array {
+  const covariance = weightedCovariance(state.posterior, weights)
+  const n = weights.length
+  for (let a = 0; a < n; a++)
+    for (let b = 0; b < n; b++)
+      covariance[a * n + b]! += discrepancyBetween(state, a, b).reduce(
+        (s, v, k) => s + v * weights[a]![k]! * weights[b]![k]!,
+        0,
+      )
+  return covariance
+}
