@@ -20,7 +20,7 @@ export const TrialCard = z.object({
   ),
   sentences: z.array(
     z.object({
-      kind: z.enum(['extreme', 'order', 'open', 'label']),
+      kind: z.enum(['extreme', 'order', 'alike', 'open', 'label']),
       discs: z.array(z.string()),
       probability: z.number().optional(),
       text: z.string(),

@@ -42,12 +42,22 @@ export const Rating = z.object({
   fade: z.number(),
   /** Of (glide, turn, fade), row by row. */
   covariance: z.array(z.number()).length(9),
+  /** Where it flies and where it lands, m to the fade side a 100 m of carry, and their standard deviations. */
+  side: z.number(),
+  sideSd: z.number(),
+  finish: z.number(),
+  finishSd: z.number(),
+  /** The side on the scale of turn + fade, by the label it was weighed with. */
+  stability: z.number(),
+  stabilitySd: z.number(),
 })
 
-/** Turn + fade of a rating, with its standard deviation. */
-export const stabilityOf = (r: Rating) => ({
-  value: r.turn + r.fade,
-  sd: Math.sqrt(Math.max(0, r.covariance[4]! + r.covariance[8]! + 2 * r.covariance[5]!)),
+/** Stability of a rating, with its standard deviation. */
+export const stabilityOf = (r: Rating) => ({ value: r.stability, sd: r.stabilitySd })
+/** Where it flies and where it lands, with their standard deviations. */
+export const sideOfRating = (r: Rating) => ({
+  side: { value: r.side, sd: r.sideSd },
+  finish: { value: r.finish, sd: r.finishSd },
 })
 
 /** A line of the shelf. */
@@ -126,11 +136,9 @@ export const DiscRecord = z.object({
   /** What wear does to this plastic, learned from its re-tests; stability a hundred throws and a hard hit. */
   wear: z.object({
     rate: z.object({
-      turnPer100: Estimate,
-      turnPerHit: Estimate,
-      fadePer100: Estimate,
-      fadePerHit: Estimate,
-      covariance: z.object({ turn: z.number(), fade: z.number() }),
+      per100: Estimate,
+      perHit: Estimate,
+      covariance: z.number(),
       retests: z.int(),
     }),
     /** Throws since new, logged here and noted, and hard hits. */

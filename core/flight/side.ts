@@ -64,7 +64,14 @@ function fly(
   replay: boolean,
   into: Float64Array,
 ): void {
-  const c = coefficientsOf({ speed, glide, turn, fade })
+  // numbers no disc has fly somewhere all the same
+  const held = (value: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, value))
+  const c = coefficientsOf({
+    speed,
+    glide: held(glide, FLOWN.glide),
+    turn: held(turn, FLOWN.turn),
+    fade: held(fade, FLOWN.fade),
+  })
   const v = referenceSpeed(speed)
   into.fill(0)
   for (let a = 0; a < SIDE_ANGLES.length; a++) {
@@ -79,7 +86,11 @@ function fly(
     into[SIDE]! += (scale * integral(count)) / Math.max(0.1, landed[HANG]!)
     into[FINISH]! += scale * landed[VEER]!
   }
+  for (let i = 0; i < into.length; i++) if (!Number.isFinite(into[i]!)) into[i] = 0
 }
+
+/** Numbers between which discs are flown. */
+const FLOWN = { glide: [-1, 9], turn: [-8, 4], fade: [-3, 9] } as const
 
 const here = new Float64Array(2)
 const there = new Float64Array(2)
@@ -122,14 +133,16 @@ export function sideSlopesOf({ speed, glide, turn, fade }: FlightNumbers): SideS
   }
 }
 
-/** A label as stability is read against it: its side, and how many metres one number of turn or fade is there. */
-export interface LabelScale {
-  readonly side: number
+/** A label as stability is read against it: where it flies, and how many metres one number of turn or fade is there. */
+export interface LabelScale extends Side {
   /** κ = ½·(∂side/∂turn + ∂side/∂fade) at the label, m a 100 m per number. */
   readonly perNumber: number
   /** turn + fade of the label. */
   readonly stability: number
 }
+
+/** A label at which nothing moves a flight would put every disc beyond all words, m a 100 m. */
+const LEAST_PER_NUMBER = 0.1
 
 const scales = new Map<string, LabelScale>()
 /** Labels remembered; there are not more kinds of discs. */
@@ -141,8 +154,13 @@ export function labelScale(published: FlightNumbers): LabelScale {
   const key = `${speed}/${glide}/${turn}/${fade}`
   const known = scales.get(key)
   if (known) return known
-  const { side, sideBy } = sideSlopesOf(published)
-  const scale = { side, perNumber: (sideBy[1] + sideBy[2]) / 2, stability: turn + fade }
+  const { side, finish, sideBy } = sideSlopesOf(published)
+  const scale = {
+    side,
+    finish,
+    perNumber: Math.max(LEAST_PER_NUMBER, (sideBy[1] + sideBy[2]) / 2),
+    stability: turn + fade,
+  }
   if (scales.size >= MOST_LABELS) scales.clear()
   scales.set(key, scale)
   return scale

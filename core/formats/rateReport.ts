@@ -1,10 +1,11 @@
 import { DEGREE } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
+import { Z90 } from '../rating/normal.ts'
 import { effectsOf, plasticContrasts, varianceShares } from '../judge/effects.ts'
 import type { VarianceShares } from '../judge/effects.ts'
 import type { FitState } from '../rating/state.ts'
-import type { Outcome } from '../rating/outcome.ts'
+import type { Estimate, Outcome } from '../rating/outcome.ts'
 
 /** The rating of a file of throws, as `rate --json` prints it. Speeds in m/s, angles in degrees. */
 export interface RateReport {
@@ -13,11 +14,20 @@ export interface RateReport {
     readonly published: FlightNumbers
     readonly observed: Omit<FlightNumbers, 'speed'>
     readonly sd: { readonly glide: number; readonly turn: number; readonly fade: number }
+    /** Where it flies, m to the fade side a 100 m of carry, over hyzer, flat and anhyzer at its reference release. */
+    readonly side_m_per_100m: { readonly value: number; readonly sd: number }
+    /** The same on the scale of turn + fade. */
     readonly stability: { readonly value: number; readonly sd: number }
     readonly throws: number
     readonly left_out: number
   }[]
-  readonly pairs: readonly { readonly a: string; readonly b: string; readonly p_a_more_stable: number }[]
+  readonly pairs: readonly {
+    readonly a: string
+    readonly b: string
+    readonly p_a_more_stable: number
+    /** How much further to the fade side a lands than b, m a 100 m of carry. */
+    readonly finish_m_per_100m: { readonly value: number; readonly sd: number }
+  }[]
   /** What discs of one mold, plastic, blend or run have in common beyond their labels; absent without kin. */
   readonly effects?: readonly {
     readonly level: string
@@ -51,6 +61,8 @@ export interface RateReport {
 
 const to = (digits: number) => (v: number) => Math.round(v * 10 ** digits) / 10 ** digits + 0
 
+const estimate = ({ value, sd }: Estimate) => ({ value: to(3)(value), sd: to(3)(sd) })
+
 /** Rounds an outcome to what a reader can use. */
 export function rateReport(state: FitState, outcome: Outcome): RateReport {
   const { evidence } = state
@@ -66,11 +78,17 @@ export function rateReport(state: FitState, outcome: Outcome): RateReport {
         fade: three(d.observed.fade),
       },
       sd: { glide: three(d.sd.glide), turn: three(d.sd.turn), fade: three(d.sd.fade) },
-      stability: { value: three(d.stability.value), sd: three(d.stability.sd) },
+      side_m_per_100m: estimate(d.side),
+      stability: estimate(d.stability),
       throws: d.throws,
       left_out: d.leftOut,
     })),
-    pairs: outcome.pairs.map((p) => ({ a: p.a, b: p.b, p_a_more_stable: four(p.pAMoreStable) })),
+    pairs: outcome.pairs.map((p) => ({
+      a: p.a,
+      b: p.b,
+      p_a_more_stable: four(p.pAMoreStable),
+      finish_m_per_100m: estimate(p.finish),
+    })),
     ...kinReport(state),
     throwers: outcome.habits.map((h, i) => {
       const [thrower, hand, stroke] = h.arm.split('|') as [string, string, string]
@@ -97,7 +115,6 @@ function kinReport(state: FitState): Pick<RateReport, 'effects' | 'plastics' | '
   const effects = effectsOf(state)
   if (effects.length === 0) return {}
   const three = to(3)
-  const estimate = ({ value, sd }: { value: number; sd: number }) => ({ value: three(value), sd: three(sd) })
   return {
     effects: effects.map(({ level, names, discs, stability }) => ({
       level,
@@ -123,9 +140,9 @@ export function rateTable(report: RateReport): string {
   const signed = (v: number) => v.toFixed(1).replace('-', '−')
   const within = (v: number, sd: number) => `${signed(v)} ± ${(1.645 * sd).toFixed(1)}`
   const rows = [
-    ['disc', 'throws', 'published', 'glide', 'turn', 'fade', 'turn + fade'],
+    ['disc', 'throws', 'published', 'glide', 'turn', 'fade', 'stability', 'm to the fade side'],
     ...[...report.discs]
-      .sort((a, b) => b.stability.value - a.stability.value)
+      .sort((a, b) => b.side_m_per_100m.value - a.side_m_per_100m.value)
       .map((d) => [
         d.disc,
         d.left_out > 0 ? `${d.throws} (${d.left_out} left out)` : String(d.throws),
@@ -136,6 +153,7 @@ export function rateTable(report: RateReport): string {
         within(d.observed.turn, d.sd.turn),
         within(d.observed.fade, d.sd.fade),
         within(d.stability.value, d.stability.sd),
+        within(d.side_m_per_100m.value, d.side_m_per_100m.sd),
       ]),
   ]
   const widths = rows[0]!.map((_, c) => Math.max(...rows.map((r) => r[c]!.length)))
@@ -146,20 +164,18 @@ export function rateTable(report: RateReport): string {
       .trimEnd(),
   )
   const order = report.pairs
-    .map(
-      (p) =>
-        (p.p_a_more_stable >= 0.5 ? [p.a, p.b, p.p_a_more_stable] : [p.b, p.a, 1 - p.p_a_more_stable]) as [
-          string,
-          string,
-          number,
-        ],
+    .map(({ a, b, p_a_more_stable: p, finish_m_per_100m: { value, sd } }) =>
+      p >= 0.5
+        ? { more: a, less: b, p, finish: value, sd }
+        : { more: b, less: a, p: 1 - p, finish: -value, sd },
     )
-    .sort((x, y) => y[2] - x[2])
-    .map(([a, b, p]) =>
-      p >= 0.9
-        ? `${a} is more stable than ${b}, ${(100 * p).toFixed(0)} %`
-        : `${a} against ${b} is not settled, ${(100 * p).toFixed(0)} %`,
-    )
+    .sort((x, y) => y.p - x.p)
+    .map(({ more, less, p, finish, sd }) => {
+      const [low, high] = [finish - Z90 * sd, finish + Z90 * sd]
+      return p >= 0.9
+        ? `${more} is more stable than ${less}, ${(100 * p).toFixed(0)} %: it finishes ${signed(finish)} m (${signed(low)} to ${signed(high)}) farther to the fade side`
+        : `${more} against ${less} is not settled, ${(100 * p).toFixed(0)} %`
+    })
   const plastics = (report.plastics ?? []).map(({ mold, a, b, difference, p_a_more_stable: p }) => {
     const [more, less, sure] = p >= 0.5 ? [a, b, p] : [b, a, 1 - p]
     const by = Math.abs(difference.value).toFixed(1)
@@ -168,7 +184,7 @@ export function rateTable(report: RateReport): string {
   return [
     ...table,
     '',
-    'Intervals hold 90 %. Most stable first.',
+    'Intervals hold 90 %. Most stable first, by where they fly; metres a 100 m of carry.',
     '',
     ...order,
     ...(plastics.length > 0 ? ['', 'Plastics, discs nobody has thrown included:', '', ...plastics] : []),

@@ -40,6 +40,8 @@ export function cardOf(
   const aside = new Set(state.evidence.discs.filter((d) => d.control).map((d) => d.id))
   return {
     flights: outcome.discs.map(correctedFlight),
-    sentences: nearestOpen(statements(outcome, ranksOf(outcome, aside), name, settlingsOf(state, outcome))),
+    sentences: nearestOpen(
+      statements(outcome, ranksOf(outcome, aside), { name }, settlingsOf(state, outcome)),
+    ),
   }
 }

@@ -3,6 +3,7 @@ import type { FitState } from '../rating/state.ts'
 import { effectColumn } from '../rating/beliefs.ts'
 import { SHARE } from '../rating/kin.ts'
 import type { KinLevel, SpreadLevel } from '../rating/kin.ts'
+import { labelScale, sideSlopesOf } from '../flight/side.ts'
 import { DISC_PRIOR_SD } from '../rating/evidence.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
 import type { Estimate } from '../rating/outcome.ts'
@@ -17,7 +18,7 @@ export interface EffectOutcome {
   readonly glide: Estimate
   readonly turn: Estimate
   readonly fade: Estimate
-  /** Of turn + fade. */
+  /** Of the three together, as flights show them: s, on the scale of turn + fade. */
   readonly stability: Estimate
 }
 
@@ -47,12 +48,23 @@ function combination(state: FitState, weights: ReadonlyMap<number, number>): Est
   return { value, sd: Math.sqrt(Math.max(0, variance)) }
 }
 
+/** How s follows glide, turn and fade, on average over the labels of some discs. */
+function stabilityBy(state: FitState, discs: readonly number[]): readonly number[] {
+  const all = discs.map((d) => {
+    const { published } = state.evidence.discs[d]!
+    const { perNumber } = labelScale(published)
+    return sideSlopesOf(published).sideBy.map((v) => v / perNumber)
+  })
+  return [0, 1, 2].map((k) => all.reduce((s, by) => s + by[k]!, 0) / all.length)
+}
+
 /** The effects of a fit, each with its interval; none where no two discs are kin. */
 export function effectsOf(state: FitState): EffectOutcome[] {
   const arms = state.evidence.arms.length
   return state.kinship.effects.map(({ level, names, discs }, e) => {
     const at = effectColumn(arms, e)
-    const of = (...columns: number[]) => combination(state, new Map(columns.map((c) => [at + c, 1])))
+    const of = (column: number) => combination(state, new Map([[at + column, 1]]))
+    const by = stabilityBy(state, discs)
     return {
       level,
       names,
@@ -60,7 +72,7 @@ export function effectsOf(state: FitState): EffectOutcome[] {
       glide: of(0),
       turn: of(1),
       fade: of(2),
-      stability: of(1, 2),
+      stability: combination(state, new Map(by.map((w, k) => [at + k, w]))),
     }
   })
 }
@@ -85,9 +97,10 @@ export function plasticContrasts(state: FitState): PlasticContrast[] {
     plastics.slice(i + 1).flatMap((b) => {
       if (a.mold !== b.mold) return []
       const weights = new Map<number, number>()
+      const by = stabilityBy(state, [...a.discs, ...b.discs])
       const add = (effect: number, sign: number) => {
         if (effect < 0) return
-        for (const k of [1, 2]) weights.set(effectColumn(arms, effect) + k, sign)
+        by.forEach((w, k) => weights.set(effectColumn(arms, effect) + k, sign * w))
       }
       add(a.effect, 1)
       add(b.effect, -1)

@@ -83,6 +83,7 @@ export const HINT_RULES: readonly HintRule[] = [
 /** A disc with its inspection, and what the throws say of it where it was thrown. */
 export interface InspectedFlyer {
   readonly measured: Measured
+  /** Its side, m a 100 m: throws that settle where discs fly settle which is more stable. */
   readonly stability: Estimate | null
   readonly glide: Estimate | null
 }

@@ -10,7 +10,7 @@ export function ladderOf(state: FitState, outcome: Outcome): string[] {
   const control = new Set(state.evidence.discs.filter((d) => d.control).map((d) => d.id))
   return outcome.discs
     .filter((d) => !control.has(d.disc))
-    .sort((a, b) => b.stability.value - a.stability.value)
+    .sort((a, b) => b.side.value - a.side.value)
     .map((d) => d.disc)
 }
 

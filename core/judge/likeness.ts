@@ -95,21 +95,11 @@ export interface Likenesses {
 const MANY = 60
 /** Looked at closely for each that is shown: far away, lines say less of where paths go. */
 const CLOSELY = { near: 12, far: 60 }
-/** What a path is leaned by to see how it follows a disc's numbers and weight. */
-const LEANS = { speed: 0.2, glide: 0.1, turn: 0.1, fade: 0.1, massKg: 0.002 } as const
-type Leaned = keyof typeof LEANS
-
-const leaned = (d: FlownDisc, key: Leaned, by: number): FlownDisc =>
-  key === 'massKg'
-    ? { ...d, body: { ...d.body, massKg: d.body.massKg + by } }
-    : { ...d, numbers: { ...d.numbers, [key]: d.numbers[key] + by } }
-const figureOf = (d: FlownDisc, key: Leaned) => (key === 'massKg' ? d.body.massKg : d.numbers[key])
-
 /**
  * The other discs by how like the first they fly, the likest first.
  *
- * Of many discs those nearest and some of the farthest are found first, by how the first one's paths lean with its numbers and its
- * weight; only as many of them as it takes are then flown. All distances told are of discs flown.
+ * Of many discs those nearest and some of the farthest are found first, by two flights each; only as many of them as it takes are
+ * then flown in every wind and at every angle. All distances told are of discs flown.
  *
  * @param shown how many of the likest and of the unlikest are wanted, of many discs; of few all are told
  */
@@ -122,7 +112,7 @@ export function likest(
 ): Likenesses {
   const spreadM = spreadOf(disc, armMps, noise)
   const own = pathsOf(disc, armMps)
-  const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, own, others, armMps, shown)
+  const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, others, armMps, shown)
   return {
     spreadM,
     others: close
@@ -134,36 +124,22 @@ export function likest(
   }
 }
 
+/** Rough distances are of two flights in still air, one at hyzer and one at anhyzer. */
+const ROUGHLY = [HYZERS[0]!, HYZERS.at(-1)!]
+
 function nearestAndFarthest(
   disc: FlownDisc,
-  own: readonly PathPoint[],
   others: ReadonlyMap<string, FlownDisc>,
   armMps: number,
   { most, least }: { readonly most: number; readonly least: number },
 ): [string, FlownDisc][] {
-  const keys = Object.keys(LEANS) as Leaned[]
-  const slopes = keys.map((key) => {
-    const by = LEANS[key]
-    return pathsOf(leaned(disc, key, by), armMps).map((p, i) => ({
-      x: (p.x - own[i]!.x) / by,
-      y: (p.y - own[i]!.y) / by,
-      z: (p.z - own[i]!.z) / by,
-    }))
-  })
-  const together = keys.map((_, a) =>
-    keys.map((_, b) =>
-      slopes[a]!.reduce((s, p, i) => {
-        const q = slopes[b]![i]!
-        return s + p.x * q.x + p.y * q.y + p.z * q.z
-      }, 0),
-    ),
-  )
-  const roughly = (other: FlownDisc) => {
-    const away = keys.map((key) => figureOf(other, key) - figureOf(disc, key))
-    return away.reduce((s, v, a) => s + away.reduce((t, w, b) => t + v * w * together[a]![b]!, 0), 0)
-  }
+  const roughly = (d: FlownDisc) =>
+    ROUGHLY.flatMap((hyzerRad) =>
+      flown(d, cleanRelease(fullSpeedWith(armMps, d.numbers.speed), hyzerRad), STILL_AIR),
+    )
+  const own = roughly(disc)
   const ranked = [...others]
-    .map((entry) => ({ entry, by: roughly(entry[1]) }))
+    .map((entry) => ({ entry, by: apart(own, roughly(entry[1])) }))
     .sort((a, b) => a.by - b.by)
     .map(({ entry }) => entry)
   const [near, far] = [CLOSELY.near * most, CLOSELY.far * least]

@@ -1,6 +1,11 @@
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
+import type { FlightNumbers } from '../flight/disc.ts'
+import { labelScale } from '../flight/side.ts'
 import { Z_SETTLED } from '../rating/normal.ts'
+import { probabilityAbove } from '../rating/outcome.ts'
+import type { Estimate } from '../rating/outcome.ts'
+import { chanceSettled } from '../plan/telling.ts'
 import {
   beliefOf,
   contrastOf,
@@ -12,30 +17,41 @@ import {
 } from '../plan/information.ts'
 import type { Candidate } from '../plan/information.ts'
 
-/** Beyond this many more throws a pair is as good as equal. */
-const HOPELESS = 120
+/** So many more throws of a pair are looked at. */
+export const MORE_THROWS = [12, 24, 48] as const
+/** Discs closer than this, on the scale of turn + fade, fly alike: labels tell no finer. */
+export const ALIKE_WITHIN = 0.5
 
-/** The smallest difference of stability these throws can separate at 90 %, given the sd of the difference. */
+/** The smallest difference these throws can separate at 90 %, given the sd of the difference; in its unit. */
 export const resolution = (sd: number): number => Z_SETTLED * sd
 
 /** A kind of throw: everything but the disc. */
 export type Kind = Omit<Candidate, 'disc'>
 
-/** What would settle the order of two discs, if what is believed now is right. */
+/** What further throws would do for the order of two discs, if what is believed now is right. */
 export interface Settling {
   readonly a: string
   readonly b: string
-  /** Smallest difference these throws separate at 90 %. */
+  /** Smallest difference of side these throws separate at 90 %, m a 100 m. */
   readonly resolution: number
-  /** More throws in all, of the two discs; 0 when settled, Infinity when out of reach. */
-  readonly throws: number
-  /** Of which kinds, the most needed first; empty when nothing settles it. */
+  /** Probability that they lie within half a number of each other. */
+  readonly alike: number
+  /** Chance that so many more throws of the two, in all, settle their order; none where it is settled or nothing can be thrown. */
+  readonly chances: readonly { readonly throws: number; readonly chance: number }[]
+  /** Of which kinds the most of them are, the most needed first. */
   readonly kinds: readonly { readonly kind: Kind; readonly throws: number }[]
 }
 
+/** Probability that two discs lie within half a number of each other, given how far apart they fly, m a 100 m. */
+export function alikeProbability(difference: Estimate, a: FlightNumbers, b: FlightNumbers): number {
+  const half = (ALIKE_WITHIN * (labelScale(a).perNumber + labelScale(b).perNumber)) / 2
+  const { value, sd } = difference
+  return probabilityAbove(half - value, sd) - probabilityAbove(-half - value, sd)
+}
+
 /**
- * How many more throws of which kinds would settle the order of a pair: the throw that tells most is added, again and
- * again, until the difference believed now would be settled.
+ * What more throws would do for a pair: the throw that tells most is added, again and again, and the chance that the order is
+ * settled then follows from how far the difference may still move.
  *
  * @param kinds release, arm, wind of throws that could be made
  */
@@ -48,28 +64,32 @@ export function settling(
 ): Settling {
   let belief = beliefOf(state, arms)
   const contrast = contrastOf(state, belief, a, b)
-  let variance = varianceOf(belief, contrast)
-  const base = { a, b, resolution: resolution(Math.sqrt(variance)) }
-  const gap = Math.abs(contrast.value)
-  if (gap >= base.resolution) return { ...base, throws: 0, kinds: [] }
+  const now = varianceOf(belief, contrast)
+  const [one, other] = [a, b].map((id) => state.evidence.discs.find((d) => d.id === id)!.published)
+  const base = {
+    a,
+    b,
+    resolution: resolution(Math.sqrt(now)),
+    alike: alikeProbability({ value: contrast.value, sd: Math.sqrt(now) }, one!, other!),
+  }
+  if (Math.abs(contrast.value) >= base.resolution) return { ...base, chances: [], kinds: [] }
   const options = kinds.flatMap((kind) =>
     [a, b].map((disc) => ({ kind, info: informationOf(state, belief, { ...kind, disc }, arms) })),
   )
   const tally = new Map<Kind, number>()
-  for (let n = 1; n <= HOPELESS && options.length > 0; n++) {
+  const chances: { throws: number; chance: number }[] = []
+  for (let n = 1; n <= MORE_THROWS.at(-1)! && options.length > 0; n++) {
     const reach = reachOf(belief, [contrast])
     const after = options.map((o) => variancesWith(belief, o.info, reach)[0]!)
-    const best = after.indexOf(Math.min(...after))
-    const { kind, info } = options[best]!
+    const { kind, info } = options[after.indexOf(Math.min(...after))]!
     belief = withThrow(belief, info)
-    variance = varianceOf(belief, contrast)
     tally.set(kind, (tally.get(kind) ?? 0) + 1)
-    if (gap >= resolution(Math.sqrt(variance)))
-      return {
-        ...base,
-        throws: n,
-        kinds: [...tally].map(([k, throws]) => ({ kind: k, throws })).sort((x, y) => y.throws - x.throws),
-      }
+    if (MORE_THROWS.some((m) => m === n))
+      chances.push({ throws: n, chance: chanceSettled(contrast.value, now, varianceOf(belief, contrast)) })
   }
-  return { ...base, throws: Number.POSITIVE_INFINITY, kinds: [] }
+  return {
+    ...base,
+    chances,
+    kinds: [...tally].map(([kind, throws]) => ({ kind, throws })).sort((x, y) => y.throws - x.throws),
+  }
 }

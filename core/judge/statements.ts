@@ -1,5 +1,8 @@
-import type { DiscOutcome, DiscRanks, Outcome, PairOutcome } from '../rating/outcome.ts'
+import type { Side } from '../flight/hand.ts'
+import { labelScale, PER_M } from '../flight/side.ts'
+import type { DiscOutcome, DiscRanks, Estimate, Outcome, PairOutcome } from '../rating/outcome.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
+import { ALIKE_WITHIN, alikeProbability } from './resolve.ts'
 import type { Settling } from './resolve.ts'
 import { hedgedStability } from './words.ts'
 import { Z90 } from '../rating/normal.ts'
@@ -11,7 +14,7 @@ const LEANING = 0.75
 
 /** A conclusion with what stands behind it. */
 export interface Statement {
-  readonly kind: 'extreme' | 'order' | 'open' | 'label'
+  readonly kind: 'extreme' | 'order' | 'alike' | 'open' | 'label'
   /** What it is about, the more stable first. */
   readonly discs: readonly string[]
   /** Probability of what is said; absent for a description. */
@@ -21,57 +24,98 @@ export interface Statement {
   readonly settled: boolean
   /** Counted throws behind it. */
   readonly throws: number
-  /** More throws of these discs, in all, that would settle it; absent when settled, Infinity when out of reach. */
-  readonly needs?: number
 }
+
+/** How things are called in sentences. */
+export interface Wording {
+  readonly name: (disc: string) => string
+  /** A length, given in m, with its unit. */
+  readonly length?: (m: number, digits?: number) => string
+  /** The same without its unit. */
+  readonly figure?: (m: number) => string
+}
+
+const metres = (m: number) => m.toFixed(1)
+const lengthOf = ({ length = (m, digits = 1) => `${m.toFixed(digits)} m` }: Wording) => length
+const figureOf = ({ figure = metres }: Wording) => figure
 
 const signed = (v: number) => v.toFixed(1).replace('-', '−')
 
+/** “farther left”: to which side, seen by the thrower where all throws fade to one. */
+const farther = (side: Side | undefined, more = true): string => {
+  if (side === undefined) return more ? 'farther to the fade side' : 'farther to the turn side'
+  return `farther ${(side === 'left') === more ? 'left' : 'right'}`
+}
+
+/** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */
+function finishWords({ value, sd }: Estimate, side: Side | undefined, words: Wording): string {
+  const more = value >= 0
+  const [low, high] = [Math.abs(value) - Z90 * sd, Math.abs(value) + Z90 * sd].map((m) =>
+    signed(Number(figureOf(words)(m))),
+  )
+  return `finishes ${lengthOf(words)(Math.abs(value))} (${low} to ${high}) ${farther(side, more)}`
+}
+
+const negative = ({ value, sd }: Estimate): Estimate => ({ value: -value, sd })
+
 /** The more stable of a pair first. */
-function ordered(pair: PairOutcome): { above: string; below: string; p: number; gap: number; sd: number } {
-  const { value, sd } = pair.difference
-  return value >= 0
-    ? { above: pair.a, below: pair.b, p: pair.pAMoreStable, gap: value, sd }
-    : { above: pair.b, below: pair.a, p: 1 - pair.pAMoreStable, gap: -value, sd }
+function ordered(pair: PairOutcome): { above: string; below: string; p: number; finish: Estimate } {
+  return pair.difference.value >= 0
+    ? { above: pair.a, below: pair.b, p: pair.pAMoreStable, finish: pair.finish }
+    : { above: pair.b, below: pair.a, p: 1 - pair.pAMoreStable, finish: negative(pair.finish) }
 }
 
 function orderStatement(
   pair: PairOutcome,
-  throwsOf: (disc: string) => number,
-  name: (disc: string) => string,
+  { discs, fadeSide }: Outcome,
+  words: Wording,
   settling: Settling | undefined,
 ): Statement {
-  const { above, below, p, gap, sd } = ordered(pair)
-  const throws = throwsOf(above) + throwsOf(below)
-  const base = { discs: [above, below], probability: p, throws }
-  if (p >= SETTLED) {
-    const [low, high] = [Math.max(0, gap - Z90 * sd), gap + Z90 * sd]
+  const { name } = words
+  const of = (disc: string) => discs.find((d) => d.disc === disc)!
+  const { above, below, p, finish } = ordered(pair)
+  const throws = of(above).throws + of(below).throws
+  const base = { discs: [above, below], throws }
+  const flies = `it ${finishWords(finish, fadeSide, words)} in a flight of ${lengthOf(words)(PER_M, 0)}`
+  const alike = alikeProbability(pair.difference, of(pair.a).published, of(pair.b).published)
+  if (p >= SETTLED)
     return {
       ...base,
+      probability: p,
       kind: 'order',
       settled: true,
       text: `${name(above)} is more stable than ${name(below)}`,
-      detail: `by ${low.toFixed(1)} to ${high.toFixed(1)} on the turn + fade scale, ${throws} throws`,
+      detail: `${flies}; ${throws} throws`,
     }
-  }
+  if (alike >= SETTLED)
+    return {
+      ...base,
+      probability: alike,
+      kind: 'alike',
+      settled: true,
+      text: `${name(above)} and ${name(below)} fly alike, to within half a number`,
+      detail: `${flies}; ${throws} throws`,
+    }
   return {
     ...base,
+    probability: p,
     kind: 'open',
     settled: false,
-    ...(settling && { needs: settling.throws }),
     text: `${name(above)} against ${name(below)} is not settled`,
-    detail:
-      settling?.throws === Number.POSITIVE_INFINITY
-        ? `too close for throws to tell; they differ by about ${gap.toFixed(1)} ± ${(Z90 * sd).toFixed(1)}`
-        : `leaning to ${name(above)}${settling ? `; ${needed(settling)} would settle it` : ''}`,
+    detail: `leaning to ${name(above)}${settling && settling.chances.length > 0 ? `; ${needed(settling)}` : ''}`,
   }
 }
 
-/** “About 12 more throws of the two, mostly flat into the wind”. */
-function needed({ throws, kinds }: Settling): string {
-  const [first] = kinds
-  const count = throws === 1 ? 'one more throw' : `about ${throws} more throws of the two`
-  return first ? `${count}, ${kinds.length > 1 ? 'mostly ' : ''}${kindWords(first.kind)},` : count
+/** “12 more throws of the two, mostly flat into the wind, settle it with 35 %, 24 with 52 %, 48 with 68 %”. */
+function needed({ chances, kinds }: Settling): string {
+  const [kind] = kinds
+  const [first, ...more] = chances
+  const which = kind ? `, ${kinds.length > 1 ? 'mostly ' : ''}${kindWords(kind.kind)},` : ''
+  const share = (chance: number) => `${Math.min(99, Math.max(1, Math.round(100 * chance)))} %`
+  return [
+    `${first!.throws} more throws of the two${which} settle it with ${share(first!.chance)}`,
+    ...more.map(({ throws, chance }) => `${throws} with ${share(chance)}`),
+  ].join(', ')
 }
 
 /** A kind of throw in words: release angle and wind leg. */
@@ -114,14 +158,22 @@ const COUNT_WORDS: Readonly<Record<number, string>> = {
   7: 'seven',
 }
 
-/** How a disc sits against its published stability. */
-export function labelStatement(d: DiscOutcome, name: (disc: string) => string): Statement {
-  const published = d.published.turn + d.published.fade
-  const gap = d.stability.value - published
-  const pMore = probabilityAbove(gap, d.stability.sd)
+/** How a disc flies against its published numbers. */
+export function labelStatement(
+  d: Pick<DiscOutcome, 'disc' | 'published' | 'side' | 'finish' | 'stability' | 'throws'>,
+  fadeSide: Side | undefined,
+  words: Wording,
+): Statement {
+  const { name } = words
+  const label = labelScale(d.published)
+  const gap = d.stability.value - label.stability
+  const { sd } = d.stability
+  const pMore = probabilityAbove(gap, sd)
   const p = Math.max(pMore, 1 - pMore)
+  const within = probabilityAbove(ALIKE_WITHIN - gap, sd) - probabilityAbove(-ALIKE_WITHIN - gap, sd)
   const base = { kind: 'label' as const, discs: [d.disc], throws: d.throws }
-  const reads = `reads ${signed(d.stability.value)} against ${signed(published)} published, ${hedgedStability(d.stability.value, d.stability.sd)}`
+  const finish = { value: d.finish.value - label.finish, sd: d.finish.sd }
+  const reads = `${hedgedStability(d.stability.value, sd)}; ${finishWords(finish, fadeSide, words)} than its label says`
   if (d.throws === 0)
     return {
       ...base,
@@ -129,20 +181,20 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
       text: `${name(d.disc)} has not been thrown`,
       detail: 'nothing but its label is known',
     }
-  if (p >= SETTLED && Math.abs(gap) >= 0.25)
+  if (within >= SETTLED)
+    return {
+      ...base,
+      probability: within,
+      settled: true,
+      text: `${name(d.disc)} flies as its label says, to within half a number`,
+      detail: reads,
+    }
+  if (p >= SETTLED)
     return {
       ...base,
       probability: p,
       settled: true,
       text: `${name(d.disc)} is ${gap > 0 ? 'more' : 'less'} stable than its label`,
-      detail: reads,
-    }
-  const half = Z90 * d.stability.sd
-  if (half <= 0.75 && Math.abs(gap) <= 0.5)
-    return {
-      ...base,
-      settled: true,
-      text: `${name(d.disc)} is true to its label within ${half.toFixed(1)}`,
       detail: reads,
     }
   if (p >= LEANING)
@@ -166,21 +218,18 @@ export function labelStatement(d: DiscOutcome, name: (disc: string) => string): 
  * neighbours on the ladder, settled ones first and open ones by how little they lack, then each disc against its
  * label.
  *
- * @param name how a disc is called in a sentence
+ * @param words how discs and lengths are called in a sentence
  * @param settlings what would settle open pairs, where that has been worked out
  * @param ranks rank distribution of the discs asked about; discs without one, such as the control disc, are left aside
  */
 export function statements(
   outcome: Outcome,
   ranks: readonly DiscRanks[],
-  name: (disc: string) => string,
+  words: Wording,
   settlings: readonly Settling[] = [],
 ): Statement[] {
   const asked = new Set(ranks.map((r) => r.disc))
-  const ladder = outcome.discs
-    .filter((d) => asked.has(d.disc))
-    .sort((a, b) => b.stability.value - a.stability.value)
-  const throwsOf = (disc: string) => outcome.discs.find((d) => d.disc === disc)!.throws
+  const ladder = outcome.discs.filter((d) => asked.has(d.disc)).sort((a, b) => b.side.value - a.side.value)
   const pairOf = (a: string, b: string) =>
     outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
   const neighbours = ladder
@@ -189,8 +238,8 @@ export function statements(
       const above = ladder[i]!.disc
       return orderStatement(
         pairOf(above, d.disc),
-        throwsOf,
-        name,
+        outcome,
+        words,
         settlings.find((s) => (s.a === above && s.b === d.disc) || (s.a === d.disc && s.b === above)),
       )
     })
@@ -200,7 +249,7 @@ export function statements(
     ladder.length < 3
       ? []
       : (['most', 'least'] as const)
-          .map((which) => extremeStatement(ranks, which, thrown, name))
+          .map((which) => extremeStatement(ranks, which, thrown, words.name))
           .filter((s, i) => i === 0 || s.settled)
-  return [...extremes, ...neighbours, ...ladder.map((d) => labelStatement(d, name))]
+  return [...extremes, ...neighbours, ...ladder.map((d) => labelStatement(d, outcome.fadeSide, words))]
 }

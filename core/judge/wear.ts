@@ -8,82 +8,67 @@ export interface Retest {
   /** Throws since new, and hits hard enough to hear. */
   readonly throws: number
   readonly hardHits: number
-  readonly turn: Estimate
-  readonly fade: Estimate
+  /** Read from where it flew; see flight/side.ts. */
+  readonly stability: Estimate
 }
 
-/** What wear takes from a plastic: change of turn and fade per hundred throws and per hard hit. */
+/** What wear takes from a plastic: change of stability per hundred throws and per hard hit. */
 export interface WearRate {
-  readonly turnPer100: Estimate
-  readonly turnPerHit: Estimate
-  readonly fadePer100: Estimate
-  readonly fadePerHit: Estimate
-  /** Covariance of the two rates of each number, for forecasts. */
-  readonly covariance: { readonly turn: number; readonly fade: number }
+  readonly per100: Estimate
+  readonly perHit: Estimate
+  /** Covariance of the two, for forecasts. */
+  readonly covariance: number
   readonly retests: number
 }
 
 /** What is believed of a plastic before any re-test; base blends wear in faster than premium ones. */
 export const WEAR_RATE_PRIOR = {
-  turnPer100: { value: -0.12, sd: 0.15 },
-  turnPerHit: { value: -0.02, sd: 0.025 },
-  fadePer100: { value: -0.06, sd: 0.1 },
-  fadePerHit: { value: -0.01, sd: 0.02 },
+  per100: { value: -0.18, sd: 0.18 },
+  perHit: { value: -0.03, sd: 0.032 },
 } as const
-/** What a disc's numbers do between re-tests that wear does not explain. */
-const RETEST_SD = 0.1
-/** What is believed of a disc's numbers when new: next to nothing, it is read off its first test. */
+/** What a disc does between re-tests that wear does not explain. */
+const RETEST_SD = 0.14
+/** What is believed of a disc when new: next to nothing, it is read off its first test. */
 const NEW_SD = 5
 
 /**
- * Rates of wear of one plastic from re-tests of its discs: Bayesian linear regression of each number on throws and hard
- * hits, with a start of its own for every disc. Without re-tests it is the prior.
+ * Rates of wear of one plastic from re-tests of its discs: Bayesian linear regression of stability on throws and hard hits, with
+ * a start of its own for every disc. Without re-tests it is the prior.
  *
  * @param prior what is believed of this plastic, if not as of any other
  */
 export function wearRate(
   retests: readonly Retest[],
-  prior: typeof WEAR_RATE_PRIOR | Omit<WearRate, 'covariance' | 'retests'> = WEAR_RATE_PRIOR,
+  prior: Pick<WearRate, 'per100' | 'perHit'> = WEAR_RATE_PRIOR,
 ): WearRate {
   const discs = [...new Set(retests.map((r) => r.disc))]
-  const regress = (key: 'turn' | 'fade', per100: Estimate, perHit: Estimate) => {
-    const n = 2 + discs.length
-    const a = new Float64Array(n * n)
-    const b = new Float64Array(n)
-    const mean = [per100.value, perHit.value, ...discs.map(() => 0)]
-    const sds = [per100.sd, perHit.sd, ...discs.map(() => NEW_SD)]
+  const n = 2 + discs.length
+  const a = new Float64Array(n * n)
+  const b = new Float64Array(n)
+  const mean = [prior.per100.value, prior.perHit.value, ...discs.map(() => 0)]
+  const sds = [prior.per100.sd, prior.perHit.sd, ...discs.map(() => NEW_SD)]
+  for (let i = 0; i < n; i++) {
+    a[i * n + i] = 1 / sds[i]! ** 2
+    b[i] = mean[i]! / sds[i]! ** 2
+  }
+  for (const r of retests) {
+    const row = new Float64Array(n)
+    row[0] = r.throws / 100
+    row[1] = r.hardHits
+    row[2 + discs.indexOf(r.disc)] = 1
+    const precision = 1 / (r.stability.sd ** 2 + RETEST_SD ** 2)
     for (let i = 0; i < n; i++) {
-      a[i * n + i] = 1 / sds[i]! ** 2
-      b[i] = mean[i]! / sds[i]! ** 2
-    }
-    for (const r of retests) {
-      const row = new Float64Array(n)
-      row[0] = r.throws / 100
-      row[1] = r.hardHits
-      row[2 + discs.indexOf(r.disc)] = 1
-      const precision = 1 / (r[key].sd ** 2 + RETEST_SD ** 2)
-      for (let i = 0; i < n; i++) {
-        b[i]! += precision * row[i]! * r[key].value
-        for (let j = 0; j < n; j++) a[i * n + j]! += precision * row[i]! * row[j]!
-      }
-    }
-    factorise(a, n)
-    solve(a, n, b)
-    const covariance = inverse(a, n)
-    return {
-      per100: { value: b[0]!, sd: Math.sqrt(covariance[0]!) },
-      perHit: { value: b[1]!, sd: Math.sqrt(covariance[n + 1]!) },
-      covariance: covariance[1]!,
+      b[i]! += precision * row[i]! * r.stability.value
+      for (let j = 0; j < n; j++) a[i * n + j]! += precision * row[i]! * row[j]!
     }
   }
-  const turn = regress('turn', prior.turnPer100, prior.turnPerHit)
-  const fade = regress('fade', prior.fadePer100, prior.fadePerHit)
+  factorise(a, n)
+  solve(a, n, b)
+  const covariance = inverse(a, n)
   return {
-    turnPer100: turn.per100,
-    turnPerHit: turn.perHit,
-    fadePer100: fade.per100,
-    fadePerHit: fade.perHit,
-    covariance: { turn: turn.covariance, fade: fade.covariance },
+    per100: { value: b[0]!, sd: Math.sqrt(covariance[0]!) },
+    perHit: { value: b[1]!, sd: Math.sqrt(covariance[n + 1]!) },
+    covariance: covariance[1]!,
     retests: retests.length,
   }
 }
@@ -91,16 +76,15 @@ export function wearRate(
 /** Stability of a disc after so many more throws and hard hits, with its uncertainty. */
 export function stabilityAfter(now: Estimate, rate: WearRate, throws: number, hardHits: number): Estimate {
   const h = throws / 100
-  const value =
-    now.value +
-    h * (rate.turnPer100.value + rate.fadePer100.value) +
-    hardHits * (rate.turnPerHit.value + rate.fadePerHit.value)
   const variance =
     now.sd ** 2 +
-    h ** 2 * (rate.turnPer100.sd ** 2 + rate.fadePer100.sd ** 2) +
-    hardHits ** 2 * (rate.turnPerHit.sd ** 2 + rate.fadePerHit.sd ** 2) +
-    2 * h * hardHits * (rate.covariance.turn + rate.covariance.fade)
-  return { value, sd: Math.sqrt(Math.max(0, variance)) }
+    h ** 2 * rate.per100.sd ** 2 +
+    hardHits ** 2 * rate.perHit.sd ** 2 +
+    2 * h * hardHits * rate.covariance
+  return {
+    value: now.value + h * rate.per100.value + hardHits * rate.perHit.value,
+    sd: Math.sqrt(Math.max(0, variance)),
+  }
 }
 
 /** When a disc leaves the slot it is carried for. */

@@ -1,4 +1,5 @@
 import { discCovariance, weightedCovariance } from './arrow.ts'
+import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import type { FitState } from './state.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -70,11 +71,34 @@ export function discrepancyOf(counted: readonly ThrowTerm[], scales: Float64Arra
   return (together * together * (1 + FEIGNED)) / (together + FEIGNED)
 }
 
-/** What the model's own error adds to the covariance of two discs' numbers: one value a number. */
+/**
+ * What the model's own error adds to the covariance of two discs' numbers: one value a number. Only what was learnt by way of the
+ * model is off by it: nothing is added to a belief that no throw has moved.
+ */
 export function discrepancyBetween(state: FitState, a: number, b: number): readonly number[] {
   const moldOf = (disc: number) => state.evidence.discs[disc]!.kin?.mold
   const shared = moldOf(a) !== undefined && moldOf(a) === moldOf(b) ? OF_MOLD : 0
-  return OFF.map((off) => (a === b ? 1 : shared) * state.discrepancy * off)
+  if (a !== b && shared === 0) return NOTHING
+  const [one, other] = [learntOf(state, a), learntOf(state, b)]
+  return OFF.map(
+    (off, k) => (a === b ? 1 : shared) * state.discrepancy * off * Math.sqrt(one[k]! * other[k]!),
+  )
+}
+const NOTHING: readonly number[] = [0, 0, 0]
+
+const learnt = new WeakMap<FitState, Map<number, readonly number[]>>()
+
+/** Share of the belief in each of a disc's numbers that throws have replaced, 0 … 1. */
+function learntOf(state: FitState, disc: number): readonly number[] {
+  let known = learnt.get(state)
+  if (!known) learnt.set(state, (known = new Map()))
+  const before = known.get(disc)
+  if (before) return before
+  const covariance = discCovariance(state.posterior, disc, disc)
+  const sds = state.evidence.discs[disc]!.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
+  const now = sds.map((sd, k) => Math.max(0, 1 - covariance[k * 4]! / (sd * sd)))
+  known.set(disc, now)
+  return now
 }
 
 /** Covariance of two discs' numbers, the model's own error included: 3 × 3, row by row. */

@@ -2,6 +2,7 @@ import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
 import { randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
+import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
@@ -74,6 +75,8 @@ export interface Outcome {
   /** Covariance of the discs' sides, m² a 100 m, discs × discs, row by row. */
   readonly sideCovariance: Float64Array
   readonly settled: boolean
+  /** The side all counted throws fade to, seen by their thrower; undefined where they do not agree. */
+  readonly fadeSide: FadeSide | undefined
 }
 
 /** The normal distribution's cumulative probability, kept off 0 and 1: no finite number of throws is certain. */
@@ -167,7 +170,14 @@ export function outcomeOf(state: FitState): Outcome {
     throws: throwsOf(state),
     sideCovariance,
     settled: state.settled,
+    fadeSide: fadeSideOf(state),
   }
+}
+
+function fadeSideOf({ evidence }: FitState): FadeSide | undefined {
+  const signs = new Set(evidence.throws.filter((t) => t.counts).map((t) => t.fadeSign))
+  const [sign] = signs
+  return signs.size === 1 && sign !== undefined ? (sign === 1 ? 'right' : 'left') : undefined
 }
 
 function habitsOf({ evidence, habits, posterior, scales }: FitState): HabitOutcome[] {

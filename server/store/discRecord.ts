@@ -210,8 +210,7 @@ export async function readDiscRecord(
       retests.push({
         disc: d.disc,
         ...(await worn(db, id, day)),
-        turn: { value: d.observed.turn, sd: d.sd.turn },
-        fade: { value: d.observed.fade, sd: d.sd.fade },
+        stability: d.stability,
       })
       if (id === discId)
         tests.push({ day, throws: d.throws, stability: d.stability.value, sd: d.stability.sd })

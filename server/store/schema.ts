@@ -251,6 +251,12 @@ export const ratings = pgTable('ratings', {
   turn: doublePrecision('turn').notNull(),
   fade: doublePrecision('fade').notNull(),
   covariance: doublePrecision('covariance').array().notNull(),
+  side: doublePrecision('side').notNull(),
+  sideSd: doublePrecision('side_sd').notNull(),
+  finish: doublePrecision('finish').notNull(),
+  finishSd: doublePrecision('finish_sd').notNull(),
+  stability: doublePrecision('stability').notNull(),
+  stabilitySd: doublePrecision('stability_sd').notNull(),
 })
 
 export const throwers = pgTable(

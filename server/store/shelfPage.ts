@@ -13,7 +13,7 @@ const people = (column: unknown) => sql`${column} collate "en-x-icu"`
 const inForce = sql`coalesce(${discs.stamped}, ${runs.numbers}, ${plastics.numbers}, ${molds.numbers})`
 const number = (key: string) => sql<number>`(${inForce} ->> ${sql.raw(`'${key}'`)})::float8`
 /** What the throws say, or the numbers in force where there are none. */
-const stability = sql<number>`coalesce(${ratings.turn} + ${ratings.fade}, ${number('turn')} + ${number('fade')})`
+const stability = sql<number>`coalesce(${ratings.stability}, ${number('turn')} + ${number('fade')})`
 const wearStep = sql`array_position(array[${sql.raw(WEAR_STATES.map((w) => `'${w}'`).join(', '))}], ${discs.wear})`
 
 const thrownOf = (db: Queryable) =>
@@ -43,6 +43,12 @@ function lines(db: Queryable) {
         turn: ratings.turn,
         fade: ratings.fade,
         covariance: ratings.covariance,
+        side: ratings.side,
+        sideSd: ratings.sideSd,
+        finish: ratings.finish,
+        finishSd: ratings.finishSd,
+        stability: ratings.stability,
+        stabilitySd: ratings.stabilitySd,
       },
       throws: sql<number>`coalesce(${thrown.counted}, 0)`,
       lastThrownAt: thrown.last,

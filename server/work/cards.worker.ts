@@ -30,7 +30,7 @@ const work = {
         band: f.band.map((b) => ({ x: cm(b.x), low: cm(b.low), high: cm(b.high) })),
       })),
       // how many throws more is said in the sentence; as a number it may be endless
-      sentences: sentences.map(({ needs: _, discs: about, ...s }) => ({ ...s, discs: [...about] })),
+      sentences: sentences.map(({ discs: about, ...s }) => ({ ...s, discs: [...about] })),
     }
   },
 }

@@ -60,6 +60,12 @@ const work = {
         turn: d.observed.turn,
         fade: d.observed.fade,
         covariance: [...d.covariance],
+        side: d.side.value,
+        sideSd: d.side.sd,
+        finish: d.finish.value,
+        finishSd: d.finish.sd,
+        stability: d.stability.value,
+        stabilitySd: d.stability.sd,
       }))
       await db.transaction(async (tx) => {
         await tx.delete(ratings)

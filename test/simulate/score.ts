@@ -1,4 +1,5 @@
 import type { FlightNumbers } from '../../core/flight/disc.ts'
+import { labelScale, stabilityAt } from '../../core/flight/side.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import { simulateSession } from './session.ts'
@@ -17,7 +18,7 @@ export interface Score {
     readonly fade: number
     readonly stability: number
   }
-  /** Share of pairs at least 0.75 apart put in the right order. */
+  /** Share of pairs at least 0.75 of a number apart by where they fly put in the right order. */
   readonly rightOrder: number
   /** Order by the published numbers, and by mean landing side, on the same pairs. */
   readonly rightOrderPublished: number
@@ -54,13 +55,15 @@ export function scoreSessions(
   const order = { fit: [] as boolean[], published: [] as boolean[], side: [] as boolean[] }
   let unsettled = 0
   for (let k = 0; k < sessions; k++) {
-    const { evidence, truth } = simulateSession({
+    const { evidence, truth, sides } = simulateSession({
       ...design,
       seed: ((firstSeed + k) * 0.6180339887498949) % 1,
     })
     const outcome = outcomeOf(fit(evidence))
     if (!outcome.settled) unsettled++
     const stability = (n: FlightNumbers) => n.turn + n.fade
+    const flown = (d: { disc: string; published: FlightNumbers }) =>
+      stabilityAt(labelScale(d.published), sides.get(d.disc)!.side)
     for (const d of outcome.discs) {
       const t = truth.get(d.disc)!
       const see = (key: keyof typeof errors, error: number, sd: number) => {
@@ -70,7 +73,7 @@ export function scoreSessions(
       see('glide', d.observed.glide - t.glide, d.sd.glide)
       see('turn', d.observed.turn - t.turn, d.sd.turn)
       see('fade', d.observed.fade - t.fade, d.sd.fade)
-      see('stability', d.stability.value - stability(t), d.stability.sd)
+      see('stability', d.stability.value - flown(d), d.stability.sd)
       published.turn.push(d.published.turn - t.turn)
       published.fade.push(d.published.fade - t.fade)
     }
@@ -81,10 +84,12 @@ export function scoreSessions(
       }),
     )
     for (const p of outcome.pairs) {
-      const gap = stability(truth.get(p.a)!) - stability(truth.get(p.b)!)
-      if (Math.abs(gap) < 0.75) continue
+      const gap = sides.get(p.a)!.side - sides.get(p.b)!.side
+      const labels = [p.a, p.b].map((id) => evidence.discs.find((d) => d.id === id)!.published)
+      const number = (labelScale(labels[0]!).perNumber + labelScale(labels[1]!).perNumber) / 2
+      if (Math.abs(gap) < 0.75 * number) continue
       order.fit.push(p.difference.value * gap > 0)
-      const [a, b] = [p.a, p.b].map((id) => evidence.discs.find((d) => d.id === id)!.published)
+      const [a, b] = labels
       order.published.push((stability(a!) - stability(b!)) * gap > 0)
       order.side.push((meanSide.get(p.a)! - meanSide.get(p.b)!) * gap > 0)
     }

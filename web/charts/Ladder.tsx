@@ -1,4 +1,5 @@
 import type { DiscOutcome } from '../../core/rating/outcome.ts'
+import { useUnits } from '../data/preferences.tsx'
 import { figure } from '../data/units.ts'
 import { hueOf } from '../strip/hues.ts'
 import { Z90 } from '../../core/rating/normal.ts'
@@ -10,22 +11,23 @@ interface LadderProps {
   readonly place: (code: string) => number
 }
 
-/** Discs from most to least stable on turn + fade, each with its 90 % bar; 0 is straight. */
+/** Discs from most to least stable by where they fly, each with its 90 % bar; 0 flies along the aim line on average. */
 export function Ladder({ discs, name, place }: LadderProps) {
-  const rows = [...discs].sort((a, b) => b.stability.value - a.stability.value)
+  const { length } = useUnits()
+  const rows = [...discs].sort((a, b) => b.side.value - a.side.value)
   return (
     <IntervalRows
-      rows={rows.map(({ disc, stability: { value, sd } }) => ({
+      rows={rows.map(({ disc, side: { value, sd } }) => ({
         id: disc,
         name: name(disc),
         hue: hueOf(place(disc)),
         value,
         low: value - Z90 * sd,
         high: value + Z90 * sd,
-        words: figure(value, 1),
+        words: figure(length.to(value), 1),
       }))}
-      axis="turn + fade"
-      mark={(m) => figure(m, 0)}
+      axis={`${length.unit} to the fade side`}
+      mark={(m) => figure(length.to(m), 0)}
       ends={['understable', 'overstable']}
     />
   )

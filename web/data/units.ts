@@ -1,4 +1,5 @@
 import type { Preferences } from '../../contract/preferences.ts'
+import type { Wording } from '../../core/judge/statements.ts'
 
 /** One measure in the unit a user likes; everything is stored metric. */
 export interface Measure {
@@ -82,3 +83,10 @@ export function percent(p: number): string {
   const shown = Math.floor(100 * p + 1e-9)
   return `${Math.min(99, Math.max(1, shown))} %`
 }
+
+/** How discs and lengths are called in sentences. */
+export const wordingOf = ({ length }: Units, name: (code: string) => string): Wording => ({
+  name,
+  length: length.show,
+  figure: (m) => length.to(m).toFixed(1),
+})

@@ -52,5 +52,6 @@ export function outcomeOfBelief(list: readonly Believed[]): Outcome {
     throws: [],
     sideCovariance,
     settled: true,
+    fadeSide: 'left',
   }
 }

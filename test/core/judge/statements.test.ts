@@ -9,17 +9,27 @@ import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { outcomeOfBelief } from './outcomes.ts'
 
 const said = (outcome: Outcome, aside: readonly string[] = [], settlings: readonly Settling[] = []) =>
-  statements(outcome, rankDistribution(outcome, randomLcg(0.5), new Set(aside)), (code) => code, settlings)
-const settling = (throws: number): Settling => ({
+  statements(
+    outcome,
+    rankDistribution(outcome, randomLcg(0.5), new Set(aside)),
+    { name: (code) => code },
+    settlings,
+  )
+const SETTLING: Settling = {
   a: 'A',
   b: 'B',
   resolution: 0.5,
-  throws,
+  alike: 0.4,
+  chances: [
+    { throws: 12, chance: 0.352 },
+    { throws: 24, chance: 0.52 },
+    { throws: 48, chance: 0.998 },
+  ],
   kinds: [-2.5, 2.5].map((windAlongMps, i) => ({
     kind: { arm: 'arm', power: 1, hyzerRad: 0, air: { ...STILL_AIR, windAlongMps } },
-    throws: 5 - i,
+    throws: 25 - i,
   })),
-})
+}
 
 describe('stability words', () => {
   it('change at the bounds of the scale', () => {
@@ -79,25 +89,43 @@ describe('what can be said', () => {
     const open = said(close).find((s) => s.kind === 'open')!
     expect(open).include({ settled: false, text: 'B against A is not settled', detail: 'leaning to B' })
     expect(open.probability).within(0.7, 0.9)
-    expect(said(close, [], [settling(9)]).find((s) => s.kind === 'open')).include({
-      needs: 9,
-      detail: 'leaning to B; about 9 more throws of the two, mostly flat into the wind, would settle it',
-    })
+    expect(said(close, [], [SETTLING]).find((s) => s.kind === 'open')!.detail).equal(
+      'leaning to B; 12 more throws of the two, mostly flat into the wind, settle it with 35 %, 24 with 52 %, 48 with 99 %',
+    )
   })
 
-  it('does not promise that throws will tell apart what is as good as equal', () => {
-    const equal = outcomeOfBelief([
-      { disc: 'A', turn: -1, fade: 2, sd: 0.3 },
-      { disc: 'B', turn: -1, fade: 2.02, sd: 0.3 },
-    ])
-    const [open] = said(equal, [], [settling(Number.POSITIVE_INFINITY)]).filter((s) => s.kind === 'open')
-    expect(open!.detail).match(/^too close for throws to tell/)
+  it('gives the probability of an order, then metres, to the side the thrower sees', () => {
+    const order = said(clear).find((s) => s.kind === 'order' && s.discs[0] === 'high')!
+    expect(order.text).equal('high is more stable than middle')
+    expect(order.detail).match(
+      /^it finishes 4\.0 m \(3\.0 to 5\.0\) farther left in a flight of 100 m; 24 throws$/,
+    )
+    const mixed = said({ ...clear, fadeSide: undefined }).find((s) => s.kind === 'order')!
+    expect(mixed.detail).match(/farther to the fade side/)
+    const right = said({ ...clear, fadeSide: 'right' }).find((s) => s.kind === 'order')!
+    expect(right.detail).match(/farther right/)
   })
 
-  it('puts every disc asked about against its label, in plain words', () => {
+  it('says that two fly alike only where they lie within half a number with 90 %', () => {
+    const pair = (sd: number) =>
+      said(
+        outcomeOfBelief([
+          { disc: 'A', turn: -1, fade: 2, sd },
+          { disc: 'B', turn: -1, fade: 2.02, sd },
+        ]),
+      ).find((s) => s.kind === 'alike' || s.kind === 'open')!
+    expect(pair(0.15)).include({ kind: 'alike', settled: true })
+    expect(pair(0.15).probability).greaterThan(0.9)
+    expect(pair(0.4)).include({ kind: 'open', settled: false })
+  })
+
+  it('puts every disc asked about against its label, with the probability of what is said', () => {
     const of = (turn: number, fade: number, sd: number, throws = 12) =>
-      labelStatement(outcomeOfBelief([{ disc: 'D', turn, fade, sd, throws }]).discs[0]!, (d) => d)
-    expect(of(-1, 2, 0.2).text).equal('D is true to its label within 0.5')
+      labelStatement(outcomeOfBelief([{ disc: 'D', turn, fade, sd, throws }]).discs[0]!, 'left', {
+        name: (d) => d,
+      })
+    expect(of(-1, 2, 0.15).text).equal('D flies as its label says, to within half a number')
+    expect(of(-1, 2, 0.15).probability).greaterThan(0.95)
     expect(of(-2, 1.8, 0.2).text).equal('D is less stable than its label')
     expect(of(-0.7, 2.3, 0.45).text).equal('D may be more stable than its label')
     expect(of(-1, 2.1, 0.8).text).equal('Nothing speaks against the label of D')

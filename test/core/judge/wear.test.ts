@@ -4,23 +4,21 @@ import { leavesSlot, stabilityAfter, WEAR_RATE_PRIOR, wearRate } from '../../../
 import type { Retest } from '../../../core/judge/wear.ts'
 
 /** Re-tests of three discs of a plastic that loses so much per hundred throws and per hit. */
-function retests(seed: number, turnPer100: number, turnPerHit: number, count = 6): Retest[] {
+function retests(seed: number, per100: number, perHit: number, count = 6): Retest[] {
   const uniform = randomLcg(seed)
   const normal = randomNormal.source(uniform)()
   return ['a', 'b', 'c'].flatMap((disc, d) =>
     Array.from({ length: count }, (_, i) => {
       const throws = 120 * i
       const hardHits = Math.floor(i * 3 * uniform())
-      const seen = (start: number, per100: number, perHit: number) => ({
-        value: start + (per100 * throws) / 100 + perHit * hardHits + 0.3 * normal(),
-        sd: 0.3,
-      })
       return {
         disc,
         throws,
         hardHits,
-        turn: seen(-1 + 0.2 * d, turnPer100, turnPerHit),
-        fade: seen(2, 0.5 * turnPer100, 0.5 * turnPerHit),
+        stability: {
+          value: 1 + 0.2 * d + (per100 * throws) / 100 + perHit * hardHits + 0.3 * normal(),
+          sd: 0.3,
+        },
       }
     }),
   )
@@ -40,10 +38,10 @@ describe('wear', () => {
     for (let k = 1; k <= 60; k++) {
       const per100 = -0.02 - 0.004 * k
       const rate = wearRate(retests(k / 61, per100, -0.02))
-      expect(rate.turnPer100.sd).lessThan(WEAR_RATE_PRIOR.turnPer100.sd)
+      expect(rate.per100.sd).lessThan(WEAR_RATE_PRIOR.per100.sd)
       for (const [found, true_] of [
-        [rate.turnPer100, per100],
-        [rate.fadePer100, per100 / 2],
+        [rate.per100, per100],
+        [rate.perHit, -0.02],
       ] as const) {
         all++
         if (Math.abs(found.value - true_) <= 1.645 * found.sd) held++
@@ -54,7 +52,7 @@ describe('wear', () => {
 
   it('tells a plastic that wears fast from one that holds', () => {
     const [fast, slow] = [wearRate(retests(0.3, -0.3, 0)), wearRate(retests(0.3, -0.02, 0))]
-    expect(fast.turnPer100.value).lessThan(slow.turnPer100.value - 0.2)
+    expect(fast.per100.value).lessThan(slow.per100.value - 0.2)
   })
 
   it('forecasts less stability and less certainty the further ahead', () => {
@@ -75,7 +73,7 @@ describe('wear', () => {
     expect(f.leavesAfterThrows).lessThan(f.latest)
     const after = stabilityAfter({ value: 1.2, sd: 0.2 }, rate, f.leavesAfterThrows, 0)
     expect(after.value).closeTo(slot.low, 0.1)
-    const still = { ...rate, turnPer100: { value: 0, sd: 0 }, fadePer100: { value: 0, sd: 0 } }
+    const still = { ...rate, per100: { value: 0, sd: 0 } }
     expect(leavesSlot({ value: 1.2, sd: 0.2 }, still, slot, 0).leavesAfterThrows).equal(
       Number.POSITIVE_INFINITY,
     )

@@ -1,4 +1,4 @@
-import { AT, BEARS_ON, OF_DISC, OF_HABIT, POINT } from '../../../core/rating/places.ts'
+import { AT, BEARS_ON, HABIT, OF_DISC, OF_HABIT, POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import { mean, randomLcg, randomNormal, range } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
@@ -62,7 +62,7 @@ describe('the bend of flights in the likelihood', () => {
     [0, 0.03, 0, 0],
     [0, 0, 2 * DEGREE, 0],
     [0, 0, 0, 1.5 * DEGREE],
-  ].map((h) => Float64Array.from(h))
+  ].map((h) => Float64Array.from({ length: OF_HABIT }, (_, k) => h[k] ?? 0))
 
   it('is what a throw with every error it can have shows, drawn twenty thousand times', () => {
     const normal = randomNormal.source(randomLcg(0.3))()
@@ -77,7 +77,7 @@ describe('the bend of flights in the likelihood', () => {
         p[AT.launch] = REFERENCE_LAUNCH
         p[AT.hyzer] = p[AT.nose] = 0
         for (let j = 0; j < e.length; j++)
-          p[OF_DISC + j] = (j < OF_HABIT ? p[OF_DISC + j]! + habit[j]! : 0) + e[j]!
+          p[OF_DISC + j] = (j <= HABIT.nose ? p[OF_DISC + j]! + habit[j]! : 0) + e[j]!
         flyPoint(FLOWN, p, seen)
         sum += Math.exp(-0.5 * ((seen[0]! - thrown.carryM) ** 2 + (seen[1]! - thrown.veerM) ** 2))
       }

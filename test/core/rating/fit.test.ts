@@ -1,3 +1,5 @@
+import { DISC_PRIOR_SD } from '../../../core/rating/evidence.ts'
+import { labelScale, sideSlopesOf } from '../../../core/flight/side.ts'
 import { POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
 import { randomLcg } from 'd3'
@@ -62,7 +64,12 @@ describe('fit', () => {
     expect(outcome.settled).equal(true)
     expect(outcome.discs[0]!.observed).deep.equal(published)
     expect(outcome.discs[0]!.sd.turn).closeTo(0.8, 1e-9)
-    expect(outcome.discs[0]!.stability.sd).closeTo(Math.hypot(0.8, 0.8), 1e-9)
+    // how far where it flies may lie from its label, by what is believed of its numbers
+    const { sideBy } = sideSlopesOf(published)
+    const sd = Math.hypot(...sideBy.map((by, k) => by * DISC_PRIOR_SD[k]!))
+    expect(outcome.discs[0]!.side.sd).closeTo(sd, 1e-9)
+    expect(outcome.discs[0]!.stability.sd).closeTo(sd / labelScale(published).perNumber, 1e-9)
+    expect(outcome.discs[0]!.stability.value).closeTo(published.turn + published.fade, 1e-9)
     expect(outcome.pairs[0]!.pAMoreStable).equal(0.5)
   })
 

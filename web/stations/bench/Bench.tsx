@@ -22,6 +22,8 @@ import { useRating, weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 import { DemoNote, useDemo } from './DemoNote.tsx'
+import { wordingOf } from '../../data/units.ts'
+import { useUnits } from '../../data/preferences.tsx'
 
 /** Trials shown of each column until more are asked for. */
 const PAGE = 12
@@ -223,6 +225,7 @@ function Discs({ ids }: { ids: readonly string[] }) {
 
 /** What a trial says whose card is behind, or of which something waits here: weighed on this device. */
 function WeighedHere({ trialId }: { trialId: string }) {
+  const units = useUnits()
   const { view } = useTrial(trialId)
   const { reading, settlings, working, share } = useRating(view)
   if (!view) return null
@@ -238,7 +241,7 @@ function WeighedHere({ trialId }: { trialId: string }) {
         place: view.discs.findIndex((d) => d.disc.code === c.disc),
         carryM: c.features.carryM,
       }))}
-      sentences={nearestOpen(statements(reading.outcome, reading.ranks, name, settlings))}
+      sentences={nearestOpen(statements(reading.outcome, reading.ranks, wordingOf(units, name), settlings))}
     />
   )
 }

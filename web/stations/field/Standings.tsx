@@ -6,6 +6,8 @@ import { Card } from '../../parts/Card.tsx'
 import { weighing } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { LastThrow } from './LastThrow.tsx'
+import { wordingOf } from '../../data/units.ts'
+import { useUnits } from '../../data/preferences.tsx'
 
 /** What the throws say now, and what became of the last one. */
 export function Standings({
@@ -21,6 +23,7 @@ export function Standings({
   landed: boolean
 }) {
   const place = landed ? 'max-md:order-6' : 'max-md:order-3'
+  const units = useUnits()
   if (!reading)
     return (
       <Card className={clsx('flex-1 p-4 max-md:mx-3 max-md:flex-none', place)}>
@@ -31,7 +34,9 @@ export function Standings({
         </p>
       </Card>
     )
-  const said = statements(reading.outcome, reading.ranks, name, settlings).filter((s) => s.kind !== 'label')
+  const said = statements(reading.outcome, reading.ranks, wordingOf(units, name), settlings).filter(
+    (s) => s.kind !== 'label',
+  )
   const shown = [...said.filter((s) => !s.settled), ...said.filter((s) => s.settled)].slice(0, 2)
   return (
     <Card

@@ -3,6 +3,8 @@ import { Z_SETTLED } from '../../../core/rating/normal.ts'
 import type { TellingPlan } from '../../../core/plan/telling.ts'
 import { percent } from '../../data/units.ts'
 import { DiscDot } from '../../parts/Disc.tsx'
+import { useUnits } from '../../data/preferences.tsx'
+import { PER_M } from '../../../core/flight/side.ts'
 
 interface SettlesProps {
   /** Codes of the discs asked about, in the order they are expected. */
@@ -15,6 +17,7 @@ interface SettlesProps {
 
 /** Chance of every pair to be settled, as a triangle of figures. */
 export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+  const units = useUnits()
   const pairOf = (a: string, b: string) =>
     worth.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))
   return (
@@ -34,7 +37,7 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
                 return (
                   <td
                     key={column}
-                    title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least?.toFixed(1) ?? '–'}`}
+                    title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least === undefined ? '–' : units.length.show(least)}`}
                     className="figure h-11 w-12 rounded-md text-center text-body font-semibold text-ink"
                     style={{
                       background: `color-mix(in oklab, var(--water) ${Math.round(8 + 42 * Math.max(0, 2 * (p ?? 0) - 1))}%, var(--card))`,
@@ -45,7 +48,7 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
                     {least !== undefined && (
                       <span className="block text-[12px] leading-none font-normal">
                         <span className="sr-only"> per cent; smallest difference told apart </span>
-                        {least.toFixed(1)}
+                        {units.length.to(least).toFixed(1)}
                       </span>
                     )}
                   </td>
@@ -61,7 +64,8 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
         </tbody>
       </table>
       <p className="mt-1 text-note text-quiet">
-        Small: the least difference of turn + fade it would tell apart at 90 %.
+        Small: the least difference of where they fly, in {units.length.unit} a flight of{' '}
+        {units.length.show(PER_M, 0)}, it would tell apart at 90 %.
       </p>
     </div>
   )

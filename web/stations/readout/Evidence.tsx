@@ -20,7 +20,7 @@ interface EvidenceProps {
 /** Every published number beside what the throws say of it, disc by disc. */
 export function Evidence({ view, reading, picked, onPick, name, place }: EvidenceProps) {
   const { trial } = view
-  const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
+  const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   return (
     <Card className="overflow-x-auto px-4 py-2" label="Claim and evidence">
       <table className="w-full text-left md:min-w-[40rem]">
@@ -100,6 +100,10 @@ export function Evidence({ view, reading, picked, onPick, name, place }: Evidenc
           })}
         </tbody>
       </table>
+      <p className="border-t border-rule py-1.5 text-note text-quiet">
+        Single numbers are less sure than where a disc flies: less glide with less fade flies much as more
+        glide with more fade, so throws settle the flight long before they settle either.
+      </p>
     </Card>
   )
 }

@@ -31,7 +31,7 @@ export function Flights({ view, reading, working, share, picked, name, place }: 
   const show = params.get('show') === 'thrown' ? 'thrown' : 'corrected'
   const stretch = params.get('stretch') === '1'
   const counted = view.throws.filter((t) => t.counts).length
-  const byStability = [...reading.outcome.discs].sort((a, b) => b.stability.value - a.stability.value)
+  const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
   // a flight's veer is to the fade side; up on the strip is the thrower's left

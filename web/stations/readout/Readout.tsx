@@ -6,7 +6,7 @@ import { Sentences } from '../../charts/Sentences.tsx'
 import { useTrial } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
-import { percent } from '../../data/units.ts'
+import { percent, wordingOf } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
 import { say } from '../../parts/Toasts.tsx'
@@ -19,12 +19,15 @@ import { SameLine } from './SameLine.tsx'
 import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { useUnits } from '../../data/preferences.tsx'
+import { PER_M } from '../../../core/flight/side.ts'
 
 const BUTTON_LINK = buttonLook()
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
   const { reading, settlings, working, share, error: ratingError, again } = useRating(view)
+  const units = useUnits()
   const [picked, setPicked] = useState<string>()
   const names = useMemo(() => trialNames(view?.discs ?? []), [view])
   if (error && !view) return <Trouble error={error} />
@@ -43,7 +46,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   const name = (code: string) => names.get(code) ?? code
   const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
   const counted = view.throws.filter((t) => t.counts).length
-  const said = statements(reading.outcome, reading.ranks, name, settlings)
+  const said = statements(reading.outcome, reading.ranks, wordingOf(units, name), settlings)
 
   const finish = async () => {
     const next = { ...trial, finishedAt: trial.finishedAt === null ? new Date().toISOString() : null }
@@ -85,6 +88,10 @@ export default function Readout({ trialId }: { trialId: string }) {
         <Card className="p-4" label="Ladder of stability">
           <h2 className="mb-1 text-lead">Stability, most to least</h2>
           <Ladder discs={reading.outcome.discs} name={name} place={place} />
+          <p className="mt-1 text-note text-quiet">
+            How far to the fade side it flies on average, a flight of {units.length.show(PER_M, 0)}, over
+            hyzer, flat and anhyzer.
+          </p>
         </Card>
         <Card className="p-4" label="What you can say">
           <h2 className="text-lead">What you can say</h2>

@@ -6,7 +6,7 @@ import { useSearchParams } from 'react-router'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { labelStatement } from '../../../core/judge/statements.ts'
 import { LEVELS } from '../../../core/shelf/numbersInForce.ts'
-import { stabilityOf } from '../../../contract/shelfPage.ts'
+import { sideOfRating, stabilityOf } from '../../../contract/shelfPage.ts'
 import type { DiscRecord, InspectedDisc } from '../../../contract/shelfPage.ts'
 import { shelved } from '../../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
@@ -16,7 +16,7 @@ import { LEVEL_WORDS } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { changeDiscs, useDiscRecord, useInspections } from '../../data/shelfPage.ts'
 import type { KnownDisc } from '../../data/shelfPage.ts'
-import { figure, numbersLine, percent } from '../../data/units.ts'
+import { figure, numbersLine, percent, wordingOf } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
@@ -32,6 +32,7 @@ import { ScaleDialog } from './ScaleDialog.tsx'
 import { Tests } from './Tests.tsx'
 import { WearLog } from './WearLog.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { useUnits } from '../../data/preferences.tsx'
 
 /** Inspected discs by how near of kin they are to this one. */
 const byKin = (d: ShelvedDisc, list: readonly InspectedDisc[]) => {
@@ -197,6 +198,7 @@ const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 /** What is printed beside what the throws say, and one sentence. */
 function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
+  const units = useUnits()
   const { rating, throws } = record.row
   const { numbers, level } = disc.inForce
   if (!rating || throws === 0)
@@ -215,14 +217,12 @@ function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
     {
       disc: disc.disc.code,
       published: numbers,
-      observed: { speed: numbers.speed, ...rating },
-      sd: { glide: sd[0]!, turn: sd[1]!, fade: sd[2]! },
-      covariance: rating.covariance,
+      ...sideOfRating(rating),
       stability: s,
       throws,
-      leftOut: 0,
     },
-    () => 'this disc',
+    undefined,
+    wordingOf(units, () => 'this disc'),
   )
   return (
     <Card className="p-4" label="Claim and evidence">

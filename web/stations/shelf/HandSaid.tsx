@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import { countHints, hintsBetween } from '../../../core/judge/hints.ts'
 import type { InspectedFlyer, Verdict } from '../../../core/judge/hints.ts'
-import { stabilityOf } from '../../../contract/shelfPage.ts'
+import { sideOfRating } from '../../../contract/shelfPage.ts'
 import type { InspectedDisc } from '../../../contract/shelfPage.ts'
 import { percent } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
@@ -9,7 +9,7 @@ import { shortName } from './RimCard.tsx'
 
 const flyer = ({ inspection, row }: InspectedDisc): InspectedFlyer => ({
   measured: inspection,
-  stability: row.rating && row.throws > 0 ? stabilityOf(row.rating) : null,
+  stability: row.rating && row.throws > 0 ? sideOfRating(row.rating).side : null,
   glide:
     row.rating && row.throws > 0
       ? { value: row.rating.glide, sd: Math.sqrt(row.rating.covariance[0]!) }

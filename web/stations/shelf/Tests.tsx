@@ -28,7 +28,8 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
           <div className="min-w-0">
             <figure>
               <figcaption className="mb-1 text-note text-quiet">
-                turn + fade, each day on its own, with 90 % intervals; the line is the label
+                stability as the flights of each day show it, on the scale of turn + fade, with 90 %
+                intervals; the line is the label
               </figcaption>
               <Days tests={tests} published={published} />
             </figure>

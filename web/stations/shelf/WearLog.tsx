@@ -41,8 +41,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
     await store({ ...note, removedAt: new Date().toISOString() })
     say('The note was taken back.', { label: 'Restore', run: () => void store(note) })
   }
-  const per100 = wear.rate.turnPer100.value + wear.rate.fadePer100.value
-  const sd = Math.hypot(wear.rate.turnPer100.sd, wear.rate.fadePer100.sd)
+  const { value: per100, sd } = wear.rate.per100
   return (
     <Card className="p-4" label="Wear log">
       <h2 className="text-lead">Wear log</h2>
