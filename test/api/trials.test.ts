@@ -1,4 +1,5 @@
 import { expect } from 'chai'
+import { sideOf } from '../../core/flight/side.ts'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { harrowmere } from '../../demo/harrowmere.ts'
@@ -344,7 +345,7 @@ describe('the demo', () => {
     const read = readThrowsCsv(csv)
     if (!read.ok) throw new Error('the demo does not read')
     const outcome = outcomeOf(fit(evidenceOf(read.throws)))
-    const truth = new Map(SHED.map((d) => [d.code, d.truth.turn + d.truth.fade]))
+    const truth = new Map(SHED.map((d) => [d.code, sideOf(d.truth).side]))
     const sure = outcome.pairs.filter((p) => p.pAMoreStable > 0.9 || p.pAMoreStable < 0.1)
     expect(sure.length).least(5)
     for (const p of sure)

@@ -16,7 +16,7 @@ const jobs = (count: number): FlightJob[] =>
     densityKgM3: 1.2,
     spinRadps: 0,
     midX: i % 3 === 0 ? 40 : 0,
-    at: Float64Array.of(5, -(i % 4), 2, 3.2, 0.18, 0.1 * ((i % 5) - 2), 0, 0, (i % 7) - 3, 0),
+    at: Float64Array.of(5, -(i % 4), 2, 3.2, 0.18, 0.1 * ((i % 5) - 2), 0, 0, (i % 7) - 3, 0, 0.02 * (i % 3)),
     seen: new Float64Array(SEEN),
     jacobian: new Float64Array(SEEN * POINT),
   }))

@@ -68,7 +68,7 @@ describe('rate', () => {
     ])
     expect(a.likest[0]!.overlaps).equal(a.likest[0]!.distance_m < a.spread_m)
     expect(rate(csv, '--arm', '20').stdout).match(
-      /Thrown at 20 m\/s:[^]*A seems .*stands up to flat: .*flies most like B/,
+      /Thrown by an arm of 20 m\/s with a disc of speed 9:[^]*A seems .*stands up to flat: .*flies most like B/,
     )
     const refused = rate(csv, '--arm', '300')
     expect(refused.status).equal(2)

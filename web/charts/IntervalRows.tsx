@@ -27,7 +27,7 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
   const x = scaleLinear([Math.min(-1, ...all), Math.max(1, ...all)], [0, 100]).nice()
   const width = Math.max(...rows.map((r) => r.words.length))
   // a mark that would read like its neighbour is left out
-  const marks = x.ticks(5).filter((m, i, all) => i === 0 || mark(m) !== mark(all[i - 1]!))
+  const marks = x.ticks(4).filter((m, i, all) => i === 0 || mark(m) !== mark(all[i - 1]!))
   return (
     <div>
       <ul

@@ -16,6 +16,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
+import { ArmFinder } from './ArmFinder.tsx'
 
 const LIMITS = [
   ['throwsADay', 'Throws a day'],
@@ -24,7 +25,7 @@ const LIMITS = [
   ['fullPowerAWeek', 'Full power a week'],
 ] as const
 
-/** Who throws: hand, and full-power speed where it is known. */
+/** Who throws: hand, and full-power speed with a disc of speed 9 where it is known. */
 export function Throwers() {
   const { throwers } = useThrowers()
   const units = useUnits()
@@ -80,7 +81,11 @@ export function Throwers() {
 
 function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => void }) {
   const units = useUnits()
-  const { control, register, handleSubmit, formState } = useForm<z.input<typeof Thrower>, unknown, Thrower>({
+  const { control, register, handleSubmit, formState, setValue } = useForm<
+    z.input<typeof Thrower>,
+    unknown,
+    Thrower
+  >({
     resolver: zodResolver(Thrower),
     defaultValues: { ...thrower, budget: thrower.budget ?? { ...USUAL_LIMITS } },
   })
@@ -114,9 +119,14 @@ function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => 
           )}
         />
         <div className="grid gap-4 sm:grid-cols-2">
-          {speed('backhandMps', 'Full-power release speed, backhand')}
-          {speed('forehandMps', 'Full-power release speed, forehand')}
+          {speed('backhandMps', 'Full power with a disc of speed 9, backhand')}
+          {speed('forehandMps', 'Full power with a disc of speed 9, forehand')}
         </div>
+        <ArmFinder
+          onFound={(stroke, mps) =>
+            setValue(stroke === 'backhand' ? 'backhandMps' : 'forehandMps', mps, { shouldDirty: true })
+          }
+        />
         <fieldset>
           <legend className="mb-1 text-note text-quiet">
             What this arm may take; plans say so when they ask for more. No medical advice: stop on pain.
