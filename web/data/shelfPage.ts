@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
 import { z } from 'zod'
@@ -18,9 +18,28 @@ import { pageHere, recordHere, rowHere } from './shelfLocal.ts'
 /** While ratings are behind what was thrown, they are asked for again. */
 const AGAIN_MS = 1500
 const WEIGHING_MS = 300
-const untilSteady = {
-  refreshInterval: (d?: { behind: boolean; weighing?: boolean }) =>
-    d?.weighing ? WEIGHING_MS : d?.behind ? AGAIN_MS : 0,
+/** Asks again until what was read is no longer behind. */
+function useUntilSteady(
+  data: { readonly behind: boolean; readonly weighing?: boolean } | undefined,
+  again: () => Promise<unknown>,
+): void {
+  useEffect(() => {
+    const ms = data?.weighing ? WEIGHING_MS : data?.behind ? AGAIN_MS : undefined
+    if (ms === undefined) return
+    let wanted = true
+    const ask = () => {
+      if (!wanted) return
+      void again().finally(() => {
+        // an answer like the one before sets nothing off
+        timer = setTimeout(ask, ms)
+      })
+    }
+    let timer = setTimeout(ask, ms)
+    return () => {
+      wanted = false
+      clearTimeout(timer)
+    }
+  }, [data, again])
 }
 
 /** Ratings and throws of discs as the server last said, for pages made on this device. */
@@ -36,11 +55,12 @@ const changesShelf = (w: Waiting) =>
 
 /** One page of the shelf; the one before stays while the next is on its way. */
 export function useShelfPage(search: string) {
-  const { data, error } = useSWR<ShelfPage>(
+  const { data, error, mutate } = useSWR<ShelfPage>(
     `/api/discs${search && `?${search}`}`,
     async (path: string) => remember(await read(path, ShelfPage)),
-    { keepPreviousData: true, ...untilSteady },
+    { keepPreviousData: true },
   )
+  useUntilSteady(data, mutate)
   const { view } = useShelf()
   const waiting = useWaiting()
   const [now] = useState(() => Date.now())
@@ -58,11 +78,10 @@ export function useShelfPage(search: string) {
 export type KnownDisc = ReturnType<typeof recordOver> & { readonly partly: boolean }
 
 export function useDiscRecord(id: string): { record: KnownDisc | undefined; error: Error | undefined } {
-  const { data, error } = useSWR<DiscRecord>(
-    `/api/discs/${id}/record`,
-    (path: string) => read(path, DiscRecord),
-    untilSteady,
+  const { data, error, mutate } = useSWR<DiscRecord>(`/api/discs/${id}/record`, (path: string) =>
+    read(path, DiscRecord),
   )
+  useUntilSteady(data, mutate)
   const { view } = useShelf()
   const waiting = useWaiting()
   const record = useMemo(() => {

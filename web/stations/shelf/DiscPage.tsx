@@ -228,8 +228,8 @@ function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
     <Card className="p-4" label="Claim and evidence">
       <h2 className="text-lead">Claim and evidence</h2>
       <p className="mb-1 text-note text-quiet">
-        {LEVEL_WORDS[level]} · {throws} throws, {record.tests.length}{' '}
-        {record.tests.length === 1 ? 'day' : 'days'}
+        {LEVEL_WORDS[level]} · {throws} throws
+        {!record.weighing && ` on ${record.tests.length} ${record.tests.length === 1 ? 'day' : 'days'}`}
         {record.behind && ' · weighing new throws …'}
       </p>
       {(['glide', 'turn', 'fade'] as const).map((key, i) => (

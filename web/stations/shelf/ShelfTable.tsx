@@ -74,7 +74,7 @@ const COLUMNS = [
   }),
   column.display({
     id: 'stability',
-    header: 'Turn + fade, claim and evidence',
+    header: 'Stability, claim and evidence',
     cell: ({ row: { original: r } }) => {
       const claim = r.inForce.numbers.turn + r.inForce.numbers.fade
       if (!r.rating || r.throws === 0)
@@ -83,7 +83,7 @@ const COLUMNS = [
       return (
         <span className="flex items-center gap-3">
           <ClaimEvidence
-            what={`Turn and fade of ${r.disc.code}`}
+            what={`Stability of ${r.disc.code}`}
             published={claim}
             observed={s.value}
             sd={s.sd}
