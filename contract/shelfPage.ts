@@ -108,7 +108,15 @@ const DiscThrow = z.object({
   whyNot: z.string().nullable(),
 })
 
-const LikeDisc = z.object({ discId: Id, distanceM: z.number(), overlaps: z.boolean() })
+/** A disc by how it flies beside another; see judge/likeness.ts. */
+const LikeDisc = z.object({
+  discId: Id,
+  distanceM: z.number(),
+  fartherM: z.number(),
+  sameShape: z.boolean(),
+  sameDistance: z.boolean(),
+  overlaps: z.boolean(),
+})
 const Estimate = z.object({ value: z.number(), sd: z.number() })
 
 /** Everything known of one disc. */
@@ -128,7 +136,8 @@ export const DiscRecord = z.object({
     .object({
       /** Full power with a disc of speed 9 of the arm that flights are compared at. */
       armMps: z.number(),
-      spreadM: z.number(),
+      /** Of two throws of one disc. */
+      spread: z.object({ pathM: z.number(), shapeM: z.number(), carryM: z.number() }),
       most: z.array(LikeDisc),
       least: z.array(LikeDisc),
     })

@@ -24,11 +24,15 @@ export interface ArmReport {
     readonly seems: { readonly turn: number; readonly fade: number; readonly exact: boolean }
     readonly stands_up_from: Angle
     readonly finishes_on_the_line_from: Angle
-    /** Two throws of one disc lie this far apart; nearer discs overlap. */
+    /** Two throws of one disc lie this far apart. */
     readonly spread_m: number
     readonly likest: readonly {
       readonly disc: string
       readonly distance_m: number
+      /** How much farther it carries. */
+      readonly farther_m: number
+      readonly same_shape: boolean
+      readonly same_distance: boolean
       readonly overlaps: boolean
     }[]
   }[]
@@ -54,20 +58,33 @@ export function armReport(state: FitState, outcome: Outcome, armMps: number): Ar
       const seems = numbersAtSpeed(own.numbers, speedMps)
       const angle = (kind: 'stand up' | 'finish on the line') =>
         angleOf(findAngle(own.numbers, own.body, cleanRelease(speedMps), STILL_AIR, { kind }))
-      const { spreadM, others } = likest(own, new Map([...flown].filter(([other]) => other !== disc)), armMps)
+      const { spread, others } = likest(own, new Map([...flown].filter(([other]) => other !== disc)), armMps)
       return {
         disc,
         speed_mps: to(2)(speedMps),
         seems: { turn: to(2)(seems.numbers.turn), fade: to(2)(seems.numbers.fade), exact: seems.exact },
         stands_up_from: angle('stand up'),
         finishes_on_the_line_from: angle('finish on the line'),
-        spread_m: to(2)(spreadM),
-        likest: others
-          .slice(0, LIKEST)
-          .map((o) => ({ disc: o.disc, distance_m: to(2)(o.distanceM), overlaps: o.overlaps })),
+        spread_m: to(2)(spread.pathM),
+        likest: others.slice(0, LIKEST).map((o) => ({
+          disc: o.disc,
+          distance_m: to(2)(o.distanceM),
+          farther_m: to(2)(o.fartherM),
+          same_shape: o.sameShape,
+          same_distance: o.sameDistance,
+          overlaps: o.overlaps,
+        })),
       }
     }),
   }
+}
+
+type Likest = ArmReport['discs'][number]['likest'][number]
+const senses = ({ overlaps, same_shape, same_distance, farther_m }: Likest): string => {
+  if (overlaps) return ', overlaps'
+  if (same_shape)
+    return `, the same shape, ${Math.abs(farther_m).toFixed(0)} m ${farther_m > 0 ? 'farther' : 'shorter'}`
+  return same_distance ? ', as far in another shape' : ''
 }
 
 /** The same in sentences. */
@@ -87,8 +104,7 @@ export function armText(report: ArmReport): string {
         `${disc} seems ${figure(seems.turn)} / ${figure(seems.fade)}${seems.exact ? '' : ', nearly'}`,
         `stands up to flat: ${angle(stands_up_from)}`,
         `finishes on the line: ${angle(finishes_on_the_line_from)}`,
-        first &&
-          `flies most like ${first.disc}, ${figure(first.distance_m)} m${first.overlaps ? ', overlaps' : ''}`,
+        first && `flies most like ${first.disc}, ${figure(first.distance_m)} m${senses(first)}`,
       ]
         .filter(Boolean)
         .join('; '),

@@ -1,6 +1,7 @@
 import { AT, BEARS_ON, HABIT, OF_HABIT, POINT } from '../rating/places.ts'
 import type { Air } from '../flight/air.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
+import type { PathPoint } from '../flight/path.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
@@ -110,16 +111,26 @@ export function pointMeant(
   return { disc, arm, point }
 }
 
-/** The plan of the flight at a point. */
-export function planOf(disc: RatedDisc, point: Float64Array, air: Air, spinRadps?: number): PlanPoint[] {
+/** So many points of the flight at a point. */
+export function flightOf(
+  disc: RatedDisc,
+  point: Float64Array,
+  air: Air,
+  count: number,
+  spinRadps?: number,
+): PathPoint[] {
   const path = tracePath(numbersAt(disc, point), disc.body, releaseAt(point, spinRadps), {
     ...air,
     windAlongMps: point[AT.along]!,
     windTowardFadeMps: point[AT.toFade]!,
     shearExponent: 0,
   })
-  return pathPoints(path, 40).map(({ x, y }) => ({ x, y }))
+  return pathPoints(path, count)
 }
+
+/** The plan of the flight at a point. */
+export const planOf = (disc: RatedDisc, point: Float64Array, air: Air, spinRadps?: number): PlanPoint[] =>
+  flightOf(disc, point, air, 40, spinRadps).map(({ x, y }) => ({ x, y }))
 
 /** Rounds in which a single throw's latents settle. */
 const ROUNDS = 6

@@ -3,16 +3,11 @@ import type { FitState } from '../rating/state.ts'
 import { ARM_SPEED_NUMBER } from '../flight/arm.ts'
 import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, numbersAt } from './asThrown.ts'
-import { distanceBetween, spreadOf } from './likeness.ts'
-import type { FlownDisc } from './likeness.ts'
+import { likeness } from './likeness.ts'
+import type { FlownDisc, Likeness, Spread } from './likeness.ts'
 
-/** How far two discs of a trial fly apart, m, beside the spread of two throws of one disc by the same arm, m. */
-export interface FlewLike {
-  readonly distanceM: number
-  readonly spreadM: number
-  /** Closer than that spread: which of them was thrown cannot be seen from a throw. */
-  readonly overlaps: boolean
-}
+/** How two discs of a trial fly beside each other, and the spread of two throws of one disc by the same arm. */
+export type FlewLike = Likeness & { readonly spread: Spread }
 
 /**
  * Whether two discs fly alike, as the throws of a trial have them, at the full power of the arm that threw most of them.
@@ -33,8 +28,5 @@ export function flewLike(state: FitState, disc: string, other: string): FlewLike
     const { at, disc: rated } = discOf(state, id)
     return { numbers: numbersAt(rated, state.numbers[at]!), body: rated.body }
   }
-  const [a, b] = [flown(disc), flown(other)]
-  const distanceM = distanceBetween(a, b, armMps)
-  const spreadM = spreadOf(a, armMps, Math.sqrt(arm.scale))
-  return { distanceM, spreadM, overlaps: distanceM < spreadM }
+  return likeness(flown(disc), flown(other), armMps, Math.sqrt(arm.scale))
 }

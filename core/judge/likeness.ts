@@ -1,3 +1,4 @@
+import { mean } from 'd3'
 import { STILL_AIR } from '../flight/air.ts'
 import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
@@ -26,6 +27,26 @@ const flown = (d: FlownDisc, release: Release, air: Air) =>
 const apart = (a: readonly PathPoint[], b: readonly PathPoint[]) =>
   a.reduce((s, p, i) => s + (p.x - b[i]!.x) ** 2 + (p.y - b[i]!.y) ** 2 + (p.z - b[i]!.z) ** 2, 0) / a.length
 
+/** The same of their shapes: each flight as large as it would be were it to carry as far as its neighbour. */
+function shapesApart(a: readonly PathPoint[], b: readonly PathPoint[]): number {
+  let sum = 0
+  for (let from = 0; from < a.length; from += INSTANTS) {
+    const last = from + INSTANTS - 1
+    const scale = a[last]!.x / Math.max(1, b[last]!.x)
+    for (let i = from; i <= last; i++)
+      sum +=
+        (a[i]!.x - scale * b[i]!.x) ** 2 + (a[i]!.y - scale * b[i]!.y) ** 2 + (a[i]!.z - scale * b[i]!.z) ** 2
+  }
+  return sum / a.length
+}
+
+/** Mean carry of flights laid end to end, m. */
+const carryOf = (paths: readonly PathPoint[]) =>
+  mean(
+    paths.filter((_, i) => i % INSTANTS === INSTANTS - 1),
+    (p) => p.x,
+  )!
+
 /** Releases and winds of an arm (V₉) with a disc: a slow disc leaves the hand slower. */
 const conditions = ({ numbers }: FlownDisc, armMps: number) =>
   HYZERS.flatMap((hyzerRad) =>
@@ -39,22 +60,22 @@ const conditions = ({ numbers }: FlownDisc, armMps: number) =>
 const pathsOf = (d: FlownDisc, armMps: number): PathPoint[] =>
   conditions(d, armMps).flatMap(({ release, air }) => flown(d, release, air))
 
-/**
- * How unlike two discs fly, m: the root-mean-square distance between their paths at equal shares of their flights, over
- * hyzer, flat and anhyzer, head, still and tail, each at the full power the arm has with it. 0 for a disc and itself.
- */
-export const distanceBetween = (a: FlownDisc, b: FlownDisc, armMps: number): number =>
-  Math.sqrt(apart(pathsOf(a, armMps), pathsOf(b, armMps)))
+/** How far two throws of one disc meant alike lie apart, m: their paths, their shapes, and their carries. */
+export interface Spread {
+  readonly pathM: number
+  readonly shapeM: number
+  readonly carryM: number
+}
 
 /**
- * The thrower's own spread, m: the same distance between two throws of one disc meant alike. Discs closer than this
- * overlap: which of them was thrown cannot be seen from a throw.
+ * The thrower's own spread: the same distances between two throws of one disc meant alike. Discs closer than this overlap: which
+ * of them was thrown cannot be seen from a throw.
  *
  * Each kind of error moves the path both ways by its standard deviation; two throws differ by twice the variance.
  *
  * @param noise the arm's noise against the usual, as a ratio of standard deviations
  */
-export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): number {
+export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): Spread {
   const all = conditions(disc, armMps)
   const moved = (r: Release, kind: number, by: number): Release => {
     const speed = kind === 0 ? r.speedMps * Math.exp(by) : r.speedMps
@@ -68,27 +89,59 @@ export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): number {
       azimuthRad: r.azimuthRad + (kind === 4 ? by : 0),
     }
   }
-  let sum = 0
+  const sums = { path: 0, shape: 0, carry: 0 }
   for (const { release, air } of all)
     for (let kind = 0; kind < 5; kind++) {
       const sd = noise * THROW_SD[kind]!
-      const [up, down] = [moved(release, kind, sd), moved(release, kind, -sd)]
-      sum += apart(flown(disc, up, air), flown(disc, down, air)) / 4
+      const [up, down] = [sd, -sd].map((by) => flown(disc, moved(release, kind, by), air))
+      sums.path += apart(up!, down!) / 4
+      sums.shape += shapesApart(up!, down!) / 4
+      sums.carry += (carryOf(up!) - carryOf(down!)) ** 2 / 4
     }
-  return Math.sqrt((2 * sum) / all.length)
+  const of = (sum: number) => Math.sqrt((2 * sum) / all.length)
+  return { pathM: of(sums.path), shapeM: of(sums.shape), carryM: of(sums.carry) }
 }
 
-/** A disc of the shelf beside the one asked about. */
+/** How one disc flies beside another, against what two throws of one disc differ by. */
 export interface Likeness {
-  readonly disc: string
+  /**
+   * Root-mean-square distance between their paths at equal shares of their flights, m, over hyzer, flat and anhyzer, head, still
+   * and tail; distance included. 0 for a disc and itself.
+   */
   readonly distanceM: number
+  /** How much farther it carries than the other, m. */
+  readonly fartherM: number
+  /** Bends alike: were it to carry as far, the paths would lie within the spread of shapes. */
+  readonly sameShape: boolean
+  /** Carries alike, within the spread of carries. */
+  readonly sameDistance: boolean
+  /** Both: which of them was thrown cannot be seen from a throw. */
   readonly overlaps: boolean
 }
 
 /** Other discs by how like one they fly, and that thrower's own spread. */
 export interface Likenesses {
-  readonly spreadM: number
-  readonly others: readonly Likeness[]
+  readonly spread: Spread
+  readonly others: readonly (Likeness & { readonly disc: string })[]
+}
+
+function likenessOf(own: readonly PathPoint[], other: readonly PathPoint[], spread: Spread): Likeness {
+  const distanceM = Math.sqrt(apart(own, other))
+  const fartherM = carryOf(other) - carryOf(own)
+  const sameShape = Math.sqrt(shapesApart(own, other)) < spread.shapeM
+  const sameDistance = Math.abs(fartherM) < spread.carryM
+  return { distanceM, fartherM, sameShape, sameDistance, overlaps: sameShape && sameDistance }
+}
+
+/** How a disc flies beside another, each at the full power the arm (V₉) has with it. */
+export function likeness(
+  disc: FlownDisc,
+  other: FlownDisc,
+  armMps: number,
+  noise = 1,
+): Likeness & { readonly spread: Spread } {
+  const spread = spreadOf(disc, armMps, noise)
+  return { ...likenessOf(pathsOf(disc, armMps), pathsOf(other, armMps), spread), spread }
 }
 
 /** From so many discs on, those looked at closely are chosen first. */
@@ -110,16 +163,13 @@ export function likest(
   shown: { readonly most: number; readonly least: number } = { most: Infinity, least: Infinity },
   noise = 1,
 ): Likenesses {
-  const spreadM = spreadOf(disc, armMps, noise)
+  const spread = spreadOf(disc, armMps, noise)
   const own = pathsOf(disc, armMps)
   const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, others, armMps, shown)
   return {
-    spreadM,
+    spread,
     others: close
-      .map(([id, other]) => {
-        const distanceM = Math.sqrt(apart(own, pathsOf(other, armMps)))
-        return { disc: id, distanceM, overlaps: distanceM < spreadM }
-      })
+      .map(([id, other]) => ({ disc: id, ...likenessOf(own, pathsOf(other, armMps), spread) }))
       .sort((a, b) => a.distanceM - b.distanceM),
   }
 }

@@ -3,14 +3,15 @@ import { sideIn } from '../rating/sides.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from '../rating/places.ts'
 import { aimColumn, effectColumn } from '../rating/beliefs.ts'
 import { AIM_LINE_SD, habitSdsOf } from '../rating/evidence.ts'
-import type { Arm, MeasuringMethod } from '../rating/evidence.ts'
+import type { Arm, MeasuringMethod, ThrowEvidence } from '../rating/evidence.ts'
+import { MAX_ROWS } from '../rating/observations.ts'
 import type { FitState } from '../rating/state.ts'
 import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
-import { aimOf, armOf, discOf } from '../judge/asThrown.ts'
+import { aimOf, armOf, discOf, flightOf, pointMeant } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
 
 /** A throw that could be made, and what would be seen of it. */
@@ -18,10 +19,15 @@ export interface Candidate extends PlannedThrow {
   readonly method?: MeasuringMethod
   readonly angleCalled?: boolean
   readonly hangTimed?: boolean
+  readonly bendDrawn?: boolean
+  readonly filmed?: boolean
+  /** Of the wind about its log, where it is not logged as usual. */
+  readonly windSdMps?: number
 }
 
-/** At most so many things are seen of a throw that is planned. */
-const MOST_ROWS = 9
+/** Share of its carry at which a bend is drawn, and points of a path that is filmed. */
+const BEND_AT = 0.6
+const FILMED = 60
 
 /** What one throw would tell: whitened bearings on its disc, arm and outing, `rows` × BEARS_ON, and where those stand in a belief. */
 export interface Information {
@@ -103,6 +109,29 @@ export function beliefOf(state: FitState, also: readonly Arm[] = []): Belief {
 /** Degrees of freedom of a throw's scatter; see the fit. */
 const NU = 4
 
+/** The bend or the path of a throw, as it is expected. */
+function seenOfPath(
+  state: FitState,
+  candidate: Candidate,
+  arms: readonly Arm[],
+): Pick<ThrowEvidence, 'mid' | 'path'> {
+  if (!candidate.bendDrawn && !candidate.filmed) return {}
+  const { disc, point } = pointMeant(state, candidate, arms)
+  const points = flightOf(disc.disc, point, candidate.air, FILMED)
+  const end = points.at(-1)!.x
+  return {
+    ...(candidate.bendDrawn && { mid: { downM: BEND_AT * end, veerM: 0 } }),
+    ...(candidate.filmed && {
+      path: {
+        downM: points.map((p) => p.x),
+        veerM: points.map((p) => p.y),
+        upM: points.map((p) => p.z),
+        timeS: points.map((p) => p.t),
+      },
+    }),
+  }
+}
+
 /**
  * Fisher information of a throw before it is made: how what would be seen of it bears on its disc and its arm, with the
  * throw's own errors taken out and its scatter as large as this arm's is.
@@ -134,6 +163,8 @@ export function informationOf(
       ...(candidate.method && { method: candidate.method }),
       ...(candidate.angleCalled && { hyzerCalledRad: candidate.hyzerRad }),
       ...(candidate.hangTimed && { hangS: 4 }),
+      ...(candidate.windSdMps !== undefined && { windSdMps: candidate.windSdMps }),
+      ...seenOfPath(state, candidate, arms),
     },
     disc,
     at,
@@ -143,10 +174,11 @@ export function informationOf(
   )
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aimOf(state, candidate).aim)
   eliminate(term)
-  const share = Math.sqrt((NU + term.rows) / (NU + term.rows + 2) / arm.scale)
+  const share = (rows: number, scale: number) => Math.sqrt((NU + rows) / (NU + rows + 2) / scale)
+  const shares = [share(term.seenRows, arm.scale), share(term.rows - term.seenRows, 1)] as const
   return {
     rows: term.rows,
-    bearing: term.bearing.map((v) => v * share),
+    bearing: term.bearing.map((v, i) => v * shares[i < term.seenRows * BEARS_ON ? 0 : 1]),
     places: placesOf(belief, at, armAt, candidate),
   }
 }
@@ -259,8 +291,8 @@ export function reachOf(belief: Belief, contrasts: readonly Contrast[]): Reach {
   return { rows, now: Float64Array.from(contrasts, (c) => varianceOf(belief, c)) }
 }
 
-const own = new Float64Array(MOST_ROWS * BEARS_ON)
-const inner = new Float64Array(MOST_ROWS * MOST_ROWS)
+const own = new Float64Array(MAX_ROWS * BEARS_ON)
+const inner = new Float64Array(MAX_ROWS * MAX_ROWS)
 const felt = new Float64Array(BEARS_ON)
 
 /**

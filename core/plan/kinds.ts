@@ -1,6 +1,7 @@
 import { mean } from 'd3'
 import { broughtToLine } from '../judge/sameLine.ts'
 import type { Kind } from '../judge/resolve.ts'
+import { UNLOGGED_WIND_SD } from '../rating/evidence.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import type { Candidate } from './information.ts'
@@ -32,6 +33,11 @@ export function kindsLike(counted: readonly ThrowEvidence[]): Kind[] {
       ...(last.method && { method: last.method }),
       angleCalled: mostly((t) => t.hyzerCalledRad),
       hangTimed: mostly((t) => t.hangS),
+      bendDrawn: mostly((t) => t.mid),
+      filmed: mostly((t) => t.path),
+      ...(mostly((t) => (t.windSdMps === UNLOGGED_WIND_SD ? true : undefined)) && {
+        windSdMps: UNLOGGED_WIND_SD,
+      }),
     })),
   )
 }

@@ -28,7 +28,7 @@ function factoriseMarginal(term: ThrowTerm): boolean {
 
 /** Makes of every call the measurement it amounts to where the flight stands now. */
 function hearCalls(term: ThrowTerm): void {
-  term.count = term.rows
+  term.count = term.seenRows
   for (const { row, bank } of term.called) {
     let x = term.seen[term.kinds[row]!]!
     for (let j = 0; j < POINT; j++) x += term.slope[row * POINT + j]! * (term.point[j]! - term.flownAt[j]!)
@@ -76,10 +76,12 @@ export function eliminateLatents(term: ThrowTerm): boolean {
     for (let j = 0; j < BEARS_ON; j++)
       term.bearing[r * BEARS_ON + j] = term.reach[j]! * slope[r * POINT + MOVES[j]!]!
   for (let j = 0; j < BEARS_ON; j++) forward(term.factor, rows, term.bearing, j, BEARS_ON)
-  let distance = 0
-  for (let r = 0; r < rows; r++) distance += term.white[r]! ** 2
-  term.distance = distance
-  return Number.isFinite(distance)
+  term.distance = 0
+  term.pathDistance = 0
+  for (let r = 0; r < rows; r++)
+    if (r < term.seenRows) term.distance += term.white[r]! ** 2
+    else term.pathDistance += term.white[r]! ** 2
+  return Number.isFinite(term.distance + term.pathDistance)
 }
 
 const rest = new Float64Array(MAX_ROWS)

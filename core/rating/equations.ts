@@ -58,9 +58,10 @@ export function orderOf(arms: number, { effects }: Kinship, outings: number): nu
   ]
 }
 
-/** Adds one throw's information, times `share`, to the normal equations. */
-export function addTerm(arrow: Arrow, t: ThrowTerm, share: number): void {
-  const { rows, bearing, white, disc, slot, aimSlot } = t
+/** Adds one throw's information to the normal equations: what was seen times `share`, a recorded path times `pathShare`. */
+export function addTerm(arrow: Arrow, t: ThrowTerm, share: number, pathShare: number): void {
+  const { rows, seenRows, bearing, white, disc, slot, aimSlot } = t
+  const shareOf = (r: number) => (r < seenRows ? share : pathShare)
   const { border } = arrow
   const coupling = arrow.coupling[disc]!
   const touched = arrow.columns[disc]!
@@ -68,15 +69,13 @@ export function addTerm(arrow: Arrow, t: ThrowTerm, share: number): void {
   const slotOf = (i: number) => (i === AIM ? aimSlot : slot + i - OF_DISC)
   for (let i = 0; i < BEARS_ON; i++) {
     let side = 0
-    for (let r = 0; r < rows; r++) side += bearing[r * BEARS_ON + i]! * white[r]!
-    side *= share
+    for (let r = 0; r < rows; r++) side += shareOf(r) * bearing[r * BEARS_ON + i]! * white[r]!
     side -= t.pull[i]!
     if (i < OF_DISC) arrow.ownSide[disc * OF_DISC + i]! += side
     else arrow.sharedSide[touched[slotOf(i)]!]! += side
     for (let j = 0; j < BEARS_ON; j++) {
       let s = 0
-      for (let r = 0; r < rows; r++) s += bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
-      s *= share
+      for (let r = 0; r < rows; r++) s += shareOf(r) * bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
       if (i < OF_DISC && j < OF_DISC) arrow.own[disc * 9 + i * OF_DISC + j]! += s
       else if (i < OF_DISC) coupling[i * k + slotOf(j)]! += s
       else if (j >= OF_DISC) arrow.shared[touched[slotOf(i)]! * border + touched[slotOf(j)]!]! += s

@@ -14,13 +14,22 @@ import { habitSdsOf, TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { Evidence } from './evidence.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { kinshipOf } from './kin.ts'
-import { countedShare, effectiveUnknowns, gustier, rescale, weigh } from './noise.ts'
+import { effectiveUnknowns, gustier, rescale, sharesOf, weigh } from './noise.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
 import { damp, inUnits, product } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
-import { outingsOf, sameEvidence, startAims, startArms, startEffect, startNumbers, termsOf } from './warm.ts'
+import {
+  outingsOf,
+  sameEvidence,
+  startAims,
+  startArms,
+  startCameras,
+  startEffect,
+  startNumbers,
+  termsOf,
+} from './warm.ts'
 
 const LEARNING_ROUNDS = 14
 /** A warm start has learnt nearly all there is, and the next one goes on. */
@@ -114,6 +123,7 @@ function* searching(
   const { habits, scales } = startArms(evidence, warm)
   const outings = outingsOf(evidence)
   const aims = startAims(outings, warm)
+  const noise = { arms: scales, cameras: startCameras(outings, warm) }
   const habitSds = arms.map(habitSdsOf)
   const kinship = kinshipOf(discs)
   const effects = kinship.effects.map((e) => startEffect(e, warm))
@@ -157,8 +167,8 @@ function* searching(
     const arrow = emptyArrow(columns, border, order)
     addBeliefs(arrow, believed, { numbers, habits, effects, aims }, spread)
     for (const t of counted) {
-      const share = final ? countedShare(t) : 1
-      addTerm(arrow, t, (t.weight * share) / scales[t.arm]!)
+      const [share, pathShare] = sharesOf(t, noise, final)
+      addTerm(arrow, t, share, pathShare)
     }
     return solveArrow(arrow)
   }
@@ -175,7 +185,7 @@ function* searching(
     placeAll(counted)
     if (iterations > first && iterations <= LAST_LOOK && (iterations - first) % LOOK_EVERY === 1)
       counted.forEach((t, i) => pullOf(t, i))
-    weigh(counted, scales)
+    weigh(counted, noise)
     let moved = false
     if (iterations > 1) {
       // not for ever, so that the search can end
@@ -186,9 +196,9 @@ function* searching(
         spread = respread(believed, { numbers, habits, effects, aims }, spread, solved!)
         moved = !sameSpread(before, spread) && iterations < learning
       }
-      rescale(scales, counted, unknowns)
+      rescale(noise, counted, unknowns)
     }
-    weigh(counted, scales)
+    weigh(counted, noise)
     solved = solve(false)
     const far = damp(solved, arms.length, effects.length)
     // past the bottom of a bent valley and back again: shorter steps end that
@@ -222,7 +232,7 @@ function* searching(
     updateLatents(t, step)
     t.weight = 0
   }
-  weigh(counted, scales)
+  weigh(counted, noise)
   const posterior = unmoved?.posterior ?? solve(true)
   return {
     evidence,
@@ -235,6 +245,7 @@ function* searching(
     spread,
     gust,
     scales,
+    cameras: noise.cameras,
     discrepancy: discrepancyOf(counted, scales),
     terms,
     posterior,

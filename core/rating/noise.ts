@@ -24,13 +24,38 @@ const HURRY = 2.5
  */
 const HONEST = 0.87
 
-/** What a throw pulls: Student-t weights on its whole misfit, in the noise of its arm. */
-export function weigh(counted: readonly ThrowTerm[], scales: Float64Array): void {
-  for (const t of counted) t.weight = (NU + t.count) / (NU + t.distance / scales[t.arm]!)
+/** How much arms and the instruments of outings scatter against what is believed, as variance ratios. */
+export interface Noise {
+  readonly arms: Float64Array
+  /** Of recorded paths, an outing each: a camera stands where it was put up. */
+  readonly cameras: Float64Array
+}
+
+/**
+ * What a throw pulls: Student-t weights on its misfit in the noise of its arm; and what its recorded path pulls, by what the path
+ * adds to the misfit, in the noise of the camera. A path has a dozen times as many rows as a landing: were they weighed together, a
+ * camera better than believed would pass for an arm that hardly scatters, and a path that lost its disc for a bad throw.
+ */
+export function weigh(counted: readonly ThrowTerm[], { arms, cameras }: Noise): void {
+  for (const t of counted) {
+    t.weight = (NU + t.count) / (NU + t.distance / arms[t.arm]!)
+    t.pathWeight = (NU + pathRowsOf(t)) / (NU + t.pathDistance / cameras[t.outing]!)
+  }
+}
+
+const pathRowsOf = (t: ThrowTerm) => t.rows - t.seenRows
+
+/** How much of a throw's information, and of its path's, the normal equations take. */
+export function sharesOf(t: ThrowTerm, { arms, cameras }: Noise, final: boolean): readonly [number, number] {
+  const honest = (rows: number) => (final ? countedShare(rows) : 1)
+  return [
+    (t.weight * honest(t.count)) / arms[t.arm]!,
+    (t.pathWeight * honest(pathRowsOf(t))) / cameras[t.outing]!,
+  ]
 }
 
 /** Share of a throw's information that the posterior counts: that expected of a Student-t, not the working weights. */
-export const countedShare = (t: ThrowTerm): number => (HONEST * (NU + t.count)) / (NU + t.count + 2)
+const countedShare = (count: number): number => (HONEST * (NU + count)) / (NU + count + 2)
 
 /** What the noise scale of an arm is believed to be before any throw. */
 export const SCALE_BELIEVED = SCALE_PRIOR.value
@@ -71,18 +96,34 @@ export function gustOf(counted: readonly ThrowTerm[], scales: Float64Array): num
   return sum / count
 }
 
-/** Noise scale per arm: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
-export function rescale(scales: Float64Array, counted: readonly ThrowTerm[], unknowns: number): void {
-  const misfit = new Float64Array(scales.length)
-  const observed = new Float64Array(scales.length)
-  let all = 0
-  for (const t of counted) {
-    misfit[t.arm]! += t.weight * t.distance
-    observed[t.arm]! += t.count
-    all += t.count
+/** Noise scales: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
+export function rescale({ arms, cameras }: Noise, counted: readonly ThrowTerm[], unknowns: number): void {
+  const all = counted.reduce((n, t) => n + t.count + pathRowsOf(t), 0)
+  const free = 1 - Math.min(0.8, unknowns / Math.max(1, all))
+  const of = (
+    scales: Float64Array,
+    place: (t: ThrowTerm) => number,
+    misfit: (t: ThrowTerm) => number,
+    rows: (t: ThrowTerm) => number,
+  ) => {
+    const [sum, seen] = [new Float64Array(scales.length), new Float64Array(scales.length)]
+    for (const t of counted) {
+      sum[place(t)]! += misfit(t)
+      seen[place(t)]! += rows(t)
+    }
+    for (let i = 0; i < scales.length; i++)
+      scales[i] = (SCALE_PRIOR.value * SCALE_PRIOR.worth + sum[i]!) / (SCALE_PRIOR.worth + free * seen[i]!)
   }
-  for (let a = 0; a < scales.length; a++) {
-    const free = observed[a]! * (1 - Math.min(0.8, unknowns / Math.max(1, all)))
-    scales[a] = (SCALE_PRIOR.value * SCALE_PRIOR.worth + misfit[a]!) / (SCALE_PRIOR.worth + free)
-  }
+  of(
+    arms,
+    (t) => t.arm,
+    (t) => t.weight * t.distance,
+    (t) => t.count,
+  )
+  of(
+    cameras,
+    (t) => t.outing,
+    (t) => t.pathWeight * t.pathDistance,
+    pathRowsOf,
+  )
 }

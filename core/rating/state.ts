@@ -27,6 +27,8 @@ export interface FitState {
   readonly gust: number
   /** Noise scale (variance ratio) of every arm. */
   readonly scales: Float64Array
+  /** The same of the camera of every outing. */
+  readonly cameras: Float64Array
   /** How far the model itself may be off; see discrepancy.ts. */
   readonly discrepancy: number
   /** A term per throw, in the order of the evidence, those left out included. */

@@ -27,7 +27,9 @@ export interface ThrowTerm {
   slot: number
   aimSlot: number
   readonly rows: number
-  /** Observations the rows are worth: a call counts as much as it tells. */
+  /** Rows before those of a recorded path, which come last. */
+  readonly seenRows: number
+  /** Observations those rows are worth: a call counts as much as it tells. */
   count: number
   /** Banks called, each with the row it has. */
   readonly called: Observations['called']
@@ -73,9 +75,12 @@ export interface ThrowTerm {
   /** Whitened bearing on the unknowns, rows × BEARS_ON, and whitened residual. */
   readonly bearing: Float64Array
   readonly white: Float64Array
-  /** Squared length of the whitened residual. */
+  /** Squared length of the whitened residual, without a recorded path; and what the path adds, given the rest. */
   distance: number
+  pathDistance: number
+  /** Student-t weight of what was seen, and of the recorded path by itself. */
   weight: number
+  pathWeight: number
   /** How much of a proposed change of the latents is taken; shrinks when they swing to and fro. */
   ease: number
   readonly lastChange: Float64Array
@@ -139,7 +144,8 @@ export function makeTerm(
     slot: 0,
     aimSlot: 0,
     rows,
-    count: rows,
+    seenRows: rows - pathRows.reduce((n, own) => n + own.length, 0),
+    count: 0,
     called,
     path,
     together,
@@ -167,7 +173,9 @@ export function makeTerm(
     bearing: new Float64Array(rows * BEARS_ON),
     white: new Float64Array(rows),
     distance: 0,
+    pathDistance: 0,
     weight: 1,
+    pathWeight: 1,
     ease: 1,
     lastChange: new Float64Array(OF_THROW),
   }

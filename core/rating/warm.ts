@@ -88,6 +88,13 @@ export const startAims = (outings: readonly string[], warm: FitState | undefined
     return before >= 0 ? warm!.aims[before]! : 0
   })
 
+/** Noise scales of the cameras of outings. */
+export const startCameras = (outings: readonly string[], warm: FitState | undefined): Float64Array =>
+  Float64Array.from(outings, (o) => {
+    const before = warm?.outings.indexOf(o) ?? -1
+    return before >= 0 ? warm!.cameras[before]! : SCALE_BELIEVED
+  })
+
 /** Habits and noise scales of arms. */
 export function startArms({ arms }: Evidence, warm: FitState | undefined) {
   const before = (id: string, known: (at: number) => boolean = () => true) => {

@@ -173,11 +173,11 @@ async function likenessOf(
     shown: { most: LIKEST, least: UNLIKEST },
   })
   if (!found) return undefined
-  const { spreadM, others: by } = found
-  const like = by.map((l): LikeDisc => ({ discId: l.disc, distanceM: l.distanceM, overlaps: l.overlaps }))
+  const { spread, others: by } = found
+  const like = by.map(({ disc, ...l }): LikeDisc => ({ discId: disc, ...l }))
   return {
     armMps,
-    spreadM,
+    spread,
     most: like.slice(0, LIKEST),
     least: like.slice(LIKEST).slice(-UNLIKEST),
   }

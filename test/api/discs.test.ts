@@ -281,11 +281,11 @@ describe('the table of the shelf', () => {
       'Tarnwick in four plastics',
       'Which fairway for the lake wind',
     ])
-    const { spreadM, most, least } = record.likeness!
-    expect(spreadM).within(1, 15)
+    const { spread, most, least } = record.likeness!
+    expect(spread.pathM).within(1, 15)
     expect(most.map((m) => m.distanceM)).deep.equal(most.map((m) => m.distanceM).sort((x, y) => x - y))
     expect(least[0]!.distanceM).greaterThan(most[0]!.distanceM)
-    for (const m of most) expect(m.overlaps).equal(m.distanceM < spreadM)
+    for (const m of most) expect(m.overlaps).equal(m.sameShape && m.sameDistance)
     expect(record.wear.throws).greaterThan(60)
     expect(record.wear.rate.retests).greaterThan(2)
     expect(record.wear.forecast!.leavesAfterThrows ?? 1e9).greaterThan(record.wear.forecast!.earliest!)

@@ -63,10 +63,10 @@ describe('rate', () => {
     // a slower arm sees less turn and relatively more fade than the disc’s own numbers
     const { discs } = JSON.parse(rate(csv, '--json').stdout) as RateReport
     expect(b.seems.turn).greaterThan(discs[1]!.observed.turn)
-    expect(a.likest).deep.equal([
-      { disc: 'B', distance_m: b.likest[0]!.distance_m, overlaps: a.likest[0]!.overlaps },
-    ])
-    expect(a.likest[0]!.overlaps).equal(a.likest[0]!.distance_m < a.spread_m)
+    expect(a.likest).deep.equal([{ ...a.likest[0]!, disc: 'B', distance_m: b.likest[0]!.distance_m }])
+    const [like] = a.likest
+    expect(like!.overlaps).equal(like!.same_shape && like!.same_distance)
+    expect(like!.farther_m).closeTo(-b.likest[0]!.farther_m, 0.02)
     expect(rate(csv, '--arm', '20').stdout).match(
       /Thrown by an arm of 20 m\/s with a disc of speed 9:[^]*A seems .*stands up to flat: .*flies most like B/,
     )

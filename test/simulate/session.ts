@@ -54,6 +54,10 @@ export interface SessionDesign {
   readonly watched?: boolean
   /** A camera records the path, askew by some and each point by itself. */
   readonly recorded?: boolean
+  /** How large the camera's errors are against what is believed. */
+  readonly camera?: number
+  /** Share of paths in which the camera lost the disc. */
+  readonly lost?: number
   /** The first disc is a control disc: its numbers are near what is published. */
   readonly control?: boolean
   /** Where each disc comes from: its truth is then drawn level by level, and kin share what they share. */
@@ -128,7 +132,12 @@ function callsFor({ path }: SimulatedThrow, hyzerRad: number, normal: () => numb
 }
 
 /** A recording at 30 Hz with an error that lasts and one that does not. */
-function recordingOf({ path }: SimulatedThrow, normal: () => number): RecordedPath {
+function recordingOf(
+  { path }: SimulatedThrow,
+  normal: () => number,
+  camera: number,
+  lost: boolean,
+): RecordedPath {
   const points = pathPoints(path, Math.max(2, Math.round(30 * path.hangS)))
   const error = (sd: { stretch: number; point: number; overM: number }) => {
     let drift = sd.stretch * normal()
@@ -137,13 +146,14 @@ function recordingOf({ path }: SimulatedThrow, normal: () => number): RecordedPa
       const keep = Math.exp(-Math.abs(x - before) / sd.overM)
       before = x
       drift = keep * drift + Math.sqrt(1 - keep * keep) * sd.stretch * normal()
-      return drift + sd.point * normal()
+      return camera * (drift + sd.point * normal())
     }
   }
   const [side, height, time] = [error(RECORDING.side), error(RECORDING.height), error(RECORDING.time)]
   return {
     downM: points.map((p) => p.x),
-    veerM: points.map((p) => p.y + side(p.x)),
+    // the camera follows something else
+    veerM: points.map((p) => p.y + side(p.x) + (lost ? 0.0015 * p.x * p.x : 0)),
     upM: points.map((p) => p.z + height(p.x)),
     timeS: points.map((p) => p.t + time(p.x)),
   }
@@ -320,7 +330,9 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
         : {}),
       ...(design.hang ? { hangS: hangS + 0.25 * normal() } : {}),
       ...(design.watched ? { calls: callsFor(thrown, hyzerRad, normal) } : {}),
-      ...(design.recorded ? { path: recordingOf(thrown, normal) } : {}),
+      ...(design.recorded
+        ? { path: recordingOf(thrown, normal, design.camera ?? 1, uniform() < (design.lost ?? 0)) }
+        : {}),
       ...(design.mid ? { mid: { downM, veerM: thrown.sideAt(downM) + 1.5 * normal() } } : {}),
     }
   })

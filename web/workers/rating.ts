@@ -6,6 +6,7 @@ import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { percent } from '../data/units.ts'
 import type { TrialView } from '../data/hooks.ts'
 import { useAsked } from '../data/useAsked.ts'
+import type { Limit } from '../../core/judge/limits.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
@@ -51,6 +52,8 @@ export interface RatingState {
   readonly reading: Reading | undefined
   /** What would settle the pairs still open; comes a moment after the reading. */
   readonly settlings: readonly Settling[]
+  /** What further evidence would narrow the pair nearest to being settled most; comes with them. */
+  readonly limit: Limit | undefined
   /** True while newer throws are being weighed than the reading shows. */
   readonly working: boolean
   /** Share of the way gone where weighing takes a while. */
@@ -93,7 +96,8 @@ export function useRating(view: TrialView | undefined): RatingState {
   const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about)), { about })
   return {
     reading: rated.value?.reading,
-    settlings: settled.value ?? NONE,
+    settlings: settled.value?.settlings ?? NONE,
+    limit: settled.value?.limit,
     working: rated.working || !input,
     share: progress?.key === key && rated.working ? progress?.share : undefined,
     error: rated.error,

@@ -10,7 +10,9 @@ import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
-import { meantBy } from '../../core/plan/kinds.ts'
+import { kindsLike, meantBy } from '../../core/plan/kinds.ts'
+import { limitsOf, openPair } from '../../core/judge/limits.ts'
+import type { Limit } from '../../core/judge/limits.ts'
 import type { PlanQuestion } from '../../core/plan/weighed.ts'
 import { openNeighbours } from '../../core/judge/ladder.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
@@ -40,6 +42,18 @@ export interface Reading {
   readonly leftOut: readonly LeftOut[]
   /** How long the fit took, ms. */
   readonly tookMs: number
+}
+
+/** What more throws would do for the pairs that are open. */
+export interface Further {
+  readonly settlings: readonly Settling[]
+  /** The evidence that would narrow the pair nearest to being settled most; undefined where none is worth anything. */
+  readonly limit: Limit | undefined
+}
+
+const limitIn = (state: FitState, outcome: Outcome): Limit | undefined => {
+  const pair = openPair(state, outcome)
+  return pair && limitsOf(state, pair, kindsLike(state.evidence.throws.filter((t) => t.counts)))[0]
 }
 
 let readings = 0
@@ -118,11 +132,12 @@ const rating = {
     const state = fits.get(trial)
     return state && lineAngles(state, discs, planned, arms)
   },
-  /** What would settle the neighbours on the ladder that are still open. */
-  settle(trial: string): Settling[] {
+  /** What would settle the neighbours on the ladder that are still open, and what further evidence would narrow most. */
+  settle(trial: string): Further {
     const state = fits.get(trial)
-    if (!state) return []
-    return settlingsOf(state, outcomeOf(state))
+    if (!state) return { settlings: [], limit: undefined }
+    const outcome = outcomeOf(state)
+    return { settlings: settlingsOf(state, outcome), limit: limitIn(state, outcome) }
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
   telling(
@@ -151,7 +166,12 @@ const rating = {
     { arms, planned, even, candidates }: PlanQuestion,
     spend: number,
     protocol: Protocol,
-  ): { planned: TellingPlan; even: TellingPlan; telling: TellingPlan } {
+  ): {
+    planned: TellingPlan
+    even: TellingPlan
+    telling: TellingPlan
+    limit: Limit | undefined
+  } {
     const state = fit(evidenceOf(sheet, discs))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
@@ -161,6 +181,7 @@ const rating = {
       planned: worthOf(state, pairs, meantBy(protocol, state, planned, arms), arms),
       even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
+      limit: limitIn(state, outcomeOf(state)),
     }
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */

@@ -8,7 +8,8 @@ import { pathFeatures, tracePath } from '../../../core/flight/path.ts'
 import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
 import { numbersAtSpeed } from '../../../core/judge/atArm.ts'
 import { findAngle } from '../../../core/judge/findAngle.ts'
-import { distanceBetween, likest, spreadOf } from '../../../core/judge/likeness.ts'
+import { likeness, likest, spreadOf } from '../../../core/judge/likeness.ts'
+import type { FlownDisc } from '../../../core/judge/likeness.ts'
 
 const plausible = fc.record({
   speed: fc.constantFrom(5, 7, 9, 11),
@@ -45,6 +46,8 @@ describe('numbers at another arm', () => {
   })
 })
 
+const distanceBetween = (a: FlownDisc, b: FlownDisc, arm: number) => likeness(a, b, arm).distanceM
+
 describe('likeness', () => {
   const disc = (change: Partial<typeof FAIRWAY> = {}) => ({
     numbers: { ...FAIRWAY, ...change },
@@ -59,7 +62,7 @@ describe('likeness', () => {
   })
 
   it('calls discs closer than the thrower’s own spread overlapping', () => {
-    const { spreadM, others } = likest(
+    const { spread, others } = likest(
       disc(),
       new Map([
         ['far', disc({ turn: 0.5, fade: 5 })],
@@ -69,8 +72,24 @@ describe('likeness', () => {
     )
     expect(others.map((o) => o.disc)).deep.equal(['twin', 'far'])
     expect(others.map((o) => o.overlaps)).deep.equal([true, false])
-    expect(spreadM).within(4, 14)
-    expect(spreadOf(disc(), 26, 2)).closeTo(2 * spreadM, 0.2 * spreadM)
+    expect(spread.pathM).within(4, 14)
+    const twice = spreadOf(disc(), 26, 2)
+    for (const key of ['pathM', 'shapeM', 'carryM'] as const)
+      expect(twice[key], key).closeTo(2 * spread[key], 0.2 * spread[key])
+  })
+
+  it('does not overlap with a disc of another class that bends alike and goes elsewhere', () => {
+    const midrange = { numbers: { speed: 5, glide: 5, turn: -1, fade: 1 }, body: STANDARD_BODY }
+    const driver = { numbers: { speed: 12, glide: 5, turn: -1, fade: 3 }, body: STANDARD_BODY }
+    const beside = likeness(midrange, driver, 24)
+    expect(beside.fartherM).greaterThan(15)
+    expect(beside.sameDistance).equal(false)
+    expect(beside.overlaps).equal(false)
+    expect(beside.distanceM).greaterThan(8)
+    expect(likeness(driver, midrange, 24).fartherM).closeTo(-beside.fartherM, 1e-9)
+    // a shade less glide: it goes shorter and bends the same
+    const shorter = likeness(disc(), disc({ glide: 3.6, fade: 1.4 }), 26)
+    expect(shorter).include({ sameShape: true, overlaps: shorter.sameDistance })
   })
 
   it('finds among hundreds of discs the likest and the unlikest that flying all of them finds', () => {

@@ -242,7 +242,7 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
         </div>
         <fieldset>
           <legend className="mb-1 text-note text-quiet">
-            Release angles; flat throws alone hardly tell turn from fade
+            Release angles; several show more of what a disc does, and calling them out of the hand tells most
           </legend>
           <div className="flex flex-wrap gap-2">
             {[...new Set([...ANGLES, ...angles])]

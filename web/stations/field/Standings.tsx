@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import { statements } from '../../../core/judge/statements.ts'
+import { LimitLine } from '../../charts/LimitLine.tsx'
 import { Sentences } from '../../charts/Sentences.tsx'
 import type { TrialView } from '../../data/hooks.ts'
 import { Card } from '../../parts/Card.tsx'
@@ -12,7 +13,7 @@ import { useUnits } from '../../data/preferences.tsx'
 /** What the throws say now, and what became of the last one. */
 export function Standings({
   view,
-  rating: { reading, settlings, working, share },
+  rating: { reading, settlings, limit, working, share },
   name,
   landed,
 }: {
@@ -46,6 +47,7 @@ export function Standings({
     >
       <LastThrow view={view} reading={reading} working={working} name={name} />
       <Sentences list={shown} working={working} />
+      <LimitLine limit={limit} />
     </Card>
   )
 }

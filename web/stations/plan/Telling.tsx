@@ -1,3 +1,4 @@
+import { LimitLine } from '../../charts/LimitLine.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
@@ -17,7 +18,7 @@ interface TellingProps {
 
 /** The same number of throws where they tell most, beside the plan as it is. */
 export function Telling({
-  worth: { planned, even, telling },
+  worth: { planned, even, telling, limit },
   working,
   spend,
   onSpend,
@@ -64,6 +65,7 @@ export function Telling({
         </Button>
         <Button onClick={onEven}>Spread evenly</Button>
       </div>
+      <LimitLine limit={limit} />
     </Card>
   )
 }

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import type { Plan } from '../../../contract/trials.ts'
 import { ratedFromShelf, sheetOf } from '../../../contract/sheet.ts'
 import type { TellingPlan } from '../../../core/plan/telling.ts'
+import type { Limit } from '../../../core/judge/limits.ts'
 import { planQuestion } from '../../../core/plan/weighed.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import { useAsked } from '../../data/useAsked.ts'
@@ -14,6 +15,8 @@ export interface PlanWorth {
   /** As many throws, spread evenly. */
   readonly even: TellingPlan
   readonly telling: TellingPlan
+  /** What further evidence would narrow the pair nearest to being settled most. */
+  readonly limit: Limit | undefined
 }
 
 /** A pause in editing before a plan is weighed again, ms. */

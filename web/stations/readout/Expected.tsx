@@ -86,12 +86,18 @@ function Alike({ view, serial, name }: { view: TrialView; serial: number; name: 
   )
   if (asked.error) return <Unanswered asked={asked} />
   if (!asked.value || !like || !about) return null
-  const { distanceM, spreadM, overlaps } = asked.value
+  const { distanceM, spread, overlaps, sameShape, fartherM } = asked.value
   return (
     <p className="mt-1 border-t border-rule pt-1">
       {name(about.disc.code)} should fly like {name(like.disc.code)}: they fly {units.length.show(distanceM)}{' '}
-      apart on average, two throws of one disc {units.length.show(spreadM)}.{' '}
-      <strong>{overlaps ? 'As alike as throws can tell.' : 'They do not fly alike.'}</strong>
+      apart on average, two throws of one disc {units.length.show(spread.pathM)}.{' '}
+      <strong>
+        {overlaps
+          ? 'As alike as throws can tell.'
+          : sameShape
+            ? `They bend alike, and it carries ${units.length.show(Math.abs(fartherM), 0)} ${fartherM > 0 ? 'less' : 'more'}.`
+            : 'They do not fly alike.'}
+      </strong>
     </p>
   )
 }

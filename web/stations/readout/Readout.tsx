@@ -2,6 +2,7 @@ import { Download, Upload } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { statements } from '../../../core/judge/statements.ts'
 import { Ladder } from '../../charts/Ladder.tsx'
+import { LimitLine } from '../../charts/LimitLine.tsx'
 import { Sentences } from '../../charts/Sentences.tsx'
 import { useTrial } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
@@ -26,7 +27,7 @@ const BUTTON_LINK = buttonLook()
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  const { reading, settlings, working, share, error: ratingError, again } = useRating(view)
+  const { reading, settlings, limit, working, share, error: ratingError, again } = useRating(view)
   const units = useUnits()
   const [picked, setPicked] = useState<string>()
   const names = useMemo(() => trialNames(view?.discs ?? []), [view])
@@ -96,6 +97,7 @@ export default function Readout({ trialId }: { trialId: string }) {
         <Card className="p-4" label="What you can say">
           <h2 className="text-lead">What you can say</h2>
           <Sentences list={said} working={working} />
+          <LimitLine limit={limit} />
           {trial.controlDiscId === null && (
             <p className="mt-2 text-note text-quiet">
               No control disc: a habit of the thrower and a bias shared by all discs cannot be told apart

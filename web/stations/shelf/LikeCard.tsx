@@ -11,6 +11,8 @@ import { StationLink } from '../../parts/StationLink.tsx'
 
 const [WIDTH, HEIGHT] = [150, 44]
 
+type LikeDisc = NonNullable<DiscRecord['likeness']>['most'][number]
+
 interface LikeCardProps {
   readonly likeness: DiscRecord['likeness']
   /** It is still being worked out. */
@@ -31,7 +33,7 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
         </p>
       </Card>
     )
-  const entry = (of: { discId: string; distanceM: number; overlaps: boolean }, place: number) => {
+  const entry = (of: LikeDisc, place: number) => {
     const d = discs.find((x) => x.disc.id === of.discId)
     if (!d) return null
     return (
@@ -47,8 +49,7 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
           </StationLink>
           <span className="text-note">
             <span className="figure">{units.length.show(of.distanceM)}</span>{' '}
-            <span className="text-quiet">{d.disc.code}</span>{' '}
-            {of.overlaps && <strong className="text-accent">overlaps</strong>}
+            <span className="text-quiet">{d.disc.code}</span> <Senses like={of} />
           </span>
         </div>
       </li>
@@ -66,11 +67,24 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
       )}
       <p className="mt-2 text-note text-quiet">
         Between flights of an arm of {units.speed.show(likeness.armMps)} with a disc of speed 9, over angles
-        and winds. Two throws of one disc lie {units.length.show(likeness.spreadM)} apart; nearer discs
-        overlap.
+        and winds. Two throws of one disc lie {units.length.show(likeness.spread.pathM)} apart, their carries{' '}
+        {units.length.show(likeness.spread.carryM)}.
       </p>
     </Card>
   )
+}
+
+/** In which sense two discs fly alike, if in any. */
+function Senses({ like: { overlaps, sameShape, sameDistance, fartherM } }: { like: LikeDisc }) {
+  const { length } = useUnits()
+  if (overlaps) return <strong className="text-accent">overlaps</strong>
+  if (sameShape)
+    return (
+      <span>
+        same shape, {length.show(Math.abs(fartherM), 0)} {fartherM > 0 ? 'farther' : 'shorter'}
+      </span>
+    )
+  return sameDistance ? <span>as far, another shape</span> : null
 }
 
 function MiniFlight({
