@@ -279,6 +279,8 @@ export const ShortThrow = z
 
 /** A trial with all that was thrown for it. */
 export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(StoredThrow) })
+/** What is known of a trial's discs besides: counted throws of other trials that share discs with it, and their outings. */
+export const KnownThrows = z.object({ sessions: z.array(Session), throws: z.array(StoredThrow) })
 
 /** A trial on the bench: how far it is. */
 export const TrialSummary = z.object({
@@ -320,5 +322,6 @@ export type Trial = z.infer<typeof Trial>
 export type TrialSent = z.input<typeof Trial>
 export type Session = z.infer<typeof Session>
 export type Throw = z.infer<typeof Throw>
+export type KnownThrows = z.infer<typeof KnownThrows>
 export type TrialFile = z.infer<typeof TrialFile>
 export type TrialSummary = z.infer<typeof TrialSummary>

@@ -1,4 +1,5 @@
 import { randomLcg } from 'd3'
+import type { ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { outcomeOf, rankDistribution } from '../rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../rating/outcome.ts'
@@ -18,9 +19,17 @@ const SENTENCES = 2
 export const ranksOf = (outcome: Outcome, aside: ReadonlySet<string>): DiscRanks[] =>
   rankDistribution(outcome, randomLcg(0.5), aside)
 
-/** What would settle the neighbours on the ladder that are still open. */
-export function settlingsOf(state: FitState, outcome: Outcome): Settling[] {
-  const kinds = kindsLike(state.evidence.throws.filter((t) => t.counts))
+/**
+ * What would settle the neighbours on the ladder that are still open.
+ *
+ * @param counted the throws that more would be like: all that count, or a trial's own
+ */
+export function settlingsOf(
+  state: FitState,
+  outcome: Outcome,
+  counted: readonly ThrowEvidence[] = state.evidence.throws.filter((t) => t.counts),
+): Settling[] {
+  const kinds = kindsLike(counted)
   if (kinds.length === 0) return []
   return neighboursOf(ladderOf(state, outcome)).map(([a, b]) => settling(state, a, b, kinds))
 }

@@ -155,4 +155,4 @@ export function openPair(state: FitState, outcome: Outcome): readonly [string, s
 
 /** “Call the angle out of the hand: worth 1.6 more throws each”. */
 export const limitWords = ({ further, worth }: Limit): string =>
-  `${DOING[further].words}: worth ${worth.toFixed(1)} more throws each`
+  `${DOING[further].words}: worth ${worth < MOST / TRIED - 1 ? worth.toFixed(1) : `${MOST / TRIED - 1} or`} more throws each`

@@ -42,7 +42,7 @@ const figureOf = ({ figure = metres }: Wording) => figure
 const signed = (v: number) => v.toFixed(1).replace('-', '−')
 
 /** “farther left”: to which side, seen by the thrower where all throws fade to one. */
-const farther = (side: Side | undefined, more = true): string => {
+export const farther = (side: Side | undefined, more = true): string => {
   if (side === undefined) return more ? 'farther to the fade side' : 'farther to the turn side'
   return `farther ${(side === 'left') === more ? 'left' : 'right'}`
 }

@@ -12,8 +12,8 @@ import type { Arm, Evidence, Kin, RatedDisc, ThrowEvidence } from './evidence.ts
 export const IN_THE_AIR = 'in_the_air'
 
 /** Names one thrower with one stroke; a person who throws with both hands has more. */
-export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'>): string =>
-  `${t.thrower}|${t.hand}|${t.stroke}`
+export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke' | 'habitOf'>): string =>
+  [t.thrower, t.hand, t.stroke, ...(t.habitOf === undefined ? [] : [t.habitOf])].join('|')
 
 /** A day, of an instant. */
 const DAY = 'YYYY-MM-DD'.length

@@ -29,6 +29,8 @@ export interface SheetThrow extends ObservedOnSheet {
   readonly altitudeM?: number
   /** The outing it was thrown on, which has one aim line; not a column of the file, which knows the day. */
   readonly outing?: string
+  /** Whoever threw it has a habit of its own in this throw's company (another trial's day); not a column of the file. */
+  readonly habitOf?: string
   /** How the landing was measured; not a column of the file, known to the session. */
   readonly method?: MeasuringMethod
   /** The flight as it was recorded, sides to the thrower's right; a file of its own, not a column. */

@@ -16,6 +16,7 @@ import { readPreferences } from '../store/preferences.ts'
 import { readShelf } from '../store/shelf.ts'
 import {
   readArmDays,
+  readKnown,
   readPlaces,
   readSessions,
   readShortThrows,
@@ -91,6 +92,9 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
   })
   router.get('/api/trials/:id', async (ctx: Ctx) => {
     ctx.body = await trialAt(ctx)
+  })
+  router.get('/api/trials/:id/known', async (ctx: Ctx) => {
+    ctx.body = await readKnown(db, await trialAt(ctx))
   })
   router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {
     const file = await trialAt(ctx)

@@ -1,8 +1,9 @@
 import { isDeepStrictEqual } from 'node:util'
-import { and, asc, desc, eq, gte, inArray, isNull, max, min, notInArray, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, inArray, isNull, max, min, ne, notInArray, sql } from 'drizzle-orm'
 import { Plan } from '../../contract/trials.ts'
 import type {
   ArmDay,
+  KnownThrows,
   Place,
   Session,
   ShortThrow,
@@ -272,4 +273,37 @@ export async function readTrial(db: Queryable, id: string): Promise<TrialFile | 
       ? []
       : await db.select(wireColumns(sessions)).from(sessions).where(inArray(sessions.id, ids))
   return { trial, sessions: held, throws: thrown }
+}
+
+/** As many throws of other trials are read beside a trial's own, the latest first. */
+const MOST_KNOWN = 1500
+
+/** Throws of other trials that share discs with one, with their outings: what is known of its discs besides. */
+export async function readKnown(db: Queryable, { trial }: TrialFile): Promise<KnownThrows> {
+  if (trial.discIds.length === 0) return { sessions: [], throws: [] }
+  const counted = and(ne(throws.trialId, trial.id), isNull(throws.takenBackAt), throws.counts)
+  const sharing = await db
+    .selectDistinct({ id: throws.trialId })
+    .from(throws)
+    .where(and(counted, inArray(throws.discId, [...trial.discIds])))
+  if (sharing.length === 0) return { sessions: [], throws: [] }
+  const thrown = await db
+    .select(wireColumns(throws))
+    .from(throws)
+    .where(
+      and(
+        counted,
+        inArray(
+          throws.trialId,
+          sharing.map((t) => t.id),
+        ),
+      ),
+    )
+    .orderBy(desc(throws.thrownAt), asc(throws.id))
+    .limit(MOST_KNOWN)
+  const held = await db
+    .select(wireColumns(sessions))
+    .from(sessions)
+    .where(inArray(sessions.id, [...new Set(thrown.map((t) => t.sessionId))]))
+  return { sessions: held, throws: thrown.reverse() }
 }

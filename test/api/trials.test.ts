@@ -9,7 +9,7 @@ import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { Plan } from '../../contract/trials.ts'
+import { KnownThrows, Plan } from '../../contract/trials.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialCard } from '../../contract/cards.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
@@ -338,6 +338,22 @@ describe('the demo', () => {
     expect(await ownThrows(it_.db)).equal(1)
     await resetToDemo(it_.db)
     expect(await ownThrows(it_.db)).equal(0)
+  })
+
+  it('knows what other trials threw of the same discs, with their outings, and nothing that does not count', async () => {
+    const read = async (id: string) =>
+      KnownThrows.parse((await request(it_.server).get(`/api/trials/${id}/known`).expect(200)).body)
+    const known = await read(halfDone.id)
+    const expected = demo.throws.filter(
+      (t) => t.trialId === finished.id && t.counts && t.takenBackAt === null,
+    )
+    expect(known.throws.map((t) => t.id)).members(expected.map((t) => t.id))
+    expect(new Set(known.throws.map((t) => t.sessionId))).deep.equal(new Set(known.sessions.map((s) => s.id)))
+    const times = known.throws.map((t) => Date.parse(t.thrownAt))
+    expect(times).deep.equal([...times].sort((a, b) => a - b))
+    // nothing of its own is told twice
+    expect((await read(fresh.id)).throws.some((t) => t.trialId === fresh.id)).equal(false)
+    await request(it_.server).get(`/api/trials/${newId()}/known`).expect(404)
   })
 
   it('is rated near its hidden truth: the ladder of the finished trial is right where it claims to be sure', async () => {

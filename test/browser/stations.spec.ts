@@ -63,6 +63,49 @@ test('the readout shows corrected and thrown flights, claim and evidence, ladder
   expect(said).toEqual([])
 })
 
+test('a trial is read from its own throws or from all that is known, and says what would tell most', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await page
+    .getByRole('region', { name: 'Which fairway for the lake wind' })
+    .getByRole('link', { name: 'Read it' })
+    .click()
+  const card = page.getByRole('region', { name: 'What you can say' })
+  await expect(card.getByText('68 throws of other trials know these discs too.')).toBeVisible()
+  await expect(card.getByTestId('limit')).toContainText(/worth .* more throws each/)
+  const own = await card.getByTestId('sentences').textContent()
+  await card.getByRole('radio', { name: 'All that is known' }).click()
+  await expect(page).toHaveURL(/from=all/)
+  await expect(card.getByText(/^With 68 throws of other trials/)).toBeVisible()
+  await expect.poll(() => card.getByTestId('sentences').textContent()).not.toBe(own)
+  await page.reload()
+  await expect(card.getByText(/^With 68 throws of other trials/)).toBeVisible()
+  // discs of other trials are not read out with it
+  await expect(card).not.toContainText('Slate')
+  await card.getByRole('radio', { name: 'This trial' }).click()
+  await expect.poll(() => card.getByTestId('sentences').textContent()).toBe(own)
+  expect(said).toEqual([])
+})
+
+test('an arm nobody measured is found from how far a usual disc goes', async ({ page }) => {
+  await page.goto('/settings')
+  await page.getByRole('button', { name: 'Add a thrower' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Name').fill('Isolde Farrow')
+  await dialog.getByLabel('goes').fill('75')
+  await expect(dialog.getByText(/22\.9 m\/s with a disc of speed 9/)).toBeVisible()
+  await dialog.getByLabel('goes').fill('900')
+  await expect(dialog.getByText('No arm throws it so; check the figure.')).toBeVisible()
+  await dialog.getByLabel('or leaves the hand at').fill('20')
+  await expect(dialog.getByText(/20\.7 m\/s with a disc of speed 9/)).toBeVisible()
+  await dialog.getByRole('button', { name: 'Use for backhand' }).click()
+  await expect(dialog.getByLabel('Full power with a disc of speed 9, backhand')).toHaveValue('20.7')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByRole('region', { name: 'Throwers' })).toContainText(/Isolde Farrow.*20\.7 m\/s/)
+})
+
 test('a file with errors shows them all, mended it is previewed and then stored', async ({ page }) => {
   await openHalfDone(page, 'Read it')
   const download = page.waitForEvent('download')

@@ -45,6 +45,11 @@ export const DESIGNS: readonly (readonly [
   ['what it did in the air called, nothing else', { watched: true }],
   ['paths recorded: 24 throws of four discs', { throws: 24, discs: 4, recorded: true }],
   ['paths recorded: 8 throws of four discs', { throws: 8, discs: 4, recorded: true }],
+  ['one outing of 12 throws, four discs, angles called', { throws: 12, discs: 4, called: true }],
+  [
+    'five such outings together, a habit and an aim line each day',
+    { throws: 60, discs: 4, called: true, outings: 5 },
+  ],
   ['all throws flat, angles called', { angles: [0], called: true }],
   ['all throws flat, nothing called', { angles: [0] }],
   ['480 throws of four discs, angles called', { throws: 480, discs: 4, called: true }, 0.25],

@@ -70,6 +70,8 @@ export interface SessionDesign {
   readonly apart?: number
   /** Speed numbers of the discs, in turn; 9 where absent. */
   readonly speeds?: readonly number[]
+  /** On so many outings the throws were made, one after the other, each with habits of its day, its wind and its aim line. */
+  readonly outings?: number
   /** The aim line, paced out so far wrong, degrees either way; drawn from the prior where absent. */
   readonly aimOffDeg?: number
   /** In which ways nature is unlike the model. */
@@ -200,8 +202,11 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   const shares = design.shares ?? SHARE
   const unlike = (way: Unlike) => design.unlike?.includes(way) === true
   const either = () => (uniform() < 0.5 ? -1 : 1)
-  const aimRad =
+  const outings = design.outings ?? 1
+  const drawAim = () =>
     design.aimOffDeg === undefined ? AIM_LINE_SD * normal() : either() * design.aimOffDeg * DEGREE
+  const aims = Array.from({ length: outings }, drawAim)
+  const aimRad = aims[0]!
   const slope = unlike('slope') ? 0.02 * either() : 0
   const odd = new Map<string, Oddities>()
   const oddities = (mold: string): Oddities | undefined => {
@@ -246,20 +251,25 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       ...(control ? { control } : {}),
     }
   })
+  const drawHabit = (): SimulatedArm['habit'] => ({
+    lnSpeed: 0.08 * bias * normal(),
+    launchRad: 2 * DEGREE * bias * normal(),
+    hyzerRad: 2 * DEGREE * bias * normal(),
+    noseRad: 1.5 * DEGREE * bias * normal(),
+  })
   const arms: SimulatedArm[] = Array.from({ length: design.throwers ?? 1 }, (_, i) => ({
     fullSpeedMps: referenceSpeed(9) * (1 - 0.08 * i),
     classSlope: ARM_SLOPE + HABIT_SD[HABIT.byClass]! * normal(),
     spinPerMps:
       SPIN_PER_MPS * (unlike('spin') ? 1 + 0.15 * either() : Math.exp(HABIT_SD[HABIT.lnSpin]! * normal())),
-    habit: {
-      lnSpeed: 0.08 * bias * normal(),
-      launchRad: 2 * DEGREE * bias * normal(),
-      hyzerRad: 2 * DEGREE * bias * normal(),
-      noseRad: 1.5 * DEGREE * bias * normal(),
-    },
+    habit: drawHabit(),
     spread: USUAL_SPREAD,
     wobble: design.wobble ?? 0,
   }))
+  /** The same arms on each outing: what they are, with the habits of that day. */
+  const armsOf = Array.from({ length: outings }, (_, o) =>
+    o === 0 ? arms : arms.map((arm) => ({ ...arm, habit: drawHabit() })),
+  )
   const density = airDensity(between(2, 28)(), between(0, 600)())
   const wind = between(1.5, 4)()
   const sides = new Map(
@@ -274,6 +284,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     const discAt = order ? order[i]! : i % nDiscs
     const disc = discs[discAt]!
     const armAt = Math.floor(i / nDiscs) % arms.length
+    const outing = Math.floor((i * outings) / throws)
     const turn = order ? i : Math.floor(i / (nDiscs * arms.length))
     const hyzerRad = angles[turn % angles.length]! * DEGREE
     const leg = order ? (i % 2 === 0 ? -1 : 1) : Math.floor((2 * i) / throws) === 0 ? -1 : 1
@@ -294,7 +305,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       windTowardFadeMps: air.windTowardFadeMps + front.across + gusts * normal(),
     }
     const isBad = uniform() < bad
-    const arm = arms[armAt]!
+    const arm = armsOf[outing]![armAt]!
     const thrown = throwDisc(
       truth.get(disc.id)!,
       disc.body,
@@ -305,7 +316,12 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       oddities(moldOf(discAt)),
     )
     const { hangS } = thrown.landing
-    const { carryM, veerM } = markedOf(thrown, leg * slope, unlike('at rest') ? 1 + 4 * uniform() : 0, aimRad)
+    const { carryM, veerM } = markedOf(
+      thrown,
+      leg * slope,
+      unlike('at rest') ? 1 + 4 * uniform() : 0,
+      aims[outing]!,
+    )
     const [sdCarry, sdVeer] = method === 'paced' ? [0.03 * carryM, 0.03 * Math.abs(veerM) + 0.3] : [1, 1]
     const spoiled = isBad
       ? [carryM * (0.55 + 0.3 * uniform()), veerM + 12 * (uniform() - 0.5) * 2]
@@ -314,7 +330,8 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     return {
       id: `throw-${i}`,
       disc: disc.id,
-      arm: `arm-${armAt}`,
+      arm: outings > 1 ? `arm-${armAt} on ${outing}` : `arm-${armAt}`,
+      ...(outings > 1 && { outing: `outing ${outing}` }),
       power: 1,
       hyzerRad,
       air,
@@ -339,11 +356,11 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
   return {
     evidence: {
       discs,
-      arms: arms.map((a, i) =>
-        design.fullSpeedKnown === false
-          ? { id: `arm-${i}` }
-          : { id: `arm-${i}`, fullSpeedMps: a.fullSpeedMps },
-      ),
+      arms: armsOf
+        .flatMap((list, o) => list.map((a, i) => ({ a, id: outings > 1 ? `arm-${i} on ${o}` : `arm-${i}` })))
+        .map(({ a, id }) =>
+          design.fullSpeedKnown === false ? { id } : { id, fullSpeedMps: a.fullSpeedMps },
+        ),
       throws: evidence,
     },
     truth,

@@ -6,6 +6,7 @@ import { TrialCard } from '../../contract/cards.ts'
 import { Shelf } from '../../contract/shelf.ts'
 import {
   ArmDay,
+  KnownThrows,
   Place,
   Session,
   ShortThrow,
@@ -15,7 +16,10 @@ import {
 } from '../../contract/trials.ts'
 import type { Throw, Trial } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
-import { shelvedDiscs } from '../../contract/sheet.ts'
+import { ofAnotherTrial } from '../../core/rating/known.ts'
+import type { RatedDisc } from '../../core/rating/evidence.ts'
+import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
 import { rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
@@ -121,6 +125,31 @@ export function useCards(ids: readonly string[]): ReadonlyMap<string, TrialCard>
     return new Map((data ?? []).filter((c) => !changed.has(c.trialId)).map((c) => [c.trialId, c]))
     // ids are those the cards were asked for by
   }, [data, error, waiting, ids.length])
+}
+
+/** What is known of a trial's discs besides its own throws: other trials' throws, as lines, and every disc in them. */
+export interface Known {
+  readonly sheet: readonly SheetThrow[]
+  readonly discs: readonly RatedDisc[]
+}
+
+/** Undefined while it is read, or where the server is away and this device never read it. */
+export function useKnown(view: TrialView | undefined): Known | undefined {
+  const { data } = useRead(view ? `${addressOf('trials', view.trial.id)}/known` : null, KnownThrows)
+  const { view: shelf } = useShelf()
+  const { throwers } = useThrowers()
+  const trial = view?.trial
+  return useMemo(() => {
+    if (!data || !shelf || !throwers || !trial) return undefined
+    const own = new Set(trial.discIds)
+    const thrown = new Set(data.throws.map((t) => t.discId))
+    const discs = shelf.discs.filter((d) => thrown.has(d.disc.id))
+    const file = { trial, sessions: data.sessions, throws: data.throws }
+    return {
+      sheet: sheetOf(file, discs, throwers).map(ofAnotherTrial),
+      discs: discs.filter((d) => !own.has(d.disc.id)).map((d) => ratedFromShelf(d, trial.controlDiscId)),
+    }
+  }, [data, shelf, throwers, trial])
 }
 
 /** A trial with everything needed to throw for it and to read it. */

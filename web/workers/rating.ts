@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { percent } from '../data/units.ts'
-import type { TrialView } from '../data/hooks.ts'
+import type { Known, TrialView } from '../data/hooks.ts'
 import { useAsked } from '../data/useAsked.ts'
 import type { Limit } from '../../core/judge/limits.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
@@ -49,6 +49,8 @@ function told(line: SheetThrow): string {
 }
 
 export interface RatingState {
+  /** What the worker knows this reading by. */
+  readonly key: string
   readonly reading: Reading | undefined
   /** What would settle the pairs still open; comes a moment after the reading. */
   readonly settlings: readonly Settling[]
@@ -67,26 +69,38 @@ export interface RatingState {
 export const weighing = (throws: number, share: number | undefined): string =>
   `Weighing ${throws} throws${share === undefined ? '' : `, ${percent(share)}`} …`
 
-/** The reading of a trial, weighed anew off the interface thread whenever its throws change. */
-export function useRating(view: TrialView | undefined): RatingState {
+/**
+ * The reading of a trial, weighed anew off the interface thread whenever its throws change.
+ *
+ * @param known what is known besides, where it is to be read with all that
+ * @param as another reading of the same trial beside the first
+ */
+export function useRating(view: TrialView | undefined, known?: Known, as = ''): RatingState {
   const input = useMemo(() => {
     if (!view) return undefined
     const sheet = sheetOf(view.file, view.discs, view.throwers)
     const discs = view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId))
-    const key = [view.trial.id, JSON.stringify(discs), ...sheet.map(told)].join('\n')
-    return { trial: view.trial.id, sheet, discs, key }
-  }, [view])
+    const besides = known ?? NOTHING_ELSE
+    const trial = `${view.trial.id}${as}`
+    const key = [
+      trial,
+      JSON.stringify([discs, besides.discs]),
+      ...sheet.map(told),
+      ...besides.sheet.map(told),
+    ].join('\n')
+    return { trial, sheet, discs, besides, key }
+  }, [view, known, as])
   const [progress, setProgress] = useState<{ key: string; share: number }>()
   const key = input?.key ?? null
   const about = input?.trial ?? ''
   const rated = useAsked(
     key,
     async () => {
-      const { trial, sheet, discs, key } = input!
+      const { trial, sheet, discs, besides, key } = input!
       const onShare = proxy((share: number) => setProgress({ key, share }))
       for (;;) {
         // a fit that gave way to another of the same trial has no answer
-        const reading = await askRating((w) => w.rate(trial, sheet, discs, onShare))
+        const reading = await askRating((w) => w.rate(trial, sheet, discs, besides, onShare))
         if (reading) return { reading, key }
       }
     },
@@ -95,6 +109,7 @@ export function useRating(view: TrialView | undefined): RatingState {
   const ratedKey = rated.value?.key ?? null
   const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about)), { about })
   return {
+    key: about,
     reading: rated.value?.reading,
     settlings: settled.value?.settlings ?? NONE,
     limit: settled.value?.limit,
@@ -105,3 +120,4 @@ export function useRating(view: TrialView | undefined): RatingState {
   }
 }
 const NONE: readonly Settling[] = []
+const NOTHING_ELSE: Known = { sheet: [], discs: [] }

@@ -25,7 +25,8 @@ import type { Arm, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.t
 import type { LeftOut } from '../../core/rating/digest.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
-import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { armId, evidenceOf } from '../../core/rating/fromSheet.ts'
+import { outcomeAbout } from '../../core/rating/known.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
 
@@ -51,10 +52,34 @@ export interface Further {
   readonly limit: Limit | undefined
 }
 
-const limitIn = (state: FitState, outcome: Outcome): Limit | undefined => {
+const limitIn = (state: FitState, outcome: Outcome, counted: readonly ThrowEvidence[]): Limit | undefined => {
   const pair = openPair(state, outcome)
-  return pair && limitsOf(state, pair, kindsLike(state.evidence.throws.filter((t) => t.counts)))[0]
+  return pair && limitsOf(state, pair, kindsLike(counted))[0]
 }
+
+/** Throws of other trials that a trial is read with, and the discs in them that are not its own. */
+export interface Besides {
+  readonly sheet: readonly SheetThrow[]
+  readonly discs: readonly RatedDisc[]
+}
+
+/** What a reading is about, of all that was weighed. */
+interface About {
+  readonly discs: ReadonlySet<string>
+  readonly throws: ReadonlySet<string>
+  readonly arms: ReadonlySet<string>
+}
+const aboutOf = (sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): About => ({
+  discs: new Set(discs.map((d) => d.id)),
+  throws: new Set(sheet.map((t) => t.throw)),
+  arms: new Set(sheet.map(armId)),
+})
+const abouts = new Map<string, About>()
+
+const outcomeIn = (state: FitState, { discs, throws, arms }: About): Outcome =>
+  outcomeAbout(outcomeOf(state), discs, throws, arms)
+const ownThrows = (state: FitState, { throws }: About): ThrowEvidence[] =>
+  state.evidence.throws.filter((t) => t.counts && throws.has(t.id))
 
 let readings = 0
 const fits = new Map<string, FitState>()
@@ -92,19 +117,22 @@ const rating = {
     trial: string,
     sheet: readonly SheetThrow[],
     discs: readonly RatedDisc[],
+    besides: Besides,
     onShare?: (share: number) => void,
   ): Promise<Reading | undefined> {
     const start = performance.now()
     const turn = (turns.get(trial) ?? 0) + 1
     turns.set(trial, turn)
     const state = await unhurried(
-      fitting(evidenceOf(sheet, discs), fits.get(trial)),
+      fitting(evidenceOf([...sheet, ...besides.sheet], [...discs, ...besides.discs]), fits.get(trial)),
       () => turns.get(trial) === turn,
       onShare,
     )
     if (!state) return undefined
     fits.set(trial, state)
-    const outcome = outcomeOf(state)
+    const about = aboutOf(sheet, discs)
+    abouts.set(trial, about)
+    const outcome = outcomeIn(state, about)
     const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
     const tookMs = performance.now() - start
     return {
@@ -113,8 +141,10 @@ const rating = {
       // always the same draws, so that a percentage moves only when a throw moves it
       ranks: ranksOf(outcome, aside),
       corrected: outcome.discs.map(correctedFlight),
-      asThrown: state.terms.map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
-      leftOut: state.leftOut,
+      asThrown: state.terms
+        .filter((t) => about.throws.has(t.evidence.id))
+        .map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
+      leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
       tookMs,
     }
   },
@@ -136,8 +166,10 @@ const rating = {
   settle(trial: string): Further {
     const state = fits.get(trial)
     if (!state) return { settlings: [], limit: undefined }
-    const outcome = outcomeOf(state)
-    return { settlings: settlingsOf(state, outcome), limit: limitIn(state, outcome) }
+    const about = abouts.get(trial)!
+    const outcome = outcomeIn(state, about)
+    const own = ownThrows(state, about)
+    return { settlings: settlingsOf(state, outcome, own), limit: limitIn(state, outcome, own) }
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
   telling(
@@ -150,7 +182,8 @@ const rating = {
     const state = fits.get(trial)
     if (!state) return []
     const aimed = meantBy(protocol, state, candidates, arms)
-    const { throws } = tellingThrows(state, openNeighbours(state, outcomeOf(state)), aimed, count, arms)
+    const open = openNeighbours(state, outcomeIn(state, abouts.get(trial)!))
+    const { throws } = tellingThrows(state, open, aimed, count, arms)
     return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
   /**
@@ -163,6 +196,7 @@ const rating = {
   weighPlan(
     sheet: readonly SheetThrow[],
     discs: readonly RatedDisc[],
+    besides: Besides,
     { arms, planned, even, candidates }: PlanQuestion,
     spend: number,
     protocol: Protocol,
@@ -172,7 +206,8 @@ const rating = {
     telling: TellingPlan
     limit: Limit | undefined
   } {
-    const state = fit(evidenceOf(sheet, discs))
+    const state = fit(evidenceOf([...sheet, ...besides.sheet], [...discs, ...besides.discs]))
+    const about = aboutOf(sheet, discs)
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
     const aimed = meantBy(protocol, state, candidates, arms)
@@ -181,7 +216,7 @@ const rating = {
       planned: worthOf(state, pairs, meantBy(protocol, state, planned, arms), arms),
       even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
-      limit: limitIn(state, outcomeOf(state)),
+      limit: limitIn(state, outcomeIn(state, about), ownThrows(state, about)),
     }
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */

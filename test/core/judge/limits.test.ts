@@ -82,6 +82,10 @@ describe('what limits a rating', () => {
     expect(limitWords({ ...limit!, further: 'angle', worth: 1.63 })).equal(
       'Call the angle out of the hand: worth 1.6 more throws each',
     )
+    // held against sixty throws at most
+    expect(limitWords({ ...limit!, further: 'path', worth: 4 })).equal(
+      'Film the path: worth 4 or more throws each',
+    )
     const { evidence } = simulateSession({ seed: 0.9, discs: 4, throws: 12, called: true })
     const state = fit(evidence)
     const outcome = outcomeOf(state)

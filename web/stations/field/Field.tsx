@@ -2,7 +2,7 @@ import { useMemo, useReducer, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
-import { usePlaces, useTrial } from '../../data/hooks.ts'
+import { useKnown, usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -39,6 +39,10 @@ import { StationLink } from '../../parts/StationLink.tsx'
 export default function Field({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
   const rating = useRating(view)
+  // what is expected of the next throw leans on all that is known
+  const known = useKnown(view)
+  const together = useRating(known && known.sheet.length > 0 ? view : undefined, known, ' with all')
+  const expects = together.reading ? together : rating
   const [params] = useSearchParams()
   if (error && !view) return <Trouble error={error} />
   if (!view) return <Waiting what="the trial" />
@@ -62,16 +66,18 @@ export default function Field({ trialId }: { trialId: string }) {
       </Empty>
     )
   const edited = [...view.throws, ...view.takenBack].find((t) => t.id === params.get('edit'))
-  return <Logging key={edited?.id ?? 'new'} view={view} rating={rating} edited={edited} />
+  return <Logging key={edited?.id ?? 'new'} view={view} rating={rating} expects={expects} edited={edited} />
 }
 
 interface LoggingProps {
   readonly view: TrialView
   readonly rating: RatingState
+  /** What is expected of the next throw comes from here. */
+  readonly expects: RatingState
   readonly edited: Throw | undefined
 }
 
-function Logging({ view, rating, edited }: LoggingProps) {
+function Logging({ view, rating, expects, edited }: LoggingProps) {
   const { trial, discs } = view
   const [params, setParams] = useSearchParams()
   const telling = params.get('next') === 'telling'
@@ -96,7 +102,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
     listening && live.now
       ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
       : standing
-  const next = useNext(view, state, blowing, telling, rating.reading)
+  const next = useNext(view, state, blowing, telling, rating.reading, expects)
   const { queue, proposed, meant, best } = next
   const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
   const again =
@@ -222,7 +228,7 @@ function Logging({ view, rating, edited }: LoggingProps) {
           fresh={lastThrown === undefined}
           arms={arms}
         />
-        <StripCard {...{ view, rating, line, fade, meant, seen, see, at }} />
+        <StripCard {...{ view, rating, expects, line, fade, meant, seen, see, at }} />
         <LandedLine landing={landing} typing={typing} onTyping={setTyping} />
         <WindAir
           {...{ standing, session, listening, live }}
@@ -284,6 +290,7 @@ function headingOf(
 interface StripCardProps {
   readonly view: TrialView
   readonly rating: RatingState
+  readonly expects: RatingState
   readonly line: ReturnType<typeof draftLine>
   readonly fade: 'left' | 'right'
   readonly meant: Meant
@@ -295,6 +302,7 @@ interface StripCardProps {
 function StripCard({
   view,
   rating: { reading, error, again },
+  expects,
   line,
   fade,
   meant,
@@ -302,8 +310,8 @@ function StripCard({
   see,
   at,
 }: StripCardProps) {
-  const forecast = useForecast(view.trial.id, line, reading)
-  const path = usePathTo(view.trial.id, landingOf(seen) ? line : undefined, reading)
+  const forecast = useForecast(expects.key, line, expects.reading)
+  const path = usePathTo(expects.key, landingOf(seen) ? line : undefined, expects.reading)
   const silent = [{ error, again }, forecast, path].find((asked) => asked.error)
   return (
     <>

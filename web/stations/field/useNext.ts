@@ -2,6 +2,7 @@ import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import type { RatingState } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 import { draftLine, NOTHING_SEEN } from './draft.ts'
 import type { Meant, Standing } from './draft.ts'
@@ -29,6 +30,8 @@ export function useNext(
   blowing: Standing,
   telling: boolean,
   reading: Reading | undefined,
+  /** What is expected of the next throw comes from here. */
+  expects: RatingState,
 ): NextThrow {
   const { trial, discs } = view
   const { session, standing, asked, seen, putOff } = state
@@ -62,7 +65,7 @@ export function useNext(
   const lineFor = (hyzerDeg: number) =>
     disc && draftLine(disc, thrower, session, { discId, hyzerDeg }, blowing, seen)
   const sameLine = trial.plan?.protocol === 'same line'
-  const lineAngle = useLineAngle(trial.id, sameLine, lineFor(0), reading)
+  const lineAngle = useLineAngle(expects.key, sameLine, lineFor(0), expects.reading)
   const found = lineAngle?.found && proposed.warmUp !== true ? wholeDegrees(lineAngle.hyzerRad) : undefined
   const meant = { discId, hyzerDeg: asked.hyzerDeg ?? found ?? proposed.hyzerDeg }
   return { queue, proposed, meant, lineAngle, best, tellingError: told, lineFor }

@@ -7,6 +7,7 @@ import { planQuestion } from '../../../core/plan/weighed.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
+import { useKnown } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { askRating } from '../../workers/rating.ts'
 
@@ -29,6 +30,7 @@ export function usePlanWorth(
   /** Throws the telling set may hold; as many as are left where nobody says. */
   spend: number | null,
 ): Asked<PlanWorth> {
+  const known = useKnown(view)
   const asked = useMemo(() => {
     const first = view.throwers[0]
     if (!first) return undefined
@@ -49,17 +51,18 @@ export function usePlanWorth(
     return {
       sheet: sheetOf(view.file, view.discs, view.throwers),
       discs: view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId)),
+      besides: known ?? { sheet: [], discs: [] },
       question,
       spend: spend ?? question.planned.length,
       protocol: plan.protocol,
     }
-  }, [view, plan, spend])
+  }, [view, known, plan, spend])
   const key = useMemo(() => (asked ? JSON.stringify(asked) : null), [asked])
   return useAsked(
     key,
     () => {
-      const { sheet, discs, question, spend, protocol } = asked!
-      return askRating((w) => w.weighPlan(sheet, discs, question, spend, protocol))
+      const { sheet, discs, besides, question, spend, protocol } = asked!
+      return askRating((w) => w.weighPlan(sheet, discs, besides, question, spend, protocol))
     },
     { about: view.trial.id, pauseMs: PAUSE_MS },
   )

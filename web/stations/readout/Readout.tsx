@@ -1,17 +1,22 @@
 import { Download, Upload } from 'lucide-react'
 import { useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { statements } from '../../../core/judge/statements.ts'
 import { Ladder } from '../../charts/Ladder.tsx'
 import { LimitLine } from '../../charts/LimitLine.tsx'
 import { Sentences } from '../../charts/Sentences.tsx'
-import { useTrial } from '../../data/hooks.ts'
+import { READ_FROM, disagreements } from '../../../core/rating/known.ts'
+import type { ReadFrom } from '../../../core/rating/known.ts'
+import { useKnown, useTrial } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { percent, wordingOf } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
+import { Choice } from '../../parts/Choice.tsx'
 import { Card, Empty, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { useRating } from '../../workers/rating.ts'
+import { Disagreements } from './Disagreements.tsx'
 import { Evidence } from './Evidence.tsx'
 import { Expected } from './Expected.tsx'
 import { NotWeighed } from './NotWeighed.tsx'
@@ -24,10 +29,25 @@ import { useUnits } from '../../data/preferences.tsx'
 import { PER_M } from '../../../core/flight/side.ts'
 
 const BUTTON_LINK = buttonLook()
+const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  const { reading, settlings, limit, working, share, error: ratingError, again } = useRating(view)
+  const [params, setParams] = useSearchParams()
+  const known = useKnown(view)
+  const others = known?.sheet.length ?? 0
+  const alone = useRating(view)
+  const together = useRating(others > 0 ? view : undefined, known, ' with all')
+  const from: ReadFrom = others > 0 && params.get('from') === 'all' ? 'all that is known' : 'this trial'
+  const {
+    reading,
+    settlings,
+    limit,
+    working,
+    share,
+    error: ratingError,
+    again,
+  } = from === 'this trial' ? alone : together
   const units = useUnits()
   const [picked, setPicked] = useState<string>()
   const names = useMemo(() => trialNames(view?.discs ?? []), [view])
@@ -96,7 +116,33 @@ export default function Readout({ trialId }: { trialId: string }) {
         </Card>
         <Card className="p-4" label="What you can say">
           <h2 className="text-lead">What you can say</h2>
+          {others > 0 && (
+            <div className="mt-1 mb-2">
+              <Choice
+                label="Read from"
+                value={from}
+                onChange={(v) => {
+                  setParams((p) => (v === 'this trial' ? p.delete('from') : p.set('from', 'all'), p), {
+                    replace: true,
+                  })
+                }}
+                options={READ_FROM.map((value) => ({ value, label: sentence(value) }))}
+              />
+              <p className="mt-1 text-note text-quiet">
+                {from === 'this trial'
+                  ? `${others} throws of other trials know these discs too.`
+                  : `With ${others} throws of other trials; each of their days has a habit and an aim line of its own.`}
+              </p>
+            </div>
+          )}
           <Sentences list={said} working={working} />
+          {alone.reading && together.reading && (
+            <Disagreements
+              list={disagreements(alone.reading.outcome, together.reading.outcome)}
+              fadeSide={alone.reading.outcome.fadeSide}
+              name={name}
+            />
+          )}
           <LimitLine limit={limit} />
           {trial.controlDiscId === null && (
             <p className="mt-2 text-note text-quiet">
