@@ -9,7 +9,7 @@ test('the last throw is explained, and an open pair says what would settle it', 
     /(release|wind|air|disc|unexplained).*\d\.\d m (left|right)/,
   )
   await expect(standings).toContainText(
-    /about \d+ more throws of the two, .* would settle it|too close for throws to tell/,
+    /\d+ more throws of the two, .* settle it with \d+ %/,
   )
   const before = await standings.getByRole('figure').textContent()
   const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())

@@ -133,13 +133,16 @@ export interface Known {
   readonly discs: readonly RatedDisc[]
 }
 
-/** Undefined while it is read, or where the server is away and this device never read it. */
+const NOTHING_KNOWN: Known = { sheet: [], discs: [] }
+
+/** Undefined while it is read; nothing where the server is away and this device never read it. */
 export function useKnown(view: TrialView | undefined): Known | undefined {
-  const { data } = useRead(view ? `${addressOf('trials', view.trial.id)}/known` : null, KnownThrows)
+  const { data, error } = useRead(view ? `${addressOf('trials', view.trial.id)}/known` : null, KnownThrows)
   const { view: shelf } = useShelf()
   const { throwers } = useThrowers()
   const trial = view?.trial
   return useMemo(() => {
+    if (!data && error) return NOTHING_KNOWN
     if (!data || !shelf || !throwers || !trial) return undefined
     const own = new Set(trial.discIds)
     const thrown = new Set(data.throws.map((t) => t.discId))
@@ -149,7 +152,7 @@ export function useKnown(view: TrialView | undefined): Known | undefined {
       sheet: sheetOf(file, discs, throwers).map(ofAnotherTrial),
       discs: discs.filter((d) => !own.has(d.disc.id)).map((d) => ratedFromShelf(d, trial.controlDiscId)),
     }
-  }, [data, shelf, throwers, trial])
+  }, [data, error, shelf, throwers, trial])
 }
 
 /** A trial with everything needed to throw for it and to read it. */

@@ -42,7 +42,8 @@ export default function Field({ trialId }: { trialId: string }) {
   // what is expected of the next throw leans on all that is known
   const known = useKnown(view)
   const together = useRating(known && known.sheet.length > 0 ? view : undefined, known, ' with all')
-  const expects = together.reading ? together : rating
+  // two answers one after the other would have somebody throw by the first
+  const expects = known?.sheet.length === 0 || together.error ? rating : together
   const [params] = useSearchParams()
   if (error && !view) return <Trouble error={error} />
   if (!view) return <Waiting what="the trial" />
