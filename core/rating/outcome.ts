@@ -6,6 +6,8 @@ import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
+import { DEGREE } from '../flight/release.ts'
+import { aimColumn } from './beliefs.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import type { FitState } from './state.ts'
 
@@ -54,6 +56,16 @@ export interface HabitOutcome {
   readonly noise: number
 }
 
+/** The aim line of an outing. */
+export interface AimOutcome {
+  /** As throws name it; empty for those that name none. */
+  readonly outing: string
+  /** How far throws were aimed to the right of the line that landings are measured from, rad. */
+  readonly rightRad: Estimate
+  /** Whether it seems to have been paced out or marked wrong: further off than belief and chance explain. */
+  readonly off: boolean
+}
+
 /** One throw as the fit sees it, in the frame of the throw. */
 export interface ThrowOutcome {
   readonly throw: string
@@ -71,6 +83,7 @@ export interface Outcome {
   /** Every pair once, in the order of the discs. */
   readonly pairs: readonly PairOutcome[]
   readonly habits: readonly HabitOutcome[]
+  readonly aims: readonly AimOutcome[]
   readonly throws: readonly ThrowOutcome[]
   /** Covariance of the discs' sides, m² a 100 m, discs × discs, row by row. */
   readonly sideCovariance: Float64Array
@@ -167,6 +180,7 @@ export function outcomeOf(state: FitState): Outcome {
     discs,
     pairs,
     habits: habitsOf(state),
+    aims: aimsOf(state),
     throws: throwsOf(state),
     sideCovariance,
     settled: state.settled,
@@ -196,6 +210,19 @@ function habitsOf({ evidence, habits, posterior, scales }: FitState): HabitOutco
       throws,
       noise: Math.sqrt(scales[a]!),
     }
+  })
+}
+
+/** A line this far off, rad, and this many standard deviations, is one that somebody should look at again. */
+const OFF = { rad: DEGREE, sds: 2 }
+
+function aimsOf({ evidence, outings, aims, kinship, posterior }: FitState): AimOutcome[] {
+  return outings.map((outing, o) => {
+    const at = aimColumn(evidence.arms.length, kinship.effects.length, o)
+    const sd = Math.sqrt(posterior.sharedCovariance[at * posterior.border + at]!)
+    const value = aims[o]!
+    const off = Math.abs(value) > Math.max(OFF.rad, OFF.sds * sd)
+    return { outing, rightRad: { value, sd }, off }
   })
 }
 

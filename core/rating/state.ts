@@ -15,7 +15,7 @@ export interface FitState {
   readonly numbers: readonly Float64Array[]
   /** Habit of every arm, see HABIT. */
   readonly habits: readonly Float64Array[]
-  /** Every outing, and by how much its aim line lies to the right of the one that was thrown along, rad. */
+  /** Every outing, and how far its throws were aimed to the right of the line that landings are measured from, rad. */
   readonly outings: readonly string[]
   readonly aims: Float64Array
   /** What discs share, and each effect's glide, turn and fade. */

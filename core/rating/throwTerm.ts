@@ -187,7 +187,7 @@ export function makeTerm(
  * @param numbers the disc's glide, turn, fade
  * @param lnFull ln of the arm's full speed with a disc of speed 9, before its habit
  * @param habit the arm's, OF_HABIT values
- * @param aim the aim line of the outing, rad to the thrower's right of the one that was thrown along
+ * @param aim how far throws of the outing were aimed to the right of the line that landings are measured from, rad
  */
 export function placeTerm(
   term: ThrowTerm,

@@ -8,9 +8,7 @@ test('the last throw is explained, and an open pair says what would settle it', 
   await expect(standings.getByRole('figure').getByRole('listitem').first()).toContainText(
     /(release|wind|air|disc|unexplained).*\d\.\d m (left|right)/,
   )
-  await expect(standings).toContainText(
-    /\d+ more throws of the two, .* settle it with \d+ %/,
-  )
+  await expect(standings).toContainText(/\d+ more throws of the two, .* settle it with \d+ %/)
   const before = await standings.getByRole('figure').textContent()
   const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
   await page.keyboard.press('ArrowRight')

@@ -27,7 +27,7 @@ export interface SimulatedSession {
   readonly truth: ReadonlyMap<string, FlightNumbers>
   /** Where each disc truly flies, by the aerodynamics it truly has. */
   readonly sides: ReadonlyMap<string, Side>
-  /** How far the line that landings were measured from lay to the right of the one that was thrown along, rad. */
+  /** How far throws were aimed to the right of the line that landings were measured from, rad. */
   readonly aimRad: number
   readonly arms: readonly SimulatedArm[]
 }

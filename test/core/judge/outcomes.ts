@@ -49,6 +49,7 @@ export function outcomeOfBelief(list: readonly Believed[]): Outcome {
       }),
     ),
     habits: [],
+    aims: [],
     throws: [],
     sideCovariance,
     settled: true,

@@ -29,6 +29,15 @@ describe('what a rating allows for', () => {
     expect(held).least(18)
   })
 
+  it('says that an outing was aimed off where it was, and hardly ever where it was not', () => {
+    const told = (aimOffDeg: number) =>
+      sessions({ called: true, control: true, aimOffDeg }, 16).filter(({ evidence, aimRad }) =>
+        outcomeOf(fit(evidence)).aims.some((a) => a.off && Math.sign(a.rightRad.value) === Math.sign(aimRad)),
+      ).length
+    expect(told(4)).least(12)
+    expect(told(0.2)).most(3)
+  })
+
   it('gives every outing an aim line of its own', () => {
     const [first, second] = sessions({ called: true, control: true, aimOffDeg: 3 }, 2)
     const throws = [first!, second!].flatMap(({ evidence }, o) =>

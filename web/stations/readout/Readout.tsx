@@ -16,6 +16,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { Card, Empty, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { useRating } from '../../workers/rating.ts'
+import { AimedOff } from './AimedOff.tsx'
 import { Disagreements } from './Disagreements.tsx'
 import { Evidence } from './Evidence.tsx'
 import { Expected } from './Expected.tsx'
@@ -143,6 +144,7 @@ export default function Readout({ trialId }: { trialId: string }) {
               name={name}
             />
           )}
+          <AimedOff view={view} aims={reading.outcome.aims} />
           <LimitLine limit={limit} />
           {trial.controlDiscId === null && (
             <p className="mt-2 text-note text-quiet">
