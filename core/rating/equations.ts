@@ -1,6 +1,7 @@
 import type { Arrow } from './arrow.ts'
 import { aimColumn, effectColumn } from './beliefs.ts'
 import type { Kinship } from './kin.ts'
+import { MAX_ROWS } from './observations.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -58,27 +59,45 @@ export function orderOf(arms: number, { effects }: Kinship, outings: number): nu
   ]
 }
 
+const scaled = new Float64Array(MAX_ROWS * BEARS_ON)
+const places = new Int32Array(BEARS_ON)
+const sides = new Float64Array(BEARS_ON)
+
 /** Adds one throw's information to the normal equations: what was seen times `share`, a recorded path times `pathShare`. */
 export function addTerm(arrow: Arrow, t: ThrowTerm, share: number, pathShare: number): void {
-  const { rows, seenRows, bearing, white, disc, slot, aimSlot } = t
-  const shareOf = (r: number) => (r < seenRows ? share : pathShare)
-  const { border } = arrow
+  const { rows, seenRows, bearing, white, disc, slot, aimSlot, pull } = t
+  const { border, own, ownSide, shared, sharedSide } = arrow
   const coupling = arrow.coupling[disc]!
   const touched = arrow.columns[disc]!
   const k = touched.length
-  const slotOf = (i: number) => (i === AIM ? aimSlot : slot + i - OF_DISC)
+  sides.fill(0)
+  for (let r = 0; r < rows; r++) {
+    const root = Math.sqrt(r < seenRows ? share : pathShare)
+    const residual = root * white[r]!
+    for (let i = 0; i < BEARS_ON; i++) {
+      const b = root * bearing[r * BEARS_ON + i]!
+      scaled[r * BEARS_ON + i] = b
+      sides[i]! += b * residual
+    }
+  }
+  // among the disc's own columns
+  for (let i = OF_DISC; i < BEARS_ON; i++) places[i] = i === AIM ? aimSlot : slot + i - OF_DISC
   for (let i = 0; i < BEARS_ON; i++) {
-    let side = 0
-    for (let r = 0; r < rows; r++) side += shareOf(r) * bearing[r * BEARS_ON + i]! * white[r]!
-    side -= t.pull[i]!
-    if (i < OF_DISC) arrow.ownSide[disc * OF_DISC + i]! += side
-    else arrow.sharedSide[touched[slotOf(i)]!]! += side
-    for (let j = 0; j < BEARS_ON; j++) {
+    const side = sides[i]! - pull[i]!
+    if (i < OF_DISC) ownSide[disc * OF_DISC + i]! += side
+    else sharedSide[touched[places[i]!]!]! += side
+    for (let j = 0; j <= i; j++) {
       let s = 0
-      for (let r = 0; r < rows; r++) s += shareOf(r) * bearing[r * BEARS_ON + i]! * bearing[r * BEARS_ON + j]!
-      if (i < OF_DISC && j < OF_DISC) arrow.own[disc * 9 + i * OF_DISC + j]! += s
-      else if (i < OF_DISC) coupling[i * k + slotOf(j)]! += s
-      else if (j >= OF_DISC) arrow.shared[touched[slotOf(i)]! * border + touched[slotOf(j)]!]! += s
+      for (let r = 0; r < rows; r++) s += scaled[r * BEARS_ON + i]! * scaled[r * BEARS_ON + j]!
+      if (i < OF_DISC) {
+        own[disc * 9 + i * OF_DISC + j]! += s
+        if (j < i) own[disc * 9 + j * OF_DISC + i]! += s
+      } else if (j < OF_DISC) coupling[j * k + places[i]!]! += s
+      else {
+        const [p, q] = [touched[places[i]!]!, touched[places[j]!]!]
+        shared[p * border + q]! += s
+        if (j < i) shared[q * border + p]! += s
+      }
     }
   }
 }
