@@ -2,16 +2,17 @@ import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
-import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { percent } from '../data/units.ts'
 import type { Known, TrialView } from '../data/hooks.ts'
 import { useAsked } from '../data/useAsked.ts'
 import type { Limit } from '../../core/judge/limits.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
+import { numberOf, Told } from './lines.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
 interface Started {
   readonly remote: Remote<RatingWorker>
+  readonly told: Told
   /** Rejected when the worker dies; it never answers then. */
   readonly died: Promise<never>
 }
@@ -29,23 +30,15 @@ function ratingWorker(): Started {
     })
   })
   died.catch(() => {})
-  return (started = { remote: wrap<RatingWorker>(worker), died })
+  return (started = { remote: wrap<RatingWorker>(worker), told: new Told(), died })
 }
 
 /** Asks the worker that rates; an answer or an error, never silence. */
-export async function askRating<T>(question: (worker: Remote<RatingWorker>) => Promise<T>): Promise<T> {
-  const { remote, died } = ratingWorker()
-  return await Promise.race([question(remote), died])
-}
-
-/** What lines of the sheet say, worked out once for each. */
-const tellings = new WeakMap<SheetThrow, string>()
-function told(line: SheetThrow): string {
-  const before = tellings.get(line)
-  if (before !== undefined) return before
-  const now = JSON.stringify(line)
-  tellings.set(line, now)
-  return now
+export async function askRating<T>(
+  question: (worker: Remote<RatingWorker>, told: Told) => Promise<T>,
+): Promise<T> {
+  const { remote, told, died } = ratingWorker()
+  return await Promise.race([question(remote, told), died])
 }
 
 export interface RatingState {
@@ -85,8 +78,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
     const key = [
       trial,
       JSON.stringify([discs, besides.discs]),
-      ...sheet.map(told),
-      ...besides.sheet.map(told),
+      ...[sheet, besides.sheet].map((lines) => lines.map(numberOf).join()),
     ].join('\n')
     return { trial, sheet, discs, besides, key }
   }, [view, known, as])
@@ -100,7 +92,15 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
       const onShare = proxy((share: number) => setProgress({ key, share }))
       for (;;) {
         // a fit that gave way to another of the same trial has no answer
-        const reading = await askRating((w) => w.rate(trial, sheet, discs, besides, onShare))
+        const reading = await askRating((w, told) =>
+          w.rate(
+            trial,
+            told.lines(sheet),
+            discs,
+            { sheet: told.lines(besides.sheet), discs: besides.discs },
+            onShare,
+          ),
+        )
         if (reading) return { reading, key }
       }
     },

@@ -18,6 +18,8 @@ import { openNeighbours } from '../../core/judge/ladder.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { flewLike } from '../../core/judge/flewLike.ts'
+import { Heard } from './lines.ts'
+import type { Lines } from './lines.ts'
 import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -59,7 +61,7 @@ const limitIn = (state: FitState, outcome: Outcome, counted: readonly ThrowEvide
 
 /** Throws of other trials that a trial is read with, and the discs in them that are not its own. */
 export interface Besides {
-  readonly sheet: readonly SheetThrow[]
+  readonly sheet: Lines
   readonly discs: readonly RatedDisc[]
 }
 
@@ -81,6 +83,7 @@ const outcomeIn = (state: FitState, { discs, throws, arms }: About): Outcome =>
 const ownThrows = (state: FitState, { throws }: About): ThrowEvidence[] =>
   state.evidence.throws.filter((t) => t.counts && throws.has(t.id))
 
+const heard = new Heard()
 let readings = 0
 const fits = new Map<string, FitState>()
 /** How often each trial was asked to be rated. */
@@ -115,16 +118,18 @@ const rating = {
    */
   async rate(
     trial: string,
-    sheet: readonly SheetThrow[],
+    lines: Lines,
     discs: readonly RatedDisc[],
     besides: Besides,
     onShare?: (share: number) => void,
   ): Promise<Reading | undefined> {
     const start = performance.now()
+    const sheet = heard.sheet(lines)
+    const others = heard.sheet(besides.sheet)
     const turn = (turns.get(trial) ?? 0) + 1
     turns.set(trial, turn)
     const state = await unhurried(
-      fitting(evidenceOf([...sheet, ...besides.sheet], [...discs, ...besides.discs]), fits.get(trial)),
+      fitting(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]), fits.get(trial)),
       () => turns.get(trial) === turn,
       onShare,
     )
@@ -194,7 +199,7 @@ const rating = {
    * @param protocol on the same line every throw is weighed at its disc's own angle
    */
   weighPlan(
-    sheet: readonly SheetThrow[],
+    lines: Lines,
     discs: readonly RatedDisc[],
     besides: Besides,
     { arms, planned, even, candidates }: PlanQuestion,
@@ -206,7 +211,9 @@ const rating = {
     telling: TellingPlan
     limit: Limit | undefined
   } {
-    const state = fit(evidenceOf([...sheet, ...besides.sheet], [...discs, ...besides.discs]))
+    const sheet = heard.sheet(lines)
+    const others = heard.sheet(besides.sheet)
+    const state = fit(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]))
     const about = aboutOf(sheet, discs)
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))

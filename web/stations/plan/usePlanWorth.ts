@@ -9,6 +9,7 @@ import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
 import { useKnown } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { numberOf } from '../../workers/lines.ts'
 import { askRating } from '../../workers/rating.ts'
 
 export interface PlanWorth {
@@ -57,12 +58,25 @@ export function usePlanWorth(
       protocol: plan.protocol,
     }
   }, [view, known, plan, spend])
-  const key = useMemo(() => (asked ? JSON.stringify(asked) : null), [asked])
+  const key = useMemo(() => {
+    if (!asked) return null
+    const { sheet, besides, ...rest } = asked
+    return JSON.stringify([sheet.map(numberOf), besides.sheet.map(numberOf), besides.discs, rest])
+  }, [asked])
   return useAsked(
     key,
     () => {
       const { sheet, discs, besides, question, spend, protocol } = asked!
-      return askRating((w) => w.weighPlan(sheet, discs, besides, question, spend, protocol))
+      return askRating((w, told) =>
+        w.weighPlan(
+          told.lines(sheet),
+          discs,
+          { sheet: told.lines(besides.sheet), discs: besides.discs },
+          question,
+          spend,
+          protocol,
+        ),
+      )
     },
     { about: view.trial.id, pauseMs: PAUSE_MS },
   )
