@@ -284,7 +284,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     const discAt = order ? order[i]! : i % nDiscs
     const disc = discs[discAt]!
     const armAt = Math.floor(i / nDiscs) % arms.length
-    const outing = Math.floor((i * outings) / throws)
+    const outing = Math.floor((i * outings) / (order?.length ?? throws))
     const turn = order ? i : Math.floor(i / (nDiscs * arms.length))
     const hyzerRad = angles[turn % angles.length]! * DEGREE
     const leg = order ? (i % 2 === 0 ? -1 : 1) : Math.floor((2 * i) / throws) === 0 ? -1 : 1

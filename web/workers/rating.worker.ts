@@ -32,6 +32,14 @@ import { outcomeAbout } from '../../core/rating/known.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
 
+/** A throw the way it most likely flew. */
+export interface ThrownPath {
+  readonly throw: string
+  readonly path: readonly PlanPoint[]
+}
+/** As many of the latest throws come with a reading. */
+const LATEST = 40
+
 /** Everything a screen shows of a trial's throws. */
 export interface Reading {
   /** Counts readings: another number is another reading. */
@@ -40,7 +48,8 @@ export interface Reading {
   /** Ranks of the discs asked about: all but the control disc. */
   readonly ranks: readonly DiscRanks[]
   readonly corrected: readonly CorrectedFlight[]
-  readonly asThrown: readonly { readonly throw: string; readonly path: readonly PlanPoint[] }[]
+  /** The latest throws the way they most likely flew; all of them are asked for with {@link rating.paths}. */
+  readonly asThrown: readonly ThrownPath[]
   /** Throws that could not be weighed; the rest was, without them. */
   readonly leftOut: readonly LeftOut[]
   /** How long the fit took, ms. */
@@ -82,6 +91,13 @@ const outcomeIn = (state: FitState, { discs, throws, arms }: About): Outcome =>
   outcomeAbout(outcomeOf(state), discs, throws, arms)
 const ownThrows = (state: FitState, { throws }: About): ThrowEvidence[] =>
   state.evidence.throws.filter((t) => t.counts && throws.has(t.id))
+
+/** The latest throws a reading is about, the way they most likely flew. */
+const pathsOf = (state: FitState, { throws }: About, most: number): ThrownPath[] =>
+  state.terms
+    .filter((t) => throws.has(t.evidence.id))
+    .slice(-most)
+    .map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) }))
 
 const heard = new Heard()
 let readings = 0
@@ -146,9 +162,7 @@ const rating = {
       // always the same draws, so that a percentage moves only when a throw moves it
       ranks: ranksOf(outcome, aside),
       corrected: outcome.discs.map(correctedFlight),
-      asThrown: state.terms
-        .filter((t) => about.throws.has(t.evidence.id))
-        .map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) })),
+      asThrown: pathsOf(state, about, LATEST),
       leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
       tookMs,
     }
@@ -236,6 +250,11 @@ const rating = {
     const state = fits.get(trial)
     const evidence = state?.evidence.throws.find((t) => t.id === thrown)
     return state && evidence && explainThrow(state, evidence)
+  },
+  /** Every throw of a trial the way it most likely flew. */
+  paths(trial: string): ThrownPath[] {
+    const state = fits.get(trial)
+    return state ? pathsOf(state, abouts.get(trial)!, Infinity) : []
   },
   path(trial: string, thrown: ThrowEvidence, arms: readonly Arm[]): PlanPoint[] | undefined {
     const state = fits.get(trial)

@@ -2,6 +2,7 @@ import clsx from 'clsx'
 import { useSearchParams } from 'react-router'
 import { fadeSign } from '../../../core/flight/hand.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { useAsked } from '../../data/useAsked.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -10,12 +11,14 @@ import { DiscDot } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import { weighing } from '../../workers/rating.ts'
+import { askRating, weighing } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
 
 interface FlightsProps {
   readonly view: TrialView
   readonly reading: Reading
+  /** What the worker knows the reading by. */
+  readonly ratingKey: string
   readonly working: boolean
   readonly share: number | undefined
   /** The disc that is looked at; the others step back. */
@@ -25,11 +28,18 @@ interface FlightsProps {
 }
 
 /** The flights on a strip: corrected, with their bands, or the way they were most likely thrown. */
-export function Flights({ view, reading, working, share, picked, name, place }: FlightsProps) {
+export function Flights({ view, reading, ratingKey, working, share, picked, name, place }: FlightsProps) {
   const units = useUnits()
   const [params, setParams] = useSearchParams()
   const show = params.get('show') === 'thrown' ? 'thrown' : 'corrected'
   const stretch = params.get('stretch') === '1'
+  // of a long trial they are many, and seldom looked at
+  const asked = useAsked(
+    show === 'thrown' ? `${ratingKey} ${reading.serial}` : null,
+    () => askRating((w) => w.paths(ratingKey)),
+    { about: ratingKey },
+  )
+  const thrown = asked.value ?? reading.asThrown
   const counted = view.throws.filter((t) => t.counts).length
   const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
@@ -43,7 +53,7 @@ export function Flights({ view, reading, working, share, picked, name, place }: 
           down: c.features.carryM,
           ys: c.band.flatMap((b) => [up * b.low, up * b.high]),
         }))
-      : reading.asThrown.map((t) => ({
+      : thrown.map((t) => ({
           down: Math.max(...t.path.map((p) => p.x)),
           ys: t.path.map((p) => up * p.y),
         }))
@@ -141,7 +151,7 @@ export function Flights({ view, reading, working, share, picked, name, place }: 
             </>
           )}
           {show === 'thrown' &&
-            reading.asThrown.map(({ throw: id, path }) => {
+            thrown.map(({ throw: id, path }) => {
               const t = thrownById.get(id)
               if (!t) return null
               const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code

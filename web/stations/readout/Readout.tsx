@@ -41,6 +41,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   const together = useRating(others > 0 ? view : undefined, known, ' with all')
   const from: ReadFrom = others > 0 && params.get('from') === 'all' ? 'all that is known' : 'this trial'
   const {
+    key: ratingKey,
     reading,
     settlings,
     limit,
@@ -98,7 +99,7 @@ export default function Readout({ trialId }: { trialId: string }) {
   return (
     <div className="grid gap-3 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_25rem] lg:grid-cols-[minmax(0,1fr)_22rem]">
       <div className="grid min-w-0 content-start gap-3">
-        <Flights {...{ view, reading, working, share, picked, name, place }} />
+        <Flights {...{ view, reading, ratingKey, working, share, picked, name, place }} />
         <Evidence {...{ view, reading, picked, name, place }} onPick={setPicked} />
         {trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
         <Expected view={view} reading={reading} name={name} />
