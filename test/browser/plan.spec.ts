@@ -88,6 +88,7 @@ test('a trial is planned, printed and thrown in the order planned; the expectati
   await expect(page.getByText('In the order planned')).toBeVisible()
   await page.getByRole('button', { name: 'The range is clear' }).click()
   await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   const kept = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
   await page.keyboard.press('Enter')
   await kept

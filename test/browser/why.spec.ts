@@ -12,6 +12,7 @@ test('the last throw is explained, and an open pair says what would settle it', 
   const before = await standings.getByRole('figure').textContent()
   const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
   await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.keyboard.press('Enter')
   await stored
   await expect(standings.getByRole('figure')).not.toHaveText(before!)

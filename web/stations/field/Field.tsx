@@ -42,8 +42,9 @@ export default function Field({ trialId }: { trialId: string }) {
   // what is expected of the next throw leans on all that is known
   const known = useKnown(view)
   const together = useRating(known && known.sheet.length > 0 ? view : undefined, known, ' with all')
-  // two answers one after the other would have somebody throw by the first
-  const expects = known?.sheet.length === 0 || together.error ? rating : together
+  // where it should land moves a little once all is known; the angle that is asked for must not move under a throw
+  const expects = together.reading ? together : rating
+  const asks = known?.sheet.length === 0 || together.error ? rating : together
   const [params] = useSearchParams()
   if (error && !view) return <Trouble error={error} />
   if (!view) return <Waiting what="the trial" />
@@ -67,7 +68,16 @@ export default function Field({ trialId }: { trialId: string }) {
       </Empty>
     )
   const edited = [...view.throws, ...view.takenBack].find((t) => t.id === params.get('edit'))
-  return <Logging key={edited?.id ?? 'new'} view={view} rating={rating} expects={expects} edited={edited} />
+  return (
+    <Logging
+      key={edited?.id ?? 'new'}
+      view={view}
+      rating={rating}
+      expects={expects}
+      asks={asks}
+      edited={edited}
+    />
+  )
 }
 
 interface LoggingProps {
@@ -75,10 +85,12 @@ interface LoggingProps {
   readonly rating: RatingState
   /** What is expected of the next throw comes from here. */
   readonly expects: RatingState
+  /** What is asked of it, too. */
+  readonly asks: RatingState
   readonly edited: Throw | undefined
 }
 
-function Logging({ view, rating, expects, edited }: LoggingProps) {
+function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
   const { trial, discs } = view
   const [params, setParams] = useSearchParams()
   const telling = params.get('next') === 'telling'
@@ -103,7 +115,7 @@ function Logging({ view, rating, expects, edited }: LoggingProps) {
     listening && live.now
       ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
       : standing
-  const next = useNext(view, state, blowing, telling, rating.reading, expects)
+  const next = useNext(view, state, blowing, telling, rating.reading, asks)
   const { queue, proposed, meant, best } = next
   const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
   const again =

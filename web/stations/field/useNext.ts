@@ -30,8 +30,8 @@ export function useNext(
   blowing: Standing,
   telling: boolean,
   reading: Reading | undefined,
-  /** What is expected of the next throw comes from here. */
-  expects: RatingState,
+  /** What is asked of the next throw comes from here. */
+  asks: RatingState,
 ): NextThrow {
   const { trial, discs } = view
   const { session, standing, asked, seen, putOff } = state
@@ -65,7 +65,7 @@ export function useNext(
   const lineFor = (hyzerDeg: number) =>
     disc && draftLine(disc, thrower, session, { discId, hyzerDeg }, blowing, seen)
   const sameLine = trial.plan?.protocol === 'same line'
-  const lineAngle = useLineAngle(expects.key, sameLine, lineFor(0), expects.reading)
+  const lineAngle = useLineAngle(asks.key, sameLine, lineFor(0), asks.reading)
   const found = lineAngle?.found && proposed.warmUp !== true ? wholeDegrees(lineAngle.hyzerRad) : undefined
   const meant = { discId, hyzerDeg: asked.hyzerDeg ?? found ?? proposed.hyzerDeg }
   return { queue, proposed, meant, lineAngle, best, tellingError: told, lineFor }
