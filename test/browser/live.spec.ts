@@ -3,9 +3,13 @@ import type { Throw, TrialFile, WindLog } from '../../contract/trials.ts'
 import { complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
 
 const stored = async (page: Page, act: () => Promise<void>): Promise<Throw> => {
-  const answer = page.waitForResponse(
-    (r) => r.url().includes('/api/throws/') && r.request().method() === 'PUT' && r.ok(),
-  )
+  // of two pages of one browser one sends for both, whichever holds the queue
+  const answer = page
+    .context()
+    .waitForEvent(
+      'response',
+      (r) => r.url().includes('/api/throws/') && r.request().method() === 'PUT' && r.ok(),
+    )
   await act()
   return (await (await answer).json()) as Throw
 }
