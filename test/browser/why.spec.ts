@@ -35,6 +35,7 @@ test('the most telling throw is named next, for the pair that is open', async ({
     .getByText(/^Throw \d+/)
     .textContent()
   await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('application', { name: /^Landed/ })).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Next throw' }).getByText(/^Throw \d+/)).not.toHaveText(
     before!,
