@@ -25,10 +25,10 @@ export interface Side {
 }
 
 /** Release angles over which a disc's side is taken, rad of hyzer. */
-export const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
-/** Places in what {@link sidesOf} tells of a disc. */
-export const SIDE = 0
-export const FINISH = 1
+const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
+/** Places in what {@link fly} tells of a disc. */
+const SIDE = 0
+const FINISH = 1
 /** A side is told of so many metres of carry. */
 export const PER_M = 100
 

@@ -1,3 +1,4 @@
+import { pairOf } from '../rating/outcome.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import { SETTLED } from './statements.ts'
 
@@ -21,9 +22,7 @@ export function expectedPairs(outcome: Outcome, expected: readonly string[]): Ex
   const known = expected.filter((d) => outcome.discs.some((o) => o.disc === d))
   const pairs = known.flatMap((above, i) =>
     known.slice(i + 1).map((below): ExpectedPair => {
-      const pair = outcome.pairs.find(
-        (p) => (p.a === above && p.b === below) || (p.a === below && p.b === above),
-      )!
+      const pair = pairOf(outcome, above, below)
       const probability = pair.a === above ? pair.pAMoreStable : 1 - pair.pAMoreStable
       const verdict =
         probability >= SETTLED ? 'as expected' : probability <= 1 - SETTLED ? 'the other way' : 'open'

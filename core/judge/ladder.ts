@@ -1,4 +1,5 @@
 import type { FitState } from '../rating/state.ts'
+import { pairOf } from '../rating/outcome.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import { SETTLED } from './statements.ts'
 
@@ -18,12 +19,18 @@ export function ladderOf(state: FitState, outcome: Outcome): string[] {
 export const neighboursOf = (ladder: readonly string[]): Neighbours[] =>
   ladder.slice(1).map((below, i) => [ladder[i]!, below])
 
-/** Neighbours whose order is still open; all of them once none is. */
+/** Neighbours on the ladder whose order is still open. */
+export const unsettledNeighbours = (state: FitState, outcome: Outcome): Neighbours[] =>
+  neighboursOf(ladderOf(state, outcome)).filter((pair) => sureness(outcome, pair) < SETTLED)
+
+/** The same; all neighbours once none is open. */
 export function openNeighbours(state: FitState, outcome: Outcome): Neighbours[] {
-  const pairs = neighboursOf(ladderOf(state, outcome))
-  const open = pairs.filter(([a, b]) => {
-    const pair = outcome.pairs.find((x) => (x.a === a && x.b === b) || (x.a === b && x.b === a))!
-    return Math.max(pair.pAMoreStable, 1 - pair.pAMoreStable) < SETTLED
-  })
-  return open.length > 0 ? open : pairs
+  const open = unsettledNeighbours(state, outcome)
+  return open.length > 0 ? open : neighboursOf(ladderOf(state, outcome))
+}
+
+/** How sure the order of two discs is, either way. */
+export function sureness(outcome: Outcome, [a, b]: readonly [string, string]): number {
+  const { pAMoreStable: p } = pairOf(outcome, a, b)
+  return Math.max(p, 1 - p)
 }

@@ -1,11 +1,12 @@
+import { greatest } from 'd3'
 import { DEGREE } from '../flight/release.ts'
 import { beliefOf, contrastOf, informationOf, varianceOf, withThrow } from '../plan/information.ts'
-import type { Candidate, Contrast } from '../plan/information.ts'
+import type { Belief, Candidate, Contrast, Information } from '../plan/information.ts'
 import { UNLOGGED_WIND_SD } from '../rating/evidence.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import type { FitState } from '../rating/state.ts'
-import { openNeighbours } from './ladder.ts'
+import { sureness, unsettledNeighbours } from './ladder.ts'
 import type { Kind } from './resolve.ts'
 
 /** Evidence that could be taken of the throws to come, or another way to throw them. */
@@ -93,11 +94,12 @@ export function limitsOf(
   if (kinds.length === 0) return []
   const start = beliefOf(state, arms)
   const contrast = contrastOf(state, start, ...pair)
-  const plain = variances(state, contrast, spread(pair, kinds, MOST), arms)
+  const after = (throws: readonly Candidate[]) => variances(state, start, contrast, throws, arms)
+  const plain = after(spread(pair, kinds, MOST))
   return FURTHER.flatMap((further): Limit[] => {
     const better = withFurther(further, kinds)
     if (!better) return []
-    const left = variances(state, contrast, spread(pair, better, TRIED), arms).at(-1)!
+    const left = after(spread(pair, better, TRIED)).at(-1)!
     const worth = throwsTo(plain, left) / TRIED - 1
     if (worth < LEAST) return []
     return [
@@ -115,13 +117,13 @@ export function limitsOf(
 /** Variance of a contrast before any of some throws, and after each. */
 function variances(
   state: FitState,
+  start: Belief,
   contrast: Contrast,
   throws: readonly Candidate[],
   arms: readonly Arm[],
 ): number[] {
-  let belief = beliefOf(state, arms)
-  const known = new Map<string, ReturnType<typeof informationOf>>()
-  const start = belief
+  let belief = start
+  const known = new Map<string, Information>()
   return [
     varianceOf(belief, contrast),
     ...throws.map((t) => {
@@ -144,14 +146,8 @@ function throwsTo(falling: readonly number[], value: number): number {
 }
 
 /** The pair that is nearest to being settled of those that are open; undefined once none is. */
-export function openPair(state: FitState, outcome: Outcome): readonly [string, string] | undefined {
-  const sureness = ([a, b]: readonly [string, string]) => {
-    const pair = outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
-    return Math.abs(pair.pAMoreStable - 0.5)
-  }
-  const open = openNeighbours(state, outcome)
-  return [...open].sort((x, y) => sureness(y) - sureness(x))[0]
-}
+export const openPair = (state: FitState, outcome: Outcome): readonly [string, string] | undefined =>
+  greatest(unsettledNeighbours(state, outcome), (pair) => sureness(outcome, pair))
 
 /** “Call the angle out of the hand: worth 1.6 more throws each”. */
 export const limitWords = ({ further, worth }: Limit): string =>

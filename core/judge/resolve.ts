@@ -3,7 +3,7 @@ import type { FitState } from '../rating/state.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { labelScale } from '../flight/side.ts'
 import { Z_SETTLED } from '../rating/normal.ts'
-import { probabilityAbove } from '../rating/outcome.ts'
+import { probabilityWithin } from '../rating/outcome.ts'
 import type { Estimate } from '../rating/outcome.ts'
 import { chanceSettled } from '../plan/telling.ts'
 import {
@@ -46,7 +46,7 @@ export interface Settling {
 export function alikeProbability(difference: Estimate, a: FlightNumbers, b: FlightNumbers): number {
   const half = (ALIKE_WITHIN * (labelScale(a).perNumber + labelScale(b).perNumber)) / 2
   const { value, sd } = difference
-  return probabilityAbove(half - value, sd) - probabilityAbove(-half - value, sd)
+  return probabilityWithin(value, sd, half)
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Side } from '../flight/hand.ts'
 import { labelScale, PER_M } from '../flight/side.ts'
 import type { DiscOutcome, DiscRanks, Estimate, Outcome, PairOutcome } from '../rating/outcome.ts'
-import { probabilityAbove } from '../rating/outcome.ts'
+import { pairOf, probabilityAbove, probabilityWithin } from '../rating/outcome.ts'
 import { ALIKE_WITHIN, alikeProbability } from './resolve.ts'
 import type { Settling } from './resolve.ts'
 import { hedgedStability } from './words.ts'
@@ -170,7 +170,7 @@ export function labelStatement(
   const { sd } = d.stability
   const pMore = probabilityAbove(gap, sd)
   const p = Math.max(pMore, 1 - pMore)
-  const within = probabilityAbove(ALIKE_WITHIN - gap, sd) - probabilityAbove(-ALIKE_WITHIN - gap, sd)
+  const within = probabilityWithin(gap, sd, ALIKE_WITHIN)
   const base = { kind: 'label' as const, discs: [d.disc], throws: d.throws }
   const finish = { value: d.finish.value - label.finish, sd: d.finish.sd }
   const reads = `${hedgedStability(d.stability.value, sd)}; ${finishWords(finish, fadeSide, words)} than its label says`
@@ -230,14 +230,12 @@ export function statements(
 ): Statement[] {
   const asked = new Set(ranks.map((r) => r.disc))
   const ladder = outcome.discs.filter((d) => asked.has(d.disc)).sort((a, b) => b.side.value - a.side.value)
-  const pairOf = (a: string, b: string) =>
-    outcome.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
   const neighbours = ladder
     .slice(1)
     .map((d, i) => {
       const above = ladder[i]!.disc
       return orderStatement(
-        pairOf(above, d.disc),
+        pairOf(outcome, above, d.disc),
         outcome,
         words,
         settlings.find((s) => (s.a === above && s.b === d.disc) || (s.a === d.disc && s.b === above)),

@@ -1,5 +1,6 @@
 import { discCovariance, weightedCovariance } from './arrow.ts'
 import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
+import { perDisc } from './perDisc.ts'
 import type { FitState } from './state.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -86,20 +87,12 @@ export function discrepancyBetween(state: FitState, a: number, b: number): reado
 }
 const NOTHING: readonly number[] = [0, 0, 0]
 
-const learnt = new WeakMap<FitState, Map<number, readonly number[]>>()
-
 /** Share of the belief in each of a disc's numbers that throws have replaced, 0 … 1. */
-function learntOf(state: FitState, disc: number): readonly number[] {
-  let known = learnt.get(state)
-  if (!known) learnt.set(state, (known = new Map()))
-  const before = known.get(disc)
-  if (before) return before
-  const covariance = discCovariance(state.posterior, disc, disc)
-  const sds = state.evidence.discs[disc]!.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
-  const now = sds.map((sd, k) => Math.max(0, 1 - covariance[k * 4]! / (sd * sd)))
-  known.set(disc, now)
-  return now
-}
+const learntOf = perDisc(({ posterior, evidence }, disc) => {
+  const covariance = discCovariance(posterior, disc, disc)
+  const sds = evidence.discs[disc]!.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
+  return sds.map((sd, k) => Math.max(0, 1 - covariance[k * 4]! / (sd * sd)))
+})
 
 /** Covariance of two discs' numbers, the model's own error included: 3 × 3, row by row. */
 export function numbersCovariance(state: FitState, a: number, b: number): Float64Array {

@@ -98,6 +98,14 @@ export function probabilityAbove(mean: number, sd: number): number {
   return Math.min(0.9999, Math.max(0.0001, normalCdf(mean / sd)))
 }
 
+/** The outcome of two discs, in whichever order they stand. */
+export const pairOf = ({ pairs }: Pick<Outcome, 'pairs'>, a: string, b: string): PairOutcome =>
+  pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!
+
+/** Probability that a value lies within so much of zero. */
+export const probabilityWithin = (value: number, sd: number, within: number): number =>
+  probabilityAbove(within - value, sd) - probabilityAbove(-within - value, sd)
+
 /** What a fit says of each disc by itself. */
 export const discsOf = (state: FitState): DiscOutcome[] => flownOf(state).discs
 

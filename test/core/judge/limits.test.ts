@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import { mean } from 'd3'
+import { sureness, unsettledNeighbours } from '../../../core/judge/ladder.ts'
 import { limitsOf, limitWords, openPair } from '../../../core/judge/limits.ts'
 import type { Limit } from '../../../core/judge/limits.ts'
 import { kindsLike } from '../../../core/plan/kinds.ts'
@@ -91,11 +92,12 @@ describe('what limits a rating', () => {
     const outcome = outcomeOf(state)
     const pair = openPair(state, outcome)!
     expect(pair).length(2)
-    const sure = (a: string, b: string) => {
-      const p = outcome.pairs.find((x) => (x.a === a && x.b === b) || (x.a === b && x.b === a))!
-      return Math.abs(p.pAMoreStable - 0.5)
-    }
-    expect(sure(...pair)).most(0.4)
+    expect(sureness(outcome, pair)).lessThan(0.9)
+    for (const other of unsettledNeighbours(state, outcome))
+      expect(sureness(outcome, other)).most(sureness(outcome, pair))
+    // once all are settled there is nothing to ask
+    const sure = { ...outcome, pairs: outcome.pairs.map((p) => ({ ...p, pAMoreStable: 0.99 })) }
+    expect(openPair(state, sure)).equal(undefined)
     expect(
       openPair(fit({ ...evidence, discs: evidence.discs.slice(0, 1), throws: [] }), {
         ...outcome,

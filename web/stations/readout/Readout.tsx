@@ -27,10 +27,10 @@ import { ShortGames } from './ShortGames.tsx'
 import { Throws } from './Throws.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { useUnits } from '../../data/preferences.tsx'
+import { capital } from '../../../contract/words.ts'
 import { PER_M } from '../../../core/flight/side.ts'
 
 const BUTTON_LINK = buttonLook()
-const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 export default function Readout({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -128,7 +128,7 @@ export default function Readout({ trialId }: { trialId: string }) {
                     replace: true,
                   })
                 }}
-                options={READ_FROM.map((value) => ({ value, label: sentence(value) }))}
+                options={READ_FROM.map((value) => ({ value, label: capital(value) }))}
               />
               <p className="mt-1 text-note text-quiet">
                 {from === 'this trial'

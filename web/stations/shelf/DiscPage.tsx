@@ -1,3 +1,4 @@
+import { capital } from '../../../contract/words.ts'
 import clsx from 'clsx'
 import { ArrowLeft, FlaskConical, Pencil, Scale } from 'lucide-react'
 import { format } from 'date-fns'
@@ -194,8 +195,6 @@ function Page({ record }: { record: KnownDisc }) {
   )
 }
 
-const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
-
 /** What is printed beside what the throws say, and one sentence. */
 function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
   const units = useUnits()
@@ -247,7 +246,7 @@ function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
         </div>
       ))}
       <p className="mt-2 border-t border-rule pt-2">
-        <strong>{sentence(hedgedStability(s.value, s.sd))}</strong>. {sentence(said.text)}
+        <strong>{capital(hedgedStability(s.value, s.sd))}</strong>. {capital(said.text)}
         {said.probability !== undefined && `, ${percent(said.probability)}`}.
       </p>
     </Card>
