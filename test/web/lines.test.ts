@@ -1,23 +1,8 @@
 import { expect } from 'chai'
-import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { line as sheetLine } from '../core/throw/line.ts'
 import { Heard, numberOf, Told } from '../../web/workers/lines.ts'
 
-const line = (id: string, carryM = 90): SheetThrow => ({
-  throw: id,
-  thrower: 'Wren',
-  hand: 'right',
-  stroke: 'backhand',
-  disc: 'A',
-  speed: 9,
-  glide: 5,
-  turn: -1,
-  fade: 2,
-  hyzerDeg: 0,
-  power: 1,
-  carryM,
-  rightM: -3,
-  counts: true,
-})
+const line = (id: string, carryM = 90) => sheetLine({ throw: id, carryM })
 
 describe('lines of the sheet on their way to a worker', () => {
   it('have the same number where they say the same, and another where anything differs', () => {

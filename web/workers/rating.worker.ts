@@ -57,15 +57,10 @@ export interface Reading {
 }
 
 /** What more throws would do for the pairs that are open. */
-export interface Further {
+export interface Ahead {
   readonly settlings: readonly Settling[]
   /** The evidence that would narrow the pair nearest to being settled most; undefined where none is worth anything. */
   readonly limit: Limit | undefined
-}
-
-const limitIn = (state: FitState, outcome: Outcome, counted: readonly ThrowEvidence[]): Limit | undefined => {
-  const pair = openPair(state, outcome)
-  return pair && limitsOf(state, pair, kindsLike(counted))[0]
 }
 
 /** Throws of other trials that a trial is read with, and the discs in them that are not its own. */
@@ -85,15 +80,31 @@ const aboutOf = (sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): Abo
   throws: new Set(sheet.map((t) => t.throw)),
   arms: new Set(sheet.map(armId)),
 })
-const abouts = new Map<string, About>()
+/** A fit, what of it is asked about, and what it says of that. */
+interface Weighed {
+  readonly state: FitState
+  readonly about: About
+  readonly outcome: Outcome
+  /** The counted throws it is about. */
+  readonly own: readonly ThrowEvidence[]
+}
 
-const outcomeIn = (state: FitState, { discs, throws, arms }: About): Outcome =>
-  outcomeAbout(outcomeOf(state), discs, throws, arms)
-const ownThrows = (state: FitState, { throws }: About): ThrowEvidence[] =>
-  state.evidence.throws.filter((t) => t.counts && throws.has(t.id))
+function weighedOf(state: FitState, about: About): Weighed {
+  return {
+    state,
+    about,
+    outcome: outcomeAbout(outcomeOf(state), about.discs, about.throws, about.arms),
+    own: state.evidence.throws.filter((t) => t.counts && about.throws.has(t.id)),
+  }
+}
+
+const limitIn = ({ state, outcome, own }: Weighed): Limit | undefined => {
+  const pair = openPair(state, outcome)
+  return pair && limitsOf(state, pair, kindsLike(own))[0]
+}
 
 /** The latest throws a reading is about, the way they most likely flew. */
-const pathsOf = (state: FitState, { throws }: About, most: number): ThrownPath[] =>
+const pathsOf = ({ state, about: { throws } }: Weighed, most: number): ThrownPath[] =>
   state.terms
     .filter((t) => throws.has(t.evidence.id))
     .slice(-most)
@@ -101,7 +112,7 @@ const pathsOf = (state: FitState, { throws }: About, most: number): ThrownPath[]
 
 const heard = new Heard()
 let readings = 0
-const fits = new Map<string, FitState>()
+const weighed = new Map<string, Weighed>()
 /** How often each trial was asked to be rated. */
 const turns = new Map<string, number>()
 /** A fit that takes longer lets other questions in, ms. */
@@ -145,15 +156,14 @@ const rating = {
     const turn = (turns.get(trial) ?? 0) + 1
     turns.set(trial, turn)
     const state = await unhurried(
-      fitting(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]), fits.get(trial)),
+      fitting(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]), weighed.get(trial)?.state),
       () => turns.get(trial) === turn,
       onShare,
     )
     if (!state) return undefined
-    fits.set(trial, state)
-    const about = aboutOf(sheet, discs)
-    abouts.set(trial, about)
-    const outcome = outcomeIn(state, about)
+    const now = weighedOf(state, aboutOf(sheet, discs))
+    weighed.set(trial, now)
+    const { about, outcome } = now
     const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
     const tookMs = performance.now() - start
     return {
@@ -162,13 +172,13 @@ const rating = {
       // always the same draws, so that a percentage moves only when a throw moves it
       ranks: ranksOf(outcome, aside),
       corrected: outcome.discs.map(correctedFlight),
-      asThrown: pathsOf(state, about, LATEST),
+      asThrown: pathsOf(now, LATEST),
       leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
       tookMs,
     }
   },
   forecast(trial: string, planned: PlannedThrow, arms: readonly Arm[]): Forecast | undefined {
-    const state = fits.get(trial)
+    const state = weighed.get(trial)?.state
     return state && forecastThrow(state, planned, arms)
   },
   /** The angles it takes for discs to finish on the aim line, thrown by an arm in some air. */
@@ -178,17 +188,14 @@ const rating = {
     planned: Pick<PlannedThrow, 'arm' | 'power' | 'air'>,
     arms: readonly Arm[],
   ): ReturnType<typeof lineAngles> | undefined {
-    const state = fits.get(trial)
+    const state = weighed.get(trial)?.state
     return state && lineAngles(state, discs, planned, arms)
   },
   /** What would settle the neighbours on the ladder that are still open, and what further evidence would narrow most. */
-  settle(trial: string): Further {
-    const state = fits.get(trial)
-    if (!state) return { settlings: [], limit: undefined }
-    const about = abouts.get(trial)!
-    const outcome = outcomeIn(state, about)
-    const own = ownThrows(state, about)
-    return { settlings: settlingsOf(state, outcome, own), limit: limitIn(state, outcome, own) }
+  settle(trial: string): Ahead {
+    const now = weighed.get(trial)
+    if (!now) return { settlings: [], limit: undefined }
+    return { settlings: settlingsOf(now.state, now.outcome, now.own), limit: limitIn(now) }
   },
   /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
   telling(
@@ -198,10 +205,11 @@ const rating = {
     count: number,
     protocol: Protocol,
   ): Candidate[] {
-    const state = fits.get(trial)
-    if (!state) return []
+    const now = weighed.get(trial)
+    if (!now) return []
+    const { state, outcome } = now
     const aimed = meantBy(protocol, state, candidates, arms)
-    const open = openNeighbours(state, outcomeIn(state, abouts.get(trial)!))
+    const open = openNeighbours(state, outcome)
     const { throws } = tellingThrows(state, open, aimed, count, arms)
     return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
@@ -228,7 +236,6 @@ const rating = {
     const sheet = heard.sheet(lines)
     const others = heard.sheet(besides.sheet)
     const state = fit(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]))
-    const about = aboutOf(sheet, discs)
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
     const aimed = meantBy(protocol, state, candidates, arms)
@@ -237,27 +244,27 @@ const rating = {
       planned: worthOf(state, pairs, meantBy(protocol, state, planned, arms), arms),
       even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
-      limit: limitIn(state, outcomeIn(state, about), ownThrows(state, about)),
+      limit: limitIn(weighedOf(state, aboutOf(sheet, discs))),
     }
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */
   like(trial: string, disc: string, other: string): ReturnType<typeof flewLike> {
-    const state = fits.get(trial)
+    const state = weighed.get(trial)?.state
     return state && flewLike(state, disc, other)
   },
   /** Why a throw finished where it did. */
   why(trial: string, thrown: string): Why | undefined {
-    const state = fits.get(trial)
+    const state = weighed.get(trial)?.state
     const evidence = state?.evidence.throws.find((t) => t.id === thrown)
     return state && evidence && explainThrow(state, evidence)
   },
   /** Every throw of a trial the way it most likely flew. */
   paths(trial: string): ThrownPath[] {
-    const state = fits.get(trial)
-    return state ? pathsOf(state, abouts.get(trial)!, Infinity) : []
+    const now = weighed.get(trial)
+    return now ? pathsOf(now, Infinity) : []
   },
   path(trial: string, thrown: ThrowEvidence, arms: readonly Arm[]): PlanPoint[] | undefined {
-    const state = fits.get(trial)
+    const state = weighed.get(trial)?.state
     return state && pathAsThrown(state, thrown, arms)
   },
 }

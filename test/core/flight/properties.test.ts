@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
+import { between, numbers } from './anyDisc.ts'
 import { airDensity, STILL_AIR } from '../../../core/flight/air.ts'
 import type { Air } from '../../../core/flight/air.ts'
 import { coefficientsOf, numbersOf, STANDARD_BODY } from '../../../core/flight/disc.ts'
@@ -10,15 +11,6 @@ import { pathFeatures, pathPoints, tracePath, veerAt } from '../../../core/fligh
 import { cleanRelease, DEGREE, referenceRelease, referenceSpeed } from '../../../core/flight/release.ts'
 import type { Release } from '../../../core/flight/release.ts'
 
-const between = (min: number, max: number) => fc.double({ min, max, noNaN: true })
-
-/** Any disc somebody might sell. */
-const numbers: fc.Arbitrary<FlightNumbers> = fc.record({
-  speed: between(2, 14),
-  glide: between(2, 6),
-  turn: between(-4, 0.5),
-  fade: between(0, 4.5),
-})
 /** A share of full power and an angle somebody might throw it with. */
 const throwing = fc.record({
   power: between(0.75, 1.05),

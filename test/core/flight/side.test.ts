@@ -9,15 +9,8 @@ import {
   stabilityAt,
   stabilityBy,
 } from '../../../core/flight/side.ts'
-import type { FlightNumbers } from '../../../core/flight/disc.ts'
+import { numbers } from './anyDisc.ts'
 
-const between = (min: number, max: number) => fc.double({ min, max, noNaN: true })
-const numbers: fc.Arbitrary<FlightNumbers> = fc.record({
-  speed: between(2, 14),
-  glide: between(2, 6),
-  turn: between(-4, 0.5),
-  fade: between(0, 4.5),
-})
 /** Discs that float as those of their class do: one that hardly floats at a driver's speed hardly turns either. */
 const usual = numbers.map((n) => ({ ...n, glide: Math.max(n.glide, 2.5 + n.speed / 8) }))
 const check = <T extends unknown[]>(property: fc.IProperty<T>) =>

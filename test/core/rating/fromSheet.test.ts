@@ -1,31 +1,13 @@
 import { expect } from 'chai'
 import { airDensity, REFERENCE_DENSITY } from '../../../core/flight/air.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
-import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { landingSd, THROW_SD, UNLOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import type { Evidence } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { armId, evidenceOf, kinOf, throwEvidence } from '../../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
+import { line } from '../throw/line.ts'
 import { simulateSession } from '../../simulate/session.ts'
-
-const line = (change: Partial<SheetThrow> = {}): SheetThrow => ({
-  throw: 't',
-  thrower: 'Odile Fenn',
-  hand: 'right',
-  stroke: 'backhand',
-  disc: 'HS-017',
-  speed: 9,
-  glide: 5,
-  turn: -1,
-  fade: 2,
-  power: 1,
-  hyzerDeg: 10,
-  carryM: 90,
-  rightM: -12,
-  counts: true,
-  ...change,
-})
 
 describe('a sheet as evidence', () => {
   it('turns the thrower’s right into the fade side, for each hand and stroke', () => {

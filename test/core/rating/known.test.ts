@@ -4,8 +4,8 @@ import type { Evidence, ThrowEvidence } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { disagreements, ofAnotherTrial, outcomeAbout } from '../../../core/rating/known.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
-import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { calibrate } from '../../simulate/calibrate.ts'
+import { line } from '../throw/line.ts'
 import { simulateSession } from '../../simulate/session.ts'
 
 const FIVE = { throws: 60, discs: 4, called: true, outings: 5 } as const
@@ -29,26 +29,13 @@ describe('all that is known', () => {
   })
 
   it('gives throws of another trial a habit and an aim line of their own', () => {
-    const line: SheetThrow = {
-      throw: '1',
-      thrower: 'Wren',
-      hand: 'right',
-      stroke: 'backhand',
-      disc: 'A',
-      speed: 9,
-      glide: 5,
-      turn: -1,
-      fade: 2,
-      hyzerDeg: 0,
-      power: 1,
-      carryM: 90,
-      rightM: -3,
-      outing: 'today',
-      counts: true,
-    }
-    const other = ofAnotherTrial({ ...line, throw: '2', outing: 'last month' })
-    const { arms, throws } = evidenceOf([line, other])
-    expect(arms.map((a) => a.id)).deep.equal(['Wren|right|backhand', 'Wren|right|backhand|last month'])
+    const here = line({ throw: '1', outing: 'today' })
+    const other = ofAnotherTrial(line({ throw: '2', outing: 'last month' }))
+    const { arms, throws } = evidenceOf([here, other])
+    expect(arms.map((a) => a.id)).deep.equal([
+      'Odile Fenn|right|backhand',
+      'Odile Fenn|right|backhand|last month',
+    ])
     expect(throws.map((t) => t.outing)).deep.equal(['today', 'last month'])
   })
 
