@@ -16,6 +16,9 @@ interface TellingProps {
   readonly onEven: () => void
 }
 
+/** Settling so little more of the pairs is no difference: both would be shown by the same percentage. */
+const HARDLY = 0.01
+
 /** The same number of throws where they tell most, beside the plan as it is. */
 export function Telling({
   worth: { planned, even, telling, limit },
@@ -29,11 +32,14 @@ export function Telling({
   const share = (p: PlanWorth['planned']) =>
     p.pairs.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.pairs.length)
   const better = telling.wrongAfter < planned.wrongAfter - 1e-4
+  const same = share(telling) - share(planned) < HARDLY
   return (
     <Card className="p-4" label="Spend the throws where they tell most">
       <h2 className="text-lead">Spend the throws where they tell most</h2>
       <p className="mt-1 mb-2" role="status">
-        {better ? changeWords(planned, telling, nameOf) : 'No other set of as many throws would tell more.'}
+        {better
+          ? `${same ? 'It makes no difference here; it would be ' : ''}${changeWords(planned, telling, nameOf)}`
+          : 'No other set of as many throws would tell more.'}
       </p>
       {[
         ['spread evenly', share(even)] as const,

@@ -40,7 +40,8 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
     { about: ratingKey },
   )
   const thrown = asked.value ?? reading.asThrown
-  const counted = view.throws.filter((t) => t.counts).length
+  // with all that is known, those of other trials are among them
+  const counted = reading.outcome.discs.reduce((n, d) => n + d.throws, 0)
   const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
