@@ -9,6 +9,15 @@ import type { ThrowTerm } from './throwTerm.ts'
 
 /** How far a point may wander before the bend of its derivatives is looked at again; see the units of the term. */
 const PULL_STALE = 0.7
+/** The same at the end of a long search, and in one that begins where another has ended. */
+export const PULL_FRESH = 0.2
+export const PULL_WHEN_WARM = 1.5
+/**
+ * Second derivatives say little of a flight that folds over within its errors: what they foretell beyond so many standard deviations
+ * of what is seen is held back.
+ */
+const HELD = { lean: 0.8, pull: 0.5 } as const
+const share = (far2: number, held: number) => 1 / Math.sqrt(1 + far2 / held ** 2)
 /** How far the slopes are followed to see how they bend, in the standard deviations of the latents. */
 const BEND_AT = 0.4
 const column = new Float64Array(MAX_ROWS)
@@ -41,9 +50,9 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  *
  * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  */
-export function pullOf(term: ThrowTerm, index: number): void {
+export function pullOf(term: ThrowTerm, index: number, stale = PULL_STALE): void {
   const { rows, slope, factor, kinds, pull, jacobian } = term
-  if (term.pulled && !wandered(term.slopedAt, term.pulledAt, PULL_STALE)) return
+  if (term.pulled && !wandered(term.slopedAt, term.pulledAt, stale)) return
   term.pulled = true
   term.pulledAt.set(term.slopedAt)
   for (let j = 0; j < OF_THROW; j++) {
@@ -90,6 +99,14 @@ export function pullOf(term: ThrowTerm, index: number): void {
     }
     pull[k]! *= term.reach[k]!
   }
+  let steepest = 0
+  for (let k = 0; k < BEARS_ON; k++) {
+    let told2 = 0
+    for (let r = 0; r < rows; r++) told2 += term.bearing[r * BEARS_ON + k]! ** 2
+    if (told2 > 0) steepest = Math.max(steepest, pull[k]! ** 2 / told2)
+  }
+  const kept = share(steepest, HELD.pull)
+  for (let k = 0; k < BEARS_ON; k++) pull[k]! *= kept
 }
 
 const loose = new Float64Array(OF_THROW * OF_THROW)
@@ -133,6 +150,12 @@ function leanOf(term: ThrowTerm, index: number): void {
       if (kind >= 0 && (kind < SEEN || kind >= SEEN + BANKS)) lean[r]! += (seenAside[kind]! - seen[kind]!) / 2
     }
   }
+  column.set(lean)
+  forward(factor, rows, column)
+  let far2 = 0
+  for (let r = 0; r < rows; r++) far2 += column[r]! ** 2
+  const kept = share(far2, HELD.lean)
+  for (let r = 0; r < rows; r++) lean[r]! *= kept
 }
 
 /** Flies a throw with its errors a step further along. */

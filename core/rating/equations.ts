@@ -1,6 +1,10 @@
-import type { Arrow } from './arrow.ts'
-import { aimColumn, effectColumn } from './beliefs.ts'
+import { emptyArrow, solveArrow } from './arrow.ts'
+import type { Arrow, SolvedArrow } from './arrow.ts'
+import { addBeliefs, aimColumn, effectColumn } from './beliefs.ts'
+import type { Believed, Spread, Standing } from './beliefs.ts'
 import type { Kinship } from './kin.ts'
+import { sharesOf } from './noise.ts'
+import type { Noise, Purpose } from './noise.ts'
 import { MAX_ROWS } from './observations.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -11,7 +15,7 @@ import type { ThrowTerm } from './throwTerm.ts'
  * Border columns every disc touches: the habits of the arms that threw it, the aim lines of its outings, then its effects in the
  * order of its kin.
  */
-export function columnsOf(
+function columnsOf(
   discs: number,
   arms: number,
   counted: readonly ThrowTerm[],
@@ -42,7 +46,7 @@ export function columnsOf(
  * Effects mold by mold, from the narrowest; then what touches discs of many molds; then aim lines; then habits, which touch
  * nearly all.
  */
-export function orderOf(arms: number, { effects }: Kinship, outings: number): number[] {
+function orderOf(arms: number, { effects }: Kinship, outings: number): number[] {
   const narrow = { run: 0, plastic: 1, mold: 2, blend: 3, wear: 3 } as const
   const moldOf = new Map<string, number>()
   const place = effects.map(({ level, names }, e) => {
@@ -57,6 +61,43 @@ export function orderOf(arms: number, { effects }: Kinship, outings: number): nu
     ...Array.from({ length: outings }, (_, o) => aimColumn(arms, effects.length, o)),
     ...Array.from({ length: arms * OF_HABIT }, (_, i) => i),
   ]
+}
+
+/** Where the unknowns of a fit stand in its normal equations. */
+export interface Layout {
+  readonly columns: readonly Int32Array[]
+  readonly border: number
+  readonly order: readonly number[]
+}
+
+/** The layout of a fit; sets where each throw's habit and aim line stand among the columns of its disc. */
+export const layoutOf = (
+  { discs, kinship, habitSds }: Believed,
+  counted: readonly ThrowTerm[],
+  outings: number,
+): Layout => ({
+  columns: columnsOf(discs.length, habitSds.length, counted, kinship),
+  border: aimColumn(habitSds.length, kinship.effects.length, outings),
+  order: orderOf(habitSds.length, kinship, outings),
+})
+
+/** The normal equations where the search stands, solved. */
+export function solveEquations(
+  { columns, border, order }: Layout,
+  believed: Believed,
+  standing: Standing,
+  spread: Spread,
+  counted: readonly ThrowTerm[],
+  noise: Noise,
+  purpose: Purpose,
+): SolvedArrow {
+  const arrow = emptyArrow(columns, border, order)
+  addBeliefs(arrow, believed, standing, spread)
+  for (const t of counted) {
+    const [share, pathShare] = sharesOf(t, noise, purpose)
+    addTerm(arrow, t, share, pathShare)
+  }
+  return solveArrow(arrow)
 }
 
 const scaled = new Float64Array(MAX_ROWS * BEARS_ON)

@@ -1,20 +1,20 @@
-import { emptyArrow, solveArrow } from './arrow.ts'
 import type { SolvedArrow } from './arrow.ts'
-import { addBeliefs, aimColumn, effectColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
+import { aimColumn, effectColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
-import { pullOf } from './bend.ts'
+import { PULL_FRESH, PULL_WHEN_WARM, pullOf } from './bend.ts'
 import { alone } from './crew.ts'
 import type { Crew } from './crew.ts'
 import { Indigestible, oddity, without } from './digest.ts'
 import type { LeftOut } from './digest.ts'
 import { discrepancyOf } from './discrepancy.ts'
 import { eliminateLatents, updateLatents } from './eliminate.ts'
-import { addTerm, columnsOf, orderOf } from './equations.ts'
+import { layoutOf, solveEquations } from './equations.ts'
 import { habitSdsOf, TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { Evidence } from './evidence.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { kinshipOf } from './kin.ts'
-import { effectiveUnknowns, gustier, rescale, sharesOf, weigh } from './noise.ts'
+import { effectiveUnknowns, gustier, rescale, weigh } from './noise.ts'
+import type { Purpose } from './noise.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
 import { damp, inUnits, product } from './steps.ts'
@@ -132,20 +132,20 @@ function* searching(
   let gust = warm?.gust ?? 1
   let unknowns = 0
   const counted = terms.filter((t) => t.evidence.counts)
-  const border = aimColumn(arms.length, kinship.effects.length, outings.length)
-  const columns = columnsOf(discs.length, arms.length, counted, kinship)
-  const order = orderOf(arms.length, kinship, outings.length)
+  const layout = layoutOf(believed, counted, outings.length)
   const step = new Float64Array(BEARS_ON)
 
   let iterations = 0
   const first = warm ? 1 : FIRST_ROUNDS
   const learning = warm ? LEARNING_WHEN_WARM : LEARNING_ROUNDS
   let slack = 1
+  /** The round in which the search first came to rest; from then on everything is looked at closely once more. */
+  let nearSince = 0
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
     placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!, aims[t.outing]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
-    const patience = 1 + Math.max(0, iterations - FLOWN_CLOSELY) / 2
+    const patience = 1 + Math.max(0, iterations - nearSince - FLOWN_CLOSELY) / 2
     return flyAnew(t, patience, Math.max(patience, slack))
   }
   /** Every throw where it stands now: flown where it must be, all those together, its latents eliminated. */
@@ -163,15 +163,9 @@ function* searching(
     if (odd.length > 0)
       throw new Indigestible(odd.map(({ evidence: t }) => ({ throw: t.id, why: oddity(t) })))
   }
-  const solve = (final: boolean): SolvedArrow => {
-    const arrow = emptyArrow(columns, border, order)
-    addBeliefs(arrow, believed, { numbers, habits, effects, aims }, spread)
-    for (const t of counted) {
-      const [share, pathShare] = sharesOf(t, noise, final)
-      addTerm(arrow, t, share, pathShare)
-    }
-    return solveArrow(arrow)
-  }
+  const standing = { numbers, habits, effects, aims }
+  const solve = (purpose: Purpose): SolvedArrow =>
+    solveEquations(layout, believed, standing, spread, counted, noise, purpose)
 
   let ease = 1
   let lastStep = new Float64Array(0)
@@ -183,8 +177,15 @@ function* searching(
     iterations++
     slack = warm ? EASE_WHEN_WARM : easeOf(lastStep)
     placeAll(counted)
-    if (iterations > first && iterations <= LAST_LOOK && (iterations - first) % LOOK_EVERY === 1)
-      counted.forEach((t, i) => pullOf(t, i))
+    if (iterations === nearSince + 1 && nearSince > 0) counted.forEach((t, i) => pullOf(t, i, PULL_FRESH))
+    else if (
+      nearSince === 0 &&
+      iterations > first &&
+      iterations <= LAST_LOOK &&
+      (iterations - first) % LOOK_EVERY === 1
+    )
+      // a warm start has looked already
+      counted.forEach((t, i) => pullOf(t, i, warm ? PULL_WHEN_WARM : undefined))
     weigh(counted, noise)
     let moved = false
     if (iterations > 1) {
@@ -193,13 +194,13 @@ function* searching(
         unknowns = effectiveUnknowns(believed, spread, solved!)
         gust = gustier(gust, counted, scales)
         const before = spread
-        spread = respread(believed, { numbers, habits, effects, aims }, spread, solved!)
+        spread = respread(believed, standing, spread, solved!)
         moved = !sameSpread(before, spread) && iterations < learning
       }
       rescale(noise, counted, unknowns)
     }
     weigh(counted, noise)
-    solved = solve(false)
+    solved = solve('step')
     const far = damp(solved, arms.length, effects.length)
     // past the bottom of a bent valley and back again: shorter steps end that
     const units = inUnits(solved, arms.length, effects.length)
@@ -207,7 +208,13 @@ function* searching(
     else ease = Math.min(1, 1.3 * ease)
     const share = ease * far.share
     lastStep = units.map((v) => v * share)
-    settled = far.small && !moved && iterations > first
+    // a search that took long has let its throws wander far from where they were last flown
+    const rests = far.small && !moved && iterations > first
+    settled = rests && (nearSince > 0 || iterations <= FLOWN_CLOSELY)
+    if (rests && !settled) {
+      nearSince = iterations
+      unknowns = effectiveUnknowns(believed, spread, solved)
+    }
     for (let d = 0; d < discs.length; d++)
       for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += share * solved.ownStep[d * OF_DISC + k]!
     for (let a = 0; a < arms.length; a++)
@@ -233,7 +240,7 @@ function* searching(
     t.weight = 0
   }
   weigh(counted, noise)
-  const posterior = unmoved?.posterior ?? solve(true)
+  const posterior = unmoved?.posterior ?? solve('posterior')
   return {
     evidence,
     numbers,

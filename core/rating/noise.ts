@@ -45,17 +45,32 @@ export function weigh(counted: readonly ThrowTerm[], { arms, cameras }: Noise): 
 
 const pathRowsOf = (t: ThrowTerm) => t.rows - t.seenRows
 
+/**
+ * What the information of throws is for: a step of the search; how the likelihood itself bends, which says how far another throw
+ * moves the best; or the posterior that is stated.
+ */
+export type Purpose = 'step' | 'curvature' | 'posterior'
+
 /** How much of a throw's information, and of its path's, the normal equations take. */
-export function sharesOf(t: ThrowTerm, { arms, cameras }: Noise, final: boolean): readonly [number, number] {
-  const honest = (rows: number) => (final ? countedShare(rows) : 1)
+export function sharesOf(
+  t: ThrowTerm,
+  { arms, cameras }: Noise,
+  purpose: Purpose,
+): readonly [number, number] {
+  const share = SHARE_FOR[purpose]
   return [
-    (t.weight * honest(t.count)) / arms[t.arm]!,
-    (t.pathWeight * honest(pathRowsOf(t))) / cameras[t.outing]!,
+    (t.weight * share(t.count)) / arms[t.arm]!,
+    (t.pathWeight * share(pathRowsOf(t))) / cameras[t.outing]!,
   ]
 }
 
-/** Share of a throw's information that the posterior counts: that expected of a Student-t, not the working weights. */
-const countedShare = (count: number): number => (HONEST * (NU + count)) / (NU + count + 2)
+/** That expected of a Student-t, of so many rows, against the working weights. */
+const ofStudent = (count: number): number => (NU + count) / (NU + count + 2)
+const SHARE_FOR: Readonly<Record<Purpose, (count: number) => number>> = {
+  step: () => 1,
+  curvature: ofStudent,
+  posterior: (count) => HONEST * ofStudent(count),
+}
 
 /** What the noise scale of an arm is believed to be before any throw. */
 export const SCALE_BELIEVED = SCALE_PRIOR.value
@@ -96,34 +111,46 @@ export function gustOf(counted: readonly ThrowTerm[], scales: Float64Array): num
   return sum / count
 }
 
-/** Noise scales: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
-export function rescale({ arms, cameras }: Noise, counted: readonly ThrowTerm[], unknowns: number): void {
-  const all = counted.reduce((n, t) => n + t.count + pathRowsOf(t), 0)
-  const free = 1 - Math.min(0.8, unknowns / Math.max(1, all))
-  const of = (
-    scales: Float64Array,
-    place: (t: ThrowTerm) => number,
-    misfit: (t: ThrowTerm) => number,
-    rows: (t: ThrowTerm) => number,
-  ) => {
-    const [sum, seen] = [new Float64Array(scales.length), new Float64Array(scales.length)]
-    for (const t of counted) {
-      sum[place(t)]! += misfit(t)
-      seen[place(t)]! += rows(t)
-    }
-    for (let i = 0; i < scales.length; i++)
-      scales[i] = (SCALE_PRIOR.value * SCALE_PRIOR.worth + sum[i]!) / (SCALE_PRIOR.worth + free * seen[i]!)
+/** What throws have shown of one noise scale: their weighted misfit, and in how many observations. */
+export interface Scatter {
+  readonly misfit: number
+  readonly seen: number
+}
+
+/** What throws show of the noise of each arm, and of the camera of each outing. */
+export function scatterOf({ arms, cameras }: Noise, counted: readonly ThrowTerm[]) {
+  const none = (scales: Float64Array) => Array.from(scales, () => ({ misfit: 0, seen: 0 }))
+  const shown = { arms: none(arms), cameras: none(cameras) }
+  for (const t of counted) {
+    const [arm, camera] = [shown.arms[t.arm]!, shown.cameras[t.outing]!]
+    arm.misfit += t.weight * t.distance
+    arm.seen += t.count
+    camera.misfit += t.pathWeight * t.pathDistance
+    camera.seen += pathRowsOf(t)
   }
-  of(
-    arms,
-    (t) => t.arm,
-    (t) => t.weight * t.distance,
-    (t) => t.count,
+  return shown
+}
+
+/** A noise scale: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
+export const scaleOf = ({ misfit, seen }: Scatter, free: number): number =>
+  (SCALE_PRIOR.value * SCALE_PRIOR.worth + misfit) / (SCALE_PRIOR.worth + free * seen)
+
+/** Share of the observations that the unknowns have not used up. */
+export const freeShare = (counted: readonly ThrowTerm[], unknowns: number): number =>
+  1 -
+  Math.min(
+    0.8,
+    unknowns /
+      Math.max(
+        1,
+        counted.reduce((n, t) => n + t.count + pathRowsOf(t), 0),
+      ),
   )
-  of(
-    cameras,
-    (t) => t.outing,
-    (t) => t.pathWeight * t.pathDistance,
-    pathRowsOf,
-  )
+
+/** Learns every noise scale anew. */
+export function rescale(noise: Noise, counted: readonly ThrowTerm[], unknowns: number): void {
+  const free = freeShare(counted, unknowns)
+  const shown = scatterOf(noise, counted)
+  shown.arms.forEach((s, i) => (noise.arms[i] = scaleOf(s, free)))
+  shown.cameras.forEach((s, i) => (noise.cameras[i] = scaleOf(s, free)))
 }
