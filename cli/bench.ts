@@ -1,5 +1,8 @@
 import { randomLcg } from 'd3'
+import { baseOf } from '../core/rating/base.ts'
 import { fit } from '../core/rating/fit.ts'
+import { follow, ratingAfter } from '../core/rating/follow.ts'
+import { discsOf } from '../core/rating/outcome.ts'
 import type { FitState } from '../core/rating/state.ts'
 import type { Evidence } from '../core/rating/evidence.ts'
 import { DEGREE } from '../core/flight/release.ts'
@@ -69,6 +72,29 @@ function onePlus(evidence: Evidence, rounds: number): number {
   })
 }
 
+/** What one more throw takes on top of all the others, and how far that lies from a full fit of them. */
+function following(evidence: Evidence) {
+  const last = evidence.throws.at(-1)!
+  const first = fit({ ...evidence, throws: evidence.throws.slice(0, -1) })
+  const base = baseOf(first)
+  const touched = {
+    discs: evidence.discs.filter((d) => d.id === last.disc),
+    arms: evidence.arms,
+    throws: [last],
+  }
+  const rated = () => follow(base, touched).discs.map((d) => ratingAfter(base, d))
+  const ms = median(5, rated)
+  const full = discsOf(fit(evidence, { warm: first }))
+  const apart = rated().map((d, i) => (d.stability.value - full[i]!.stability.value) / full[i]!.stability.sd)
+  const own = full.findIndex((d) => d.disc === last.disc)
+  return {
+    ms,
+    apartOwn: Math.abs(apart[own]!),
+    apartRms: Math.hypot(...apart) / Math.sqrt(apart.length),
+    apartMost: Math.max(...apart.map(Math.abs)),
+  }
+}
+
 /** Throws and discs at which the growth of a fit is shown. */
 const GROWTH = [
   [36, 6],
@@ -106,6 +132,7 @@ for (let i = 0; i < 3; i++) fit(small)
 const planned = fit(session(120, 20))
 const [cells, pairs] = [cellsOf(planned.evidence), neighbours(planned.evidence)]
 const two = await crewOfTwo()
+const followed = following(largest)
 const figures = {
   flights_per_s: Math.round(flights.perS),
   flights_per_s_odex: Math.round(flights.perSOdex),
@@ -114,6 +141,10 @@ const figures = {
   fit_1500_ms: round(median(3, () => fit(large))),
   telling_1_of_60_ms: round(median(9, () => tellingThrows(planned, pairs, cells, 1))),
   telling_24_of_60_ms: round(median(5, () => tellingThrows(planned, pairs, cells, 24))),
+  follow_10000_ms: round(followed.ms),
+  follow_apart_sd: followed.apartOwn,
+  follow_apart_rms_sd: followed.apartRms,
+  follow_apart_most_sd: followed.apartMost,
   fit_10000_ms: round(median(1, () => fit(largest))),
   fit_10000_two_threads_ms: round(median(1, () => fit(largest, { crew: two.crew }))),
 }
@@ -136,6 +167,11 @@ else {
   line('1,500 throws of sixty discs', `${figures.fit_1500_ms} ms`)
   line('the most telling of 60 throws, 19 pairs', `${figures.telling_1_of_60_ms} ms`)
   line('  the most telling 24', `${figures.telling_24_of_60_ms} ms`)
+  line('one more throw on 10,000, without a full fit', `${figures.follow_10000_ms} ms`)
+  const sd = (v: number) => `${v.toFixed(3)} sd`
+  line('  its disc against a full fit', sd(followed.apartOwn))
+  line('  all discs against it, rms', sd(followed.apartRms))
+  line('  the one furthest from it', sd(followed.apartMost))
   line('10,000 throws of 300 discs of 50 molds', `${figures.fit_10000_ms} ms`)
   line('  the same on two threads', `${figures.fit_10000_two_threads_ms} ms`)
   console.log('\nhow a fit grows, one core, ms\n')

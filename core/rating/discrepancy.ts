@@ -1,6 +1,7 @@
 import { discCovariance, weightedCovariance } from './arrow.ts'
 import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import { perDisc } from './perDisc.ts'
+import type { RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
@@ -88,11 +89,25 @@ export function discrepancyBetween(state: FitState, a: number, b: number): reado
 const NOTHING: readonly number[] = [0, 0, 0]
 
 /** Share of the belief in each of a disc's numbers that throws have replaced, 0 … 1. */
-const learntOf = perDisc(({ posterior, evidence }, disc) => {
-  const covariance = discCovariance(posterior, disc, disc)
-  const sds = evidence.discs[disc]!.control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
+function learntFrom({ control }: RatedDisc, covariance: Float64Array): readonly number[] {
+  const sds = control ? CONTROL_PRIOR_SD : DISC_PRIOR_SD
   return sds.map((sd, k) => Math.max(0, 1 - covariance[k * 4]! / (sd * sd)))
-})
+}
+const learntOf = perDisc(({ posterior, evidence }, disc) =>
+  learntFrom(evidence.discs[disc]!, discCovariance(posterior, disc, disc)),
+)
+
+/**
+ * Covariance of a disc's numbers, the model's own error included: 3 × 3, row by row.
+ *
+ * @param covariance the same as scatter leaves it
+ * @param discrepancy how far the model itself may be off
+ */
+export function withModelError(disc: RatedDisc, covariance: Float64Array, discrepancy: number): Float64Array {
+  const result = covariance.slice()
+  learntFrom(disc, covariance).forEach((learnt, k) => (result[k * 4]! += discrepancy * OFF[k]! * learnt))
+  return result
+}
 
 /** Covariance of two discs' numbers, the model's own error included: 3 × 3, row by row. */
 export function numbersCovariance(state: FitState, a: number, b: number): Float64Array {

@@ -1,6 +1,7 @@
 import { asMeasured } from './calls.ts'
 import { factorises, forward } from './cholesky.ts'
 import { alone } from './crew.ts'
+import { Indigestible, oddity } from './digest.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { handPlace, MAX_ROWS } from './observations.ts'
 import { BEARS_ON, ERROR, MOVES, OF_DISC, OF_THROW, POINT } from './places.ts'
@@ -39,14 +40,19 @@ function hearCalls(term: ThrowTerm): void {
   }
 }
 
-/** Flies one throw again where it has wandered too far, and eliminates its latents; see {@link eliminateLatents}. @throws RangeError */
+/**
+ * Flies one throw again where it has wandered too far, and eliminates its latents; see {@link eliminateLatents}.
+ *
+ * @throws Indigestible when it cannot be weighed
+ */
 export function eliminate(term: ThrowTerm, patience = 1, ease = 1): void {
   const job = flyAnew(term, patience, ease)
   if (job) {
     alone([job])
     takeSlopes(term)
   }
-  if (!eliminateLatents(term)) throw new RangeError(`throw ${term.evidence.id} cannot be weighed`)
+  if (!eliminateLatents(term))
+    throw new Indigestible([{ throw: term.evidence.id, why: oddity(term.evidence) }])
 }
 
 /**

@@ -1,7 +1,11 @@
 import { discCovariance, emptyArrow } from './arrow.ts'
 import type { SolvedArrow } from './arrow.ts'
 import type { Base } from './base.ts'
+import { sideSlopesOf } from '../flight/side.ts'
 import { pullOf } from './bend.ts'
+import { withModelError } from './discrepancy.ts'
+import { ratingOf } from './outcome.ts'
+import type { DiscRating } from './outcome.ts'
 import { factorise, inverse, solve } from './cholesky.ts'
 import { Indigestible, without } from './digest.ts'
 import type { LeftOut } from './digest.ts'
@@ -34,6 +38,13 @@ export interface Followed {
   readonly covariance: Float64Array
   /** How far it has moved or narrowed: the most of its numbers, in its standard deviations. */
   readonly moved: number
+}
+
+/** What is said of it. */
+export function ratingAfter({ discrepancy }: Base, { disc, numbers, covariance }: Followed): DiscRating {
+  const [glide, turn, fade] = numbers as unknown as [number, number, number]
+  const flown = sideSlopesOf({ ...disc.published, glide, turn, fade })
+  return ratingOf(disc, numbers, withModelError(disc, covariance, discrepancy), flown)
 }
 
 /** Rounds of a search among a few unknowns. */

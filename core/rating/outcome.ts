@@ -9,6 +9,7 @@ import type { SideSlopes } from '../flight/side.ts'
 import { DEGREE } from '../flight/release.ts'
 import { aimColumn } from './beliefs.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
+import type { RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
 
 /** What the throws say of one disc. */
@@ -109,46 +110,53 @@ export const probabilityWithin = (value: number, sd: number, within: number): nu
 /** What a fit says of each disc by itself. */
 export const discsOf = (state: FitState): DiscOutcome[] => flownOf(state).discs
 
+/** The same, however many throws say it. */
+export type DiscRating = Omit<DiscOutcome, 'throws' | 'leftOut'>
+
 /** Every disc, and how its side and finish follow its numbers. */
 function flownOf(state: FitState) {
   const { evidence, numbers } = state
-  const counted = new Map<string, number>()
-  const leftOut = new Map<string, number>()
-  for (const t of evidence.throws) {
-    const tally = t.counts ? counted : leftOut
-    tally.set(t.disc, (tally.get(t.disc) ?? 0) + 1)
-  }
-  const slopes: SideSlopes[] = []
-  const discs = evidence.discs.map((d, i): DiscOutcome => {
-    const [glide, turn, fade] = numbers[i] as unknown as [number, number, number]
-    const observed = { speed: d.published.speed, glide, turn, fade }
-    const covariance = [...numbersCovariance(state, i, i)]
-    const own = sideIn(state, i)
-    slopes.push(own)
-    const label = labelScale(d.published)
-    const side = { value: own.side, sd: spreadAlong(covariance, own.sideBy) }
-    return {
-      disc: d.id,
-      published: d.published,
-      observed,
-      sd: {
-        glide: Math.sqrt(covariance[0]!),
-        turn: Math.sqrt(covariance[4]!),
-        fade: Math.sqrt(covariance[8]!),
-      },
-      covariance,
-      side,
-      finish: { value: own.finish, sd: spreadAlong(covariance, own.finishBy) },
-      stability: { value: stabilityAt(label, own.side), sd: side.sd / label.perNumber },
-      throws: counted.get(d.id) ?? 0,
-      leftOut: leftOut.get(d.id) ?? 0,
-    }
-  })
+  const counts = new Map(evidence.discs.map((d) => [d.id, { throws: 0, leftOut: 0 }]))
+  for (const t of evidence.throws) counts.get(t.disc)![t.counts ? 'throws' : 'leftOut']++
+  const slopes = evidence.discs.map((_, i) => sideIn(state, i))
+  const discs = evidence.discs.map((d, i) => ({
+    ...ratingOf(d, numbers[i]!, numbersCovariance(state, i, i), slopes[i]!),
+    ...counts.get(d.id)!,
+  }))
   return { discs, slopes }
 }
 
+/**
+ * A disc by its numbers.
+ *
+ * @param numbers glide, turn, fade
+ * @param covariance theirs, 3 × 3, row by row, the model's own error included
+ * @param flown where it flies by them
+ */
+export function ratingOf(
+  { id, published }: RatedDisc,
+  numbers: Float64Array,
+  covariance: Float64Array,
+  flown: SideSlopes,
+): DiscRating {
+  const [glide, turn, fade] = numbers as unknown as [number, number, number]
+  const label = labelScale(published)
+  const side = { value: flown.side, sd: spreadAlong(covariance, flown.sideBy) }
+  const sd = (k: number) => Math.sqrt(covariance[k * 4]!)
+  return {
+    disc: id,
+    published,
+    observed: { speed: published.speed, glide, turn, fade },
+    sd: { glide: sd(0), turn: sd(1), fade: sd(2) },
+    covariance: [...covariance],
+    side,
+    finish: { value: flown.finish, sd: spreadAlong(covariance, flown.finishBy) },
+    stability: { value: stabilityAt(label, flown.side), sd: side.sd / label.perNumber },
+  }
+}
+
 /** Standard deviation of a weighted sum of a disc's numbers. */
-function spreadAlong(covariance: readonly number[], weights: readonly [number, number, number]): number {
+function spreadAlong(covariance: Float64Array, weights: readonly [number, number, number]): number {
   let s = 0
   for (let i = 0; i < 3; i++)
     for (let j = 0; j < 3; j++) s += weights[i]! * covariance[i * 3 + j]! * weights[j]!

@@ -27,6 +27,6 @@ export function rowRoutes(router: Router, db: Database, works: Works): void {
           [{ path: 'id', message: 'must be the id the address names' }],
         )
       ctx.body = await storeRow(db, kind, row)
-      if (RATED.has(kind)) works.touch(kind)
+      if (RATED.has(kind)) works.touch(kind, row.id)
     })
 }

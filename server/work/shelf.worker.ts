@@ -1,87 +1,204 @@
-// Weighs what was thrown for the whole shelf: reads it, weighs it and stores what came out, away from the thread that answers requests.
+// Keeps the ratings of the shelf, away from the thread that answers requests: a few more throws follow what all the others say;
+// whatever else has changed has everything weighed again.
 import { parentPort } from 'node:worker_threads'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
-import { isNull } from 'drizzle-orm'
-import { fit } from '../../core/rating/fit.ts'
-import type { FitState } from '../../core/rating/state.ts'
+import { inArray } from 'drizzle-orm'
+import type { Evidence } from '../../core/rating/evidence.ts'
+import { follow, ratingAfter } from '../../core/rating/follow.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import { discsOf } from '../../core/rating/outcome.ts'
-import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import type { DiscRating } from '../../core/rating/outcome.ts'
+import { ratedFromShelf, shelved, sheetOf } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
-import type { Database } from '../store/database.ts'
-import { ratings, sessions, throwers, throws, trials } from '../store/schema.ts'
-import { readShelf } from '../store/shelf.ts'
+import type { Database, Queryable } from '../store/database.ts'
+import { discs, ratings, sessions, throws, trials } from '../store/schema.ts'
+import { readShelfRows } from '../store/shelfPage.ts'
+import { readThrowers } from '../store/trials.ts'
+import type { ShelfFitWork, Weighed } from './shelfFit.worker.ts'
+import { Thread } from './thread.ts'
 
 const INSERT_AT_ONCE = 500
+/** So many throws follow what all the others say; with more, everything is weighed again. */
+const FOLLOWING = 120
+/** A rating that has moved less is left as it is, in standard deviations. */
+const MOVED = 2e-3
 
-let last: FitState | undefined
-let weighed = ''
-let notWeighed: NotWeighed = []
+const fitting = new Thread<ShelfFitWork>(new URL('./shelfFit.worker.mjs', import.meta.url), 0)
+/** What everything says, and the throws written since. */
+let last: Weighed | undefined
+const since = new Set<string>()
+/** Discs whose stored ratings are not those of `last`. */
+let moved = new Set<string>()
 
-async function everything(db: Database) {
-  const [shelf, thrown, held, people, tried] = await Promise.all([
-    readShelf(db),
-    db.select(wireColumns(throws)).from(throws).where(isNull(throws.takenBackAt)),
-    db.select(wireColumns(sessions)).from(sessions),
-    db.select(wireColumns(throwers)).from(throwers),
-    db.select({ control: trials.controlDiscId }).from(trials),
-  ])
-  const counted = new Set(thrown.filter((t) => t.counts).map((t) => t.discId))
-  const controls = new Set(tried.map((t) => t.control))
-  const shelved = shelvedDiscs(shelf).filter((d) => counted.has(d.disc.id))
-  const file = { trial: { controlDiscId: null }, sessions: held, throws: thrown }
-  return {
-    sheet: sheetOf(file, shelved, people),
-    discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
-    trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
-    idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
+let connected: { readonly url: string; readonly db: Database } | undefined
+const databaseAt = (url: string): Database =>
+  (connected?.url === url ? connected : (connected = { url, db: connect(url, 1).db })).db
+
+/** One after the other: each stores what it has found. */
+let queue: Promise<unknown> = Promise.resolve()
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const turn = queue.then(work, work)
+  queue = turn.catch(() => {})
+  return turn
+}
+
+/** Throws written since everything was weighed; undefined where what was weighed is no longer so. */
+async function newThrows(db: Queryable, { versions }: Weighed) {
+  const rows = await db
+    .select(wireColumns(throws))
+    .from(throws)
+    .where(inArray(throws.id, [...since]))
+  const fresh = []
+  for (const row of rows) {
+    const before = versions.get(row.id)
+    if (before === row.version) since.delete(row.id)
+    else if (before !== undefined) return undefined
+    else if (row.takenBackAt === null) fresh.push(row)
   }
+  return fresh
+}
+
+type Thrown = NonNullable<Awaited<ReturnType<typeof newThrows>>>
+
+/** Some throws with what they touch, as evidence. */
+async function evidenceFor(
+  db: Queryable,
+  thrown: Thrown,
+): Promise<{ more: Evidence; idOf: Map<string, string> }> {
+  const ids = <K extends 'discId' | 'sessionId'>(key: K) => [...new Set(thrown.map((t) => t[key]))]
+  const [rows, held, people, tried] = await Promise.all([
+    readShelfRows(db, inArray(discs.id, ids('discId'))),
+    db
+      .select(wireColumns(sessions))
+      .from(sessions)
+      .where(inArray(sessions.id, ids('sessionId'))),
+    readThrowers(db),
+    db
+      .select({ control: trials.controlDiscId })
+      .from(trials)
+      .where(inArray(trials.controlDiscId, ids('discId'))),
+  ])
+  const controls = new Set(tried.map((t) => t.control))
+  const own = rows.map(shelved)
+  const sheet = sheetOf({ trial: { controlDiscId: null }, sessions: held, throws: thrown }, own, people)
+  const counted = new Set(sheet.filter((t) => t.counts).map((t) => t.disc))
+  const known = own
+    .filter((d) => counted.has(d.disc.code))
+    .map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null))
+  return {
+    more: evidenceOf(
+      sheet.filter((t) => t.counts),
+      known,
+    ),
+    idOf: new Map(own.map((d) => [d.disc.code, d.disc.id])),
+  }
+}
+
+const rowOf = (discId: string, d: DiscRating) => ({
+  discId,
+  glide: d.observed.glide,
+  turn: d.observed.turn,
+  fade: d.observed.fade,
+  covariance: [...d.covariance],
+  side: d.side.value,
+  sideSd: d.side.sd,
+  finish: d.finish.value,
+  finishSd: d.finish.sd,
+  stability: d.stability.value,
+  stabilitySd: d.stability.sd,
+})
+type Row = ReturnType<typeof rowOf>
+
+/** Ratings of everything by disc, as rows. */
+const rowsOf = ({ ratings: all, idOf }: Weighed): Map<string, Row> =>
+  new Map(all.map((d) => [idOf.get(d.disc)!, rowOf(idOf.get(d.disc)!, d)]))
+
+/** What the throws written since change of it; undefined where they cannot follow it. */
+async function changesOf(db: Queryable, weighed: Weighed) {
+  const thrown = since.size === 0 ? [] : await newThrows(db, weighed)
+  if (!thrown || thrown.length > FOLLOWING) return undefined
+  if (thrown.length === 0) return { rows: new Map<string, Row>(), notWeighed: [] }
+  const { more, idOf } = await evidenceFor(db, thrown)
+  const { discs: followed, leftOut } = follow(weighed.base, more)
+  const rows = followed
+    .filter((d) => d.moved > MOVED)
+    .map((d) => {
+      const id = weighed.idOf.get(d.disc.id) ?? idOf.get(d.disc.id)!
+      return [id, rowOf(id, ratingAfter(weighed.base, d))] as const
+    })
+  const thrownById = new Map(thrown.map((t) => [t.id, t]))
+  const codeOf = new Map([...idOf].map(([code, id]) => [id, code]))
+  return {
+    rows: new Map(rows),
+    notWeighed: leftOut.map(({ throw: throwId, why }) => {
+      const { trialId, discId } = thrownById.get(throwId)!
+      return { throwId, trialId, discId, code: codeOf.get(discId)!, why }
+    }),
+  }
+}
+
+const insert = async (db: Queryable, rows: readonly Row[]) => {
+  for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
+    await db.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
+}
+
+/** How the shelf stands after a rating. */
+export interface ShelfRated {
+  /** Throws that could not be weighed with the rest. */
+  readonly notWeighed: NotWeighed
+  /** Whether the ratings show all that was written; if not, everything has to be weighed again. */
+  readonly all: boolean
 }
 
 const work = {
   /**
-   * Every disc that was thrown, from everything that was thrown; a warm start from the time before.
+   * Weighs everything, as it is by now.
    *
    * @param url address of the database
-   * @returns the throws that could not be weighed with the rest
    */
-  async rate(url: string): Promise<NotWeighed> {
-    const { db, close } = connect(url, 2)
-    try {
-      const { sheet, discs, idOf, trialOf } = await everything(db)
-      const key = JSON.stringify([sheet, discs])
-      if (key === weighed) return notWeighed
-      last = fit(evidenceOf(sheet, discs), last && { warm: last })
-      const rows = discsOf(last).map((d) => ({
-        discId: idOf.get(d.disc)!,
-        glide: d.observed.glide,
-        turn: d.observed.turn,
-        fade: d.observed.fade,
-        covariance: [...d.covariance],
-        side: d.side.value,
-        sideSd: d.side.sd,
-        finish: d.finish.value,
-        finishSd: d.finish.sd,
-        stability: d.stability.value,
-        stabilitySd: d.stability.sd,
-      }))
+  async rate(url: string): Promise<ShelfRated> {
+    const came = await fitting.asked((fit) => fit.weigh(url, last?.digest))
+    return inTurn(async () => {
+      last = came ?? last!
+      const db = databaseAt(url)
+      const changes = await changesOf(db, last)
+      const rows = new Map([...rowsOf(last), ...(changes?.rows ?? [])])
       await db.transaction(async (tx) => {
         await tx.delete(ratings)
-        for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
-          await tx.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
+        await insert(tx, [...rows.values()])
       })
-      const thrown = new Map(sheet.map((t) => [t.throw, t.disc]))
-      notWeighed = last.leftOut.map(({ throw: throwId, why }) => {
-        const code = thrown.get(throwId)!
-        return { throwId, trialId: trialOf.get(throwId)!, discId: idOf.get(code)!, code, why }
+      moved = new Set(changes?.rows.keys())
+      return {
+        notWeighed: [...last.notWeighed, ...(changes?.notWeighed ?? [])],
+        all: changes !== undefined,
+      }
+    })
+  },
+
+  /**
+   * Lets throws that were written follow what everything else says.
+   *
+   * @param url address of the database
+   * @param ids theirs
+   */
+  async follow(url: string, ids: readonly string[]): Promise<ShelfRated> {
+    for (const id of ids) since.add(id)
+    return inTurn(async () => {
+      const db = databaseAt(url)
+      const changes = last && (await changesOf(db, last))
+      if (!last || !changes) return { notWeighed: last?.notWeighed ?? [], all: false }
+      const before = rowsOf(last)
+      const back = [...moved].filter((id) => !changes.rows.has(id))
+      const stored = [...changes.rows.values(), ...back.flatMap((id) => before.get(id) ?? [])]
+      await db.transaction(async (tx) => {
+        const gone = [...changes.rows.keys(), ...back]
+        if (gone.length > 0) await tx.delete(ratings).where(inArray(ratings.discId, gone))
+        await insert(tx, stored)
       })
-      weighed = key
-      return notWeighed
-    } finally {
-      await close()
-    }
+      moved = new Set(changes.rows.keys())
+      return { notWeighed: [...last.notWeighed, ...changes.notWeighed], all: true }
+    })
   },
 }
 

@@ -22,9 +22,9 @@ export class Works {
     this.records = new Records(onError)
   }
 
-  /** Something was written that what is worked out may depend on; of which kind, where that is known. */
-  touch(kind?: WriteKind): void {
-    this.shelf.touch()
+  /** Something was written that what is worked out may depend on; of which kind, and which row, where that is known. */
+  touch(kind?: WriteKind, id?: string): void {
+    this.shelf.touch(kind === 'throws' ? id : undefined)
     this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
   }
 

@@ -12,6 +12,7 @@ import { shelved, shelvedDiscs } from '../../contract/sheet.ts'
 import { stabilityBy } from '../../core/flight/side.ts'
 import { pageHere } from '../../web/data/shelfLocal.ts'
 import { TrialFile } from '../../contract/trials.ts'
+import { wireColumns } from '../../server/store/database.ts'
 import { throws } from '../../server/store/schema.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
@@ -119,6 +120,60 @@ describe('the table of the shelf', () => {
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
     it_.works.touch()
     while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+  })
+
+  it('follows a throw within a moment, as a full rating agrees, and goes back when it is taken back', async () => {
+    const rested = async () => {
+      while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 10))
+      return new Map((await page()).rows.map((r) => [r.disc.code, r.rating]))
+    }
+    const before = await rested()
+    const [one] = await it_.db
+      .select(wireColumns(throws))
+      .from(throws)
+      .where(eq(throws.counts, true))
+      .limit(1)
+    const code = SHED.find((d) => demoId('disc', d.code) === one!.discId)!.code
+    const thrown = { ...one!, id: newId(), rightM: one!.rightM - 12, path: null, version: 0 }
+    const times: number[] = []
+    const put = async (row: object) => {
+      const begun = performance.now()
+      const { body } = await send(`/api/throws/${thrown.id}`, row).expect(200)
+      const now = await rested()
+      times.push(performance.now() - begun)
+      return { body: body as { version: number }, now }
+    }
+    const { body, now } = await put(thrown)
+    const of = (ratings: typeof before) => ratings.get(code)!
+    const apart = Math.abs(of(now).stability - of(before).stability) / of(before).stabilitySd
+    expect(apart).greaterThan(0.05)
+    it_.works.touch()
+    const anew = await rested()
+    const off = (key: 'stability' | 'glide' | 'side') => of(now)[key] - of(anew)[key]
+    expect(Math.abs(off('stability'))).lessThan(0.15 * of(anew).stabilitySd)
+    expect(Math.abs(off('side'))).lessThan(0.15 * of(anew).sideSd)
+    expect(of(now).stabilitySd).closeTo(of(anew).stabilitySd, 0.1 * of(anew).stabilitySd)
+    // weighed with everything by now: taking it back has everything weighed again
+    await send(`/api/throws/${thrown.id}`, {
+      ...thrown,
+      ...body,
+      takenBackAt: new Date().toISOString(),
+    }).expect(200)
+    const back = await rested()
+    expect(of(back).stability).closeTo(of(before).stability, 0.1 * of(before).stabilitySd)
+    // and one that was not
+    const other = { ...thrown, id: newId() }
+    const stored = await send(`/api/throws/${other.id}`, other).expect(200)
+    const with_ = await rested()
+    expect(of(with_).stability).closeTo(of(now).stability, 0.1 * of(now).stabilitySd)
+    await send(`/api/throws/${other.id}`, {
+      ...other,
+      ...(stored.body as object),
+      takenBackAt: new Date().toISOString(),
+    }).expect(200)
+    expect(of(await rested())).deep.equal(of(back))
+    expect(times[0]).lessThan(2000)
+    expect(it_.failures).deep.equal([])
   })
 
   it('is rated again once its database is back', async () => {

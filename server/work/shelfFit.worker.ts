@@ -1,0 +1,91 @@
+// Weighs everything that was thrown for the whole shelf. It takes much memory, which goes with the thread.
+import { createHash } from 'node:crypto'
+import { parentPort } from 'node:worker_threads'
+import { expose } from 'comlink'
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import { baseOf } from '../../core/rating/base.ts'
+import type { Base } from '../../core/rating/base.ts'
+import { fit } from '../../core/rating/fit.ts'
+import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { discsOf } from '../../core/rating/outcome.ts'
+import type { DiscRating } from '../../core/rating/outcome.ts'
+import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import type { NotWeighed } from '../../contract/shelfPage.ts'
+import { connect, wireColumns } from '../store/database.ts'
+import type { Database } from '../store/database.ts'
+import { sessions, throwers, throws, trials } from '../store/schema.ts'
+import { readShelf } from '../store/shelf.ts'
+
+/** The shelf as everything that was thrown says it is. */
+export interface Weighed {
+  /** Tells whether anything has changed since. */
+  readonly digest: string
+  /** What a few more throws can follow. */
+  readonly base: Base
+  readonly ratings: readonly DiscRating[]
+  /** Ids of rated discs, by code. */
+  readonly idOf: ReadonlyMap<string, string>
+  /** Versions of all throws that were read, by id. */
+  readonly versions: ReadonlyMap<string, number>
+  readonly notWeighed: NotWeighed
+}
+
+async function everything(db: Database) {
+  const [shelf, all, held, people, tried] = await Promise.all([
+    readShelf(db),
+    db.select(wireColumns(throws)).from(throws),
+    db.select(wireColumns(sessions)).from(sessions),
+    db.select(wireColumns(throwers)).from(throwers),
+    db.select({ control: trials.controlDiscId }).from(trials),
+  ])
+  const thrown = all.filter((t) => t.takenBackAt === null)
+  const counted = new Set(thrown.filter((t) => t.counts).map((t) => t.discId))
+  const controls = new Set(tried.map((t) => t.control))
+  const shelved = shelvedDiscs(shelf).filter((d) => counted.has(d.disc.id))
+  const file = { trial: { controlDiscId: null }, sessions: held, throws: thrown }
+  return {
+    sheet: sheetOf(file, shelved, people),
+    discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
+    trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
+    idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
+    versions: new Map(all.map((t) => [t.id, t.version])),
+  }
+}
+
+const work = {
+  /**
+   * Every disc that was thrown, from everything that was thrown.
+   *
+   * @param url address of the database
+   * @param before digest of the time before
+   * @returns undefined where nothing has changed since
+   */
+  async weigh(url: string, before: string | undefined): Promise<Weighed | undefined> {
+    const { db, close } = connect(url, 2)
+    try {
+      const { sheet, discs, idOf, trialOf, versions } = await everything(db)
+      const hash = createHash('sha1').update(JSON.stringify(discs))
+      for (const line of sheet) hash.update(JSON.stringify(line))
+      const digest = hash.digest('base64')
+      if (digest === before) return undefined
+      const state = fit(evidenceOf(sheet, discs))
+      const discOf = new Map(sheet.map((t) => [t.throw, t.disc]))
+      return {
+        digest,
+        base: baseOf(state),
+        ratings: discsOf(state),
+        idOf,
+        versions,
+        notWeighed: state.leftOut.map(({ throw: throwId, why }) => {
+          const code = discOf.get(throwId)!
+          return { throwId, trialId: trialOf.get(throwId)!, discId: idOf.get(code)!, code, why }
+        }),
+      }
+    } finally {
+      await close()
+    }
+  },
+}
+
+export type ShelfFitWork = typeof work
+expose(work, nodeEndpoint(parentPort!))
