@@ -1,6 +1,6 @@
 import { OF_DISC } from './places.ts'
 import { factorise, inverse, solve } from './cholesky.ts'
-import { factoriseSkyline, inverseSkyline, skylineOf, solveSkyline } from './skyline.ts'
+import { factoriseSkyline, inverseSkyline, inverseWithin, skylineOf, solveSkyline } from './skyline.ts'
 
 /**
  * Normal equations of the fit, in arrow form: a throw touches one disc and one habit, and a disc leans on the
@@ -55,6 +55,8 @@ export interface SolvedArrow {
   readonly gain: readonly Float64Array[]
   /** Covariance of the border, worked out when first asked for. */
   readonly sharedCovariance: Float64Array
+  /** The same among columns that a disc touches together, which is worked out much sooner; elsewhere it may hold nothing. */
+  readonly nearCovariance: Float64Array
 }
 
 /**
@@ -100,6 +102,11 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     return g
   })
   const skyline = skylineOf(reduced, border)
+  // whatever a disc touches together is within it, coupled or not
+  for (const touched of columns) {
+    const begins = touched.reduce((least, at) => Math.min(least, turn[at]!), border)
+    for (const at of touched) skyline[turn[at]!] = Math.min(skyline[turn[at]!]!, begins)
+  }
   factoriseSkyline(reduced, border, skyline)
   solveSkyline(reduced, border, skyline, side)
   const sharedStep = Float64Array.from(turn, (at) => side[at]!)
@@ -114,6 +121,7 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     }
   })
   let covariance: Float64Array | undefined
+  let near: Float64Array | undefined
   return {
     border,
     columns,
@@ -123,6 +131,9 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     gain,
     get sharedCovariance() {
       return (covariance ??= unordered(inverseSkyline(reduced, border, skyline), turn))
+    },
+    get nearCovariance() {
+      return (near ??= covariance ?? unordered(inverseWithin(reduced, border, skyline), turn))
     },
   }
 }
@@ -169,7 +180,8 @@ export function spreadCovariance(
   rowsB: Float64Array,
 ): Float64Array {
   const n = OF_DISC
-  const { border, columns, ownInverse, sharedCovariance } = solved
+  const { border, columns, ownInverse } = solved
+  const shared = a === b ? solved.nearCovariance : solved.sharedCovariance
   const [from, to] = [columns[a]!, columns[b]!]
   const [k, m] = [from.length, to.length]
   const result = new Float64Array(n * n)
@@ -177,7 +189,7 @@ export function spreadCovariance(
   for (let p = 0; p < k; p++)
     for (let j = 0; j < n; j++) {
       let s = 0
-      for (let q = 0; q < m; q++) s += sharedCovariance[from[p]! * border + to[q]!]! * rowsB[j * m + q]!
+      for (let q = 0; q < m; q++) s += shared[from[p]! * border + to[q]!]! * rowsB[j * m + q]!
       for (let i = 0; i < n; i++) result[i * n + j]! += rowsA[i * k + p]! * s
     }
   return result

@@ -4,7 +4,7 @@ import { layoutOf, solveEquations } from './equations.ts'
 import { habitSdsOf } from './evidence.ts'
 import type { Arm, RatedDisc } from './evidence.ts'
 import type { Kinship } from './kin.ts'
-import { effectiveUnknowns, freeShare, scatterOf } from './noise.ts'
+import { effectiveUnknowns, freeShare, scatterOf, shapesOf } from './noise.ts'
 import type { Scatter } from './noise.ts'
 import type { FitState } from './state.ts'
 
@@ -28,6 +28,8 @@ export interface Base {
   /** What each arm, and the camera of each outing, has shown of its noise, and the share of observations left to show it. */
   readonly scatter: { readonly arms: readonly Scatter[]; readonly cameras: readonly Scatter[] }
   readonly free: number
+  /** How whitened landings of each arm scatter together. */
+  readonly shapes: readonly Float64Array[]
 }
 
 /** What is left of a fit once its throws are put aside. */
@@ -40,6 +42,7 @@ export function baseOf(state: FitState): Base {
   const layout = layoutOf(believed, counted, outings.length)
   const standing = { numbers, habits, effects, aims }
   const solved = solveEquations(layout, believed, standing, spread, counted, noise, 'curvature')
+  const free = freeShare(counted, effectiveUnknowns(believed, spread, solved))
   return {
     discs,
     arms,
@@ -55,7 +58,8 @@ export function baseOf(state: FitState): Base {
     posterior: kept(state.posterior),
     curvature: kept(solved),
     scatter: scatterOf(noise, counted),
-    free: freeShare(counted, effectiveUnknowns(believed, spread, solved)),
+    free,
+    shapes: shapesOf(noise, counted, free),
   }
 }
 
@@ -63,4 +67,5 @@ export function baseOf(state: FitState): Base {
 const kept = (solved: SolvedArrow): SolvedArrow => ({
   ...solved,
   sharedCovariance: solved.sharedCovariance,
+  nearCovariance: solved.sharedCovariance,
 })

@@ -114,14 +114,14 @@ export function respread(
   const arms = habitSds.length
   const sum: Record<SpreadLevel, number> = { mold: 0, blend: 0, plastic: 0, run: 0, disc: 0 }
   const count: Record<SpreadLevel, number> = { mold: 0, blend: 0, plastic: 0, run: 0, disc: 0 }
-  const { border, sharedCovariance } = solved
+  const { border, nearCovariance } = solved
   kinship.effects.forEach(({ level }, e) => {
     if (level === 'wear') return
     const { variance } = effectPrior(level, SPREAD_BELIEVED)
     for (let k = 0; k < OF_DISC; k++) {
       const at = effectColumn(arms, e) + k
       sum[level] +=
-        (standing.effects[e]![k]! ** 2 + sharedCovariance[at * border + at]!) / variance[k]! / OF_DISC
+        (standing.effects[e]![k]! ** 2 + nearCovariance[at * border + at]!) / variance[k]! / OF_DISC
     }
     count[level]++
   })

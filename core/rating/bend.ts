@@ -16,14 +16,18 @@ export const PULL_WHEN_WARM = 1.5
  * Second derivatives say little of a flight that folds over within its errors: what they foretell beyond so many standard deviations
  * of what is seen is held back.
  */
-const HELD = { lean: 0.8, pull: 0.5 } as const
+const HELD = { lean: 2, pull: 1.5 } as const
 const share = (far2: number, held: number) => 1 / Math.sqrt(1 + far2 / held ** 2)
 /** How far the slopes are followed to see how they bend, in the standard deviations of the latents. */
 const BEND_AT = 0.4
 const column = new Float64Array(MAX_ROWS)
 const aside = new Float64Array(POINT)
 const bend = new Float64Array(POINT)
-const along = new Float64Array(OF_THROW)
+/** What is free to be otherwise in a throw: its disc's numbers, then its own errors; they stand first in a point. */
+const FREE = OF_DISC + OF_THROW
+const along = new Float64Array(FREE)
+/** How far a disc's numbers are followed to see how slopes bend, as the standard deviations of errors are. */
+const NUMBER_REACH = 0.5
 /** A coin tossed for a row of a throw: always the same, and of no other row’s or throw’s (an integer hash). */
 function coin(row: number, index: number): 1 | -1 {
   let h = Math.imul(row + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b)
@@ -31,7 +35,10 @@ function coin(row: number, index: number): 1 | -1 {
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
   return ((h ^ (h >>> 15)) & 1) === 0 ? 1 : -1
 }
+/** S⁻¹ times the slopes in the disc's numbers; what rows tell of a throw's errors; and of all that is free, with what is not known. */
+const solved = new Float64Array(MAX_ROWS * OF_DISC)
 const told = new Float64Array(MAX_ROWS * OF_THROW)
+const weights = new Float64Array(MAX_ROWS * FREE)
 let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
 
 /**
@@ -45,45 +52,47 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  * the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the errors. Worked out again once the throw has
  * wandered {@link PULL_STALE}.
  *
+ * A disc's numbers are not known either: they are thrown with as they turn out, and where each disc has but a few throws, hundreds of
+ * discs would drag the habits just so. With C what is not known of them, rows tell of them V = S⁻¹·A·C, and of the errors
+ * W − V·Aᵀ·W: the same sum, over numbers and errors.
+ *
+ * And where landings do not scatter as believed (wind noted better than that, say), the misfit grows with S in another way than
+ * ½·ln|S| does: with L·Lᵀ = S and M how whitened landings really scatter, W has L⁻ᵀ·M·L⁻¹·B·Q for its S⁻¹·B·Q.
+ *
  * Where there are many throws their rows go together with signs tossed for each, so that what they say of each other
  * cancels (Hutchinson's estimate of a trace).
  *
  * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
+ * @param open covariance of what is not known of its disc's glide, turn and fade, were all else known, 3 × 3
  */
-export function pullOf(term: ThrowTerm, index: number, stale = PULL_STALE): void {
-  const { rows, slope, factor, kinds, pull, jacobian } = term
+export function pullOf(term: ThrowTerm, index: number, open: Float64Array = KNOWN, stale = PULL_STALE): void {
+  const { rows, slope, kinds, pull, jacobian } = term
   if (term.pulled && !wandered(term.slopedAt, term.pulledAt, stale)) return
   term.pulled = true
   term.pulledAt.set(term.slopedAt)
-  for (let j = 0; j < OF_THROW; j++) {
-    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
-    forward(factor, rows, column)
-    backward(factor, rows, column)
-    for (let r = 0; r < rows; r++) told[r * OF_THROW + j] = column[r]! * varianceOf(term, j)
-  }
+  weigh(term, open)
   if (seenAside.length !== term.seen.length) {
     seenAside = new Float64Array(term.seen.length)
     slopeAside = new Float64Array(jacobian.length)
   }
-  leanOf(term, index)
+  leanOf(term, index, open)
   bend.fill(0)
   const side = coin(-1, index)
   if (term.together === undefined)
-    for (let j = 0; j < OF_THROW; j++) {
+    for (let j = open === KNOWN ? OF_DISC : 0; j < FREE; j++) {
       along.fill(0)
       along[j] = 1
-      const step = side * BEND_AT * Math.sqrt(varianceOf(term, j))
+      const step = side * BEND_AT * reachOf(term, j)
       flyAside(term, step)
-      for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, told[r * OF_THROW + j]! / step)
+      for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, weights[r * FREE + j]! / step)
     }
   else
     for (const group of term.together) {
       along.fill(0)
       for (const r of group)
-        for (let j = 0; j < OF_THROW; j++) along[j]! += coin(r, index) * told[r * OF_THROW + j]!
+        for (let j = 0; j < FREE; j++) along[j]! += coin(r, index) * weights[r * FREE + j]!
       let longest = 0
-      for (let j = 0; j < OF_THROW; j++)
-        longest = Math.max(longest, Math.abs(along[j]!) / Math.sqrt(varianceOf(term, j)))
+      for (let j = 0; j < FREE; j++) longest = Math.max(longest, Math.abs(along[j]!) / reachOf(term, j))
       if (!(longest > 0)) continue
       const step = (side * BEND_AT) / longest
       flyAside(term, step)
@@ -109,21 +118,68 @@ export function pullOf(term: ThrowTerm, index: number, stale = PULL_STALE): void
   for (let k = 0; k < BEARS_ON; k++) pull[k]! *= kept
 }
 
+/** Nothing is left open of a disc's numbers. */
+const KNOWN = new Float64Array(OF_DISC * OF_DISC)
+
+const reachOf = (term: ThrowTerm, j: number) =>
+  j < OF_DISC ? NUMBER_REACH : Math.sqrt(varianceOf(term, j - OF_DISC))
+
+/** Leaves S⁻¹·A, W, and the weights of all that is free. Everything but `open` is in the noise of the arm. */
+function weigh(term: ThrowTerm, open: Float64Array): void {
+  const { rows, slope, factor, scale, shape } = term
+  for (let j = 0; j < OF_THROW; j++) {
+    const variance = varianceOf(term, j)
+    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
+    forward(factor, rows, column)
+    const [down, off] = [column[0]!, column[1]!]
+    backward(factor, rows, column)
+    for (let r = 0; r < rows; r++) told[r * OF_THROW + j] = column[r]! * variance
+    // the same by how landings really scatter: L⁻ᵀ·(M − 1)·L⁻¹·B·Q more
+    column.fill(0, 0, rows)
+    column[0] = (shape[0]! - 1) * down + shape[1]! * off
+    column[1] = shape[2]! * down + (shape[3]! - 1) * off
+    backward(factor, rows, column)
+    for (let r = 0; r < rows; r++)
+      weights[r * FREE + OF_DISC + j] = told[r * OF_THROW + j]! + column[r]! * variance
+  }
+  for (let i = 0; i < OF_DISC; i++) {
+    for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + i]!
+    forward(factor, rows, column)
+    backward(factor, rows, column)
+    for (let r = 0; r < rows; r++) solved[r * OF_DISC + i] = column[r]!
+  }
+  for (let r = 0; r < rows; r++) {
+    for (let i = 0; i < OF_DISC; i++) {
+      let s = 0
+      for (let k = 0; k < OF_DISC; k++) s += (solved[r * OF_DISC + k]! * open[k * OF_DISC + i]!) / scale
+      weights[r * FREE + i] = s
+    }
+  }
+  for (let j = 0; j < OF_THROW; j++)
+    for (let i = 0; i < OF_DISC; i++) {
+      let through = 0
+      for (let q = 0; q < rows; q++) through += slope[q * POINT + i]! * told[q * OF_THROW + j]!
+      for (let r = 0; r < rows; r++) weights[r * FREE + OF_DISC + j]! -= weights[r * FREE + i]! * through
+    }
+}
+
 const loose = new Float64Array(OF_THROW * OF_THROW)
+const openRoot = new Float64Array(OF_DISC * OF_DISC)
 const bearingOfErrors = new Float64Array(MAX_ROWS * OF_THROW)
 
 /**
  * What a throw's own errors may still be beside their best bends the flight to one side more than to the other: what is seen
  * lies, on average, off the flight at their best by m_r = ½·Σ over errors j and k of P_jk·∂²f_r/∂j∂k, with
- * P = Q − Q·Bᵀ·S⁻¹·B·Q what is not known of the errors once the throw has been seen. It is the part of Laplace's
- * approximation that the second derivatives of the flight have in it, and is taken off what is seen.
+ * P = Q − Q·Bᵀ·S⁻¹·B·Q what is not known of the errors once the throw has been seen; and with what is not known of the disc's
+ * numbers, after which the errors go. It is the part of Laplace's approximation that the second derivatives of the flight have in
+ * it, and is taken off what is seen.
  *
  * Two flights along the sum of the columns of P's factor, each with a tossed sign, so that what columns have to do with
  * each other cancels from throw to throw (Hutchinson's estimate of a trace): what is left of it is far below the scatter of
  * throws. Banks have corners and are left as they are.
  */
-function leanOf(term: ThrowTerm, index: number): void {
-  const { rows, slope, factor, kinds, lean, seen } = term
+function leanOf(term: ThrowTerm, index: number, open: Float64Array): void {
+  const { rows, slope, factor, kinds, lean, seen, scale } = term
   for (let j = 0; j < OF_THROW; j++) {
     for (let r = 0; r < rows; r++) bearingOfErrors[r * OF_THROW + j] = slope[r * POINT + OF_DISC + j]!
     forward(factor, rows, bearingOfErrors, j, OF_THROW)
@@ -139,11 +195,24 @@ function leanOf(term: ThrowTerm, index: number): void {
   factorise(loose, OF_THROW)
   along.fill(0)
   for (let c = 0; c < OF_THROW; c++)
-    for (let j = c; j < OF_THROW; j++) along[j]! += coin(-2 - c, index) * loose[j * OF_THROW + c]!
+    for (let j = c; j < OF_THROW; j++) along[OF_DISC + j]! += coin(-2 - c, index) * loose[j * OF_THROW + c]!
+  if (open !== KNOWN) {
+    for (let i = 0; i < open.length; i++) openRoot[i] = open[i]! / scale
+    factorise(openRoot, OF_DISC)
+    for (let c = 0; c < OF_DISC; c++)
+      for (let i = c; i < OF_DISC; i++)
+        along[i]! += coin(-2 - OF_THROW - c, index) * openRoot[i * OF_DISC + c]!
+    // the errors give way: −Wᵀ·A·(the numbers' step)
+    for (let r = 0; r < rows; r++) {
+      let moved = 0
+      for (let i = 0; i < OF_DISC; i++) moved += slope[r * POINT + i]! * along[i]!
+      for (let j = 0; j < OF_THROW; j++) along[OF_DISC + j]! -= told[r * OF_THROW + j]! * moved
+    }
+  }
   lean.fill(0)
   for (const side of [1, -1]) {
     aside.set(term.flownAt)
-    for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += side * along[j]!
+    for (let j = 0; j < FREE; j++) aside[j]! += side * along[j]!
     flyAt(term, aside, seenAside)
     for (let r = 0; r < rows; r++) {
       const kind = kinds[r]!
@@ -161,7 +230,7 @@ function leanOf(term: ThrowTerm, index: number): void {
 /** Flies a throw with its errors a step further along. */
 function flyAside(term: ThrowTerm, step: number): void {
   aside.set(term.slopedAt)
-  for (let j = 0; j < OF_THROW; j++) aside[OF_DISC + j]! += step * along[j]!
+  for (let j = 0; j < FREE; j++) aside[j]! += step * along[j]!
   flyAt(term, aside, seenAside, slopeAside)
 }
 

@@ -76,7 +76,7 @@ export function eliminateLatents(term: ThrowTerm): boolean {
   }
   if (!factoriseMarginal(term)) return false
   term.factor.set(marginal.subarray(0, rows * rows))
-  for (let r = 0; r < rows; r++) term.white[r] = open[r]! - term.lean[r]!
+  for (let r = 0; r < rows; r++) term.white[r] = open[r]! - term.scale * term.lean[r]!
   forward(term.factor, rows, term.white)
   for (let r = 0; r < rows; r++)
     for (let j = 0; j < BEARS_ON; j++)

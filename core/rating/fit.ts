@@ -13,7 +13,8 @@ import { habitSdsOf, TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { Evidence } from './evidence.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { kinshipOf } from './kin.ts'
-import { effectiveUnknowns, gustier, rescale, weigh } from './noise.ts'
+import { clampNumbers } from './linear.ts'
+import { effectiveUnknowns, freeShare, gustier, rescale, shapesOf, weigh } from './noise.ts'
 import type { Purpose } from './noise.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
@@ -143,6 +144,7 @@ function* searching(
   let nearSince = 0
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
+    t.scale = noise.arms[t.arm]!
     placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!, aims[t.outing]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
     const patience = 1 + Math.max(0, iterations - nearSince - FLOWN_CLOSELY) / 2
@@ -173,19 +175,25 @@ function* searching(
   const unmoved = warm?.settled === true && sameEvidence(evidence, warm.evidence) ? warm : undefined
   let settled = counted.length === 0 || unmoved !== undefined
   let solved: SolvedArrow | undefined
+  const look = (stale?: number) => {
+    // were all else known: what discs have in common is told by all their throws
+    const open = discs.map((_, d) => solved!.ownInverse.slice(d * 9, d * 9 + 9))
+    const shapes = shapesOf(noise, counted, freeShare(counted, unknowns))
+    for (const t of counted) t.shape = shapes[t.arm]!
+    counted.forEach((t, i) => pullOf(t, i, open[t.disc], stale))
+  }
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++
     slack = warm ? EASE_WHEN_WARM : easeOf(lastStep)
     placeAll(counted)
-    if (iterations === nearSince + 1 && nearSince > 0) counted.forEach((t, i) => pullOf(t, i, PULL_FRESH))
+    if (iterations === nearSince + 1 && nearSince > 0) look(PULL_FRESH)
     else if (
-      nearSince === 0 &&
       iterations > first &&
-      iterations <= LAST_LOOK &&
-      (iterations - first) % LOOK_EVERY === 1
+      iterations - nearSince <= LAST_LOOK &&
+      (iterations - first - nearSince) % LOOK_EVERY === 1
     )
       // a warm start has looked already
-      counted.forEach((t, i) => pullOf(t, i, warm ? PULL_WHEN_WARM : undefined))
+      look(warm ? PULL_WHEN_WARM : undefined)
     weigh(counted, noise)
     let moved = false
     if (iterations > 1) {
@@ -215,8 +223,10 @@ function* searching(
       nearSince = iterations
       unknowns = effectiveUnknowns(believed, spread, solved)
     }
-    for (let d = 0; d < discs.length; d++)
+    for (let d = 0; d < discs.length; d++) {
       for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += share * solved.ownStep[d * OF_DISC + k]!
+      clampNumbers(numbers[d]!)
+    }
     for (let a = 0; a < arms.length; a++)
       for (let k = 0; k < OF_HABIT; k++) habits[a]![k]! += share * solved.sharedStep[a * OF_HABIT + k]!
     for (let e = 0; e < effects.length; e++)

@@ -14,10 +14,11 @@ import { addTerm, layoutOf } from './equations.ts'
 import type { Layout } from './equations.ts'
 import { habitSdsOf, TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
+import { clampNumbers } from './linear.ts'
 import { scaleOf, scatterOf, sharesOf, weigh } from './noise.ts'
 import type { Noise, Purpose, Scatter } from './noise.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
-import { placeTerm } from './throwTerm.ts'
+import { placeTerm, ROUND } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 import { entriesOf, ownEntries, togetherWith } from './touched.ts'
 import type { Entry } from './touched.ts'
@@ -77,6 +78,8 @@ export function follow(
 function following(base: Base, more: Evidence): Followed[] {
   const { discs, arms } = more
   const counted = termsOf(more, undefined).filter((t) => t.evidence.counts)
+  const armAt = new Map(base.arms.map((a, i) => [a.id, i]))
+  for (const t of counted) t.shape = base.shapes[armAt.get(t.evidence.arm) ?? -1] ?? ROUND
   const outings = outingsOf(more)
   const kinship = { effects: [], of: discs.map(() => []), ownShare: [] }
   const layout = layoutOf({ discs, kinship, habitSds: arms.map(habitSdsOf) }, counted, outings.length)
@@ -181,14 +184,16 @@ function searched(search: Search): Float64Array {
   const moved = new Float64Array(n)
   const at = placesIn(search)
   const step = new Float64Array(BEARS_ON)
+  let open = search.layout.columns.map((_, d) => ownOpen(belief.precision, n, d))
   for (let round = 0; round < ROUNDS; round++) {
     const x = sum(mean, moved)
     counted.forEach((t, i) => {
       const [d, a, o] = at(t)
       t.windVariance = t.windBelieved * base.gust
+      t.scale = noise.arms[t.arm]!
       placeTerm(t, x.subarray(d, d + OF_DISC), lnFull[t.arm]!, x.subarray(a, a + OF_HABIT), x[o]!)
       eliminate(t)
-      if (round > 0) pullOf(t, i)
+      if (round > 0) pullOf(t, i, open[t.disc])
     })
     weigh(counted, noise)
     if (round > 0) learn(search)
@@ -196,6 +201,7 @@ function searched(search: Search): Float64Array {
     const { information, side } = gathered(search, 'step')
     times(belief.precision, moved, n).forEach((v, i) => (side[i]! -= v))
     const curvature = sum(information, belief.precision)
+    open = open.map((_, d) => ownOpen(curvature, n, d))
     factorise(curvature, n)
     solve(curvature, n, side)
     const change = side
@@ -205,6 +211,11 @@ function searched(search: Search): Float64Array {
     )
     const share = Math.min(1, LONGEST / far)
     for (let i = 0; i < n; i++) moved[i]! += share * change[i]!
+    for (let d = 0; d < search.layout.columns.length; d++) {
+      const own = sum(mean, moved).subarray(d * OF_DISC, (d + 1) * OF_DISC)
+      clampNumbers(own)
+      for (let k = 0; k < OF_DISC; k++) moved[d * OF_DISC + k] = own[k]! - mean[d * OF_DISC + k]!
+    }
     for (const t of counted) {
       const [d, a, o] = at(t)
       for (let k = 0; k < BEARS_ON; k++)
@@ -215,6 +226,16 @@ function searched(search: Search): Float64Array {
   }
   return moved
 }
+
+/** Covariance of what is not known of a disc's own numbers were all else known, from the information of everything. */
+const ownOpen = (information: Float64Array, n: number, disc: number): Float64Array =>
+  inverted(
+    Float64Array.from({ length: OF_DISC * OF_DISC }, (_, at) => {
+      const [i, j] = [Math.floor(at / OF_DISC), at % OF_DISC]
+      return information[(disc * OF_DISC + i) * n + disc * OF_DISC + j]!
+    }),
+    OF_DISC,
+  )
 
 /** Where the disc, the arm and the outing of a throw stand among the touched unknowns. */
 const placesIn = ({ layout, lnFull }: Search) => {

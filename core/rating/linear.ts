@@ -14,7 +14,7 @@ import {
   VEER,
 } from '../flight/landing.ts'
 import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
-import { AT, POINT } from './places.ts'
+import { AT, OF_DISC, POINT } from './places.ts'
 
 /** Things every flight shows: carry, veer, hang time, side at a distance, apex. */
 export { SEEN }
@@ -61,14 +61,16 @@ let base = new Float64Array(SEEN)
 let glimpsed = new Float64Array(0)
 const point = new Float64Array(POINT)
 
-/** Keeps a point where flights end; wild throws must not stop the fit. */
-export function clampPoint(p: Float64Array): void {
-  for (let i = 0; i < POINT; i++) {
+/** Keeps a point where flights end; wild throws must not stop the fit. @param count of its coordinates, from the first */
+export function clampPoint(p: Float64Array, count = POINT): void {
+  for (let i = 0; i < count; i++) {
     const [low, high] = LIMITS[i]!
     if (!(p[i]! >= low)) p[i] = low
     else if (p[i]! > high) p[i] = high
   }
 }
+/** Keeps a disc's glide, turn and fade there: beyond, flights no longer follow them, and nothing would bring them back. */
+export const clampNumbers = (numbers: Float64Array): void => clampPoint(numbers, OF_DISC)
 
 /** Flies once and leaves what is wanted of it in `out`; returns the number of steps. */
 function fly(

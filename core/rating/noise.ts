@@ -86,12 +86,12 @@ export function effectiveUnknowns(believed: Believed, spread: Spread, solved: So
   believed.habitSds.forEach((sds, a) => {
     for (let k = 0; k < OF_HABIT; k++) {
       const at = a * OF_HABIT + k
-      count += 1 - solved.sharedCovariance[at * solved.border + at]! / sds[k]! ** 2
+      count += 1 - solved.nearCovariance[at * solved.border + at]! / sds[k]! ** 2
     }
   })
   const first = aimColumn(believed.habitSds.length, believed.kinship.effects.length, 0)
   for (let at = first; at < solved.border; at++)
-    count += 1 - solved.sharedCovariance[at * solved.border + at]! / AIM_LINE_SD ** 2
+    count += 1 - solved.nearCovariance[at * solved.border + at]! / AIM_LINE_SD ** 2
   return Math.max(0, count)
 }
 
@@ -134,6 +134,27 @@ export function scatterOf({ arms, cameras }: Noise, counted: readonly ThrowTerm[
 /** A noise scale: the weighted misfit per observation, held by a prior worth a couple of dozen of them. */
 export const scaleOf = ({ misfit, seen }: Scatter, free: number): number =>
   (SCALE_PRIOR.value * SCALE_PRIOR.worth + misfit) / (SCALE_PRIOR.worth + free * seen)
+
+/** How many throws the belief is worth that whitened landings scatter alike every way. */
+const SHAPE_WORTH = 40
+
+/**
+ * How whitened landings of each arm scatter together, in its own noise: a round cloud where release, wind and measuring scatter
+ * in the proportions believed. Where they do not, flights that scatter more under the model's errors would be thought likelier or
+ * less likely for that alone, and thousands of throws drag every habit there; see bend.ts.
+ */
+export function shapesOf({ arms }: Noise, counted: readonly ThrowTerm[], free: number): Float64Array[] {
+  const shapes = Array.from(arms, () => Float64Array.of(SHAPE_WORTH, 0, 0, SHAPE_WORTH))
+  const seen = new Float64Array(arms.length).fill(SHAPE_WORTH)
+  for (const t of counted) {
+    const shape = shapes[t.arm]!
+    const weight = t.weight / arms[t.arm]!
+    for (let i = 0; i < 2; i++)
+      for (let j = 0; j < 2; j++) shape[i * 2 + j]! += weight * t.white[i]! * t.white[j]!
+    seen[t.arm]! += free
+  }
+  return shapes.map((shape, a) => shape.map((v) => v / seen[a]!))
+}
 
 /** Share of the observations that the unknowns have not used up. */
 export const freeShare = (counted: readonly ThrowTerm[], unknowns: number): number =>

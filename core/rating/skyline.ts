@@ -75,3 +75,49 @@ export function inverseSkyline(l: Float64Array, n: number, first: Int32Array): F
   for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) result[j * n + i] = result[i * n + j]!
   return result
 }
+
+/**
+ * The inverse of A from its factor where A itself may hold anything; zero elsewhere. It costs as much as the factor, not as much as
+ * the whole inverse.
+ *
+ * Source: K. Takahashi, J. Fagan and M.-S. Chin, Formation of a sparse bus impedance matrix and its application to short circuit
+ * study, 1973.
+ */
+export function inverseWithin(l: Float64Array, n: number, first: Int32Array): Float64Array {
+  const z = new Float64Array(n * n)
+  const column = new Float64Array(n)
+  const sums = new Float64Array(n)
+  const rows = new Int32Array(n)
+  for (let j = n - 1; j >= 0; j--) {
+    // rows that reach this column, from the top
+    let count = 0
+    for (let k = j + 1; k < n; k++) {
+      if (first[k]! > j) continue
+      rows[count++] = k
+      column[k] = l[k * n + j]!
+      sums[k] = 0
+    }
+    for (let a = 0; a < count; a++) {
+      const k = rows[a]!
+      const weight = column[k]!
+      let s = 0
+      for (let b = 0; b < a; b++) {
+        const i = rows[b]!
+        const v = z[k * n + i]!
+        sums[i]! += weight * v
+        s += column[i]! * v
+      }
+      sums[k]! += s + weight * z[k * n + k]!
+    }
+    const d = 1 / l[j * n + j]!
+    let own = d
+    for (let a = 0; a < count; a++) {
+      const k = rows[a]!
+      const v = -d * sums[k]!
+      z[k * n + j] = z[j * n + k] = v
+      own -= column[k]! * v
+    }
+    z[j * n + j] = d * own
+  }
+  return z
+}

@@ -66,6 +66,10 @@ export interface ThrowTerm {
   pulled: boolean
   /** How far the mean of what is seen lies from the flight at its own errors' best, a value a row; see bend.ts. */
   readonly lean: Float64Array
+  /** Noise scale of its arm, which its own errors scatter by: what is seen leans as much more or less. */
+  scale: number
+  /** How whitened landings of its arm really scatter together, 2 × 2; see noise.ts. */
+  shape: Float64Array
   /** Rows × POINT of the rows in use. */
   readonly slope: Float64Array
   /** Residual with the latents taken back to zero. */
@@ -85,6 +89,9 @@ export interface ThrowTerm {
   ease: number
   readonly lastChange: Float64Array
 }
+
+/** Whitened landings as they scatter where everything is as believed. */
+export const ROUND = Float64Array.of(1, 0, 0, 1)
 
 /** Two pieces of evidence with the same key are the same evidence. */
 export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
@@ -167,6 +174,8 @@ export function makeTerm(
     pulledAt: new Float64Array(POINT),
     pulled: false,
     lean: new Float64Array(rows),
+    scale: 1,
+    shape: ROUND,
     slope: new Float64Array(rows * POINT),
     open: new Float64Array(rows),
     factor: new Float64Array(rows * rows),

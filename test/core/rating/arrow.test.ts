@@ -11,7 +11,13 @@ import {
 import type { Arrow } from '../../../core/rating/arrow.ts'
 import { factorise, inverse, solve } from '../../../core/rating/cholesky.ts'
 import { normalCdf } from '../../../core/rating/normal.ts'
-import { factoriseSkyline, inverseSkyline, skylineOf, solveSkyline } from '../../../core/rating/skyline.ts'
+import {
+  factoriseSkyline,
+  inverseSkyline,
+  inverseWithin,
+  skylineOf,
+  solveSkyline,
+} from '../../../core/rating/skyline.ts'
 
 /** A random symmetric positive definite matrix, row by row. */
 function positive(n: number, normal: () => number): Float64Array {
@@ -90,6 +96,13 @@ describe('Cholesky along the skyline', () => {
         y.forEach((v, i) => expect(v).closeTo(x[i]!, 1e-9))
         const [want, got] = [inverse(dense, n), inverseSkyline(along, n, first)]
         got.forEach((v, i) => expect(v).closeTo(want[i]!, 1e-9))
+        const near = inverseWithin(along, n, first)
+        for (let i = 0; i < n; i++)
+          for (let j = 0; j <= i; j++) {
+            const within = j >= first[i]!
+            expect(near[i * n + j]).closeTo(within ? want[i * n + j]! : 0, 1e-9)
+            expect(near[j * n + i]).equal(near[i * n + j])
+          }
       }),
     )
   })

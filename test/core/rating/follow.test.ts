@@ -87,7 +87,7 @@ describe('a few more throws on top of a fit', () => {
     expect(wild.leftOut.map((t) => t.throw)).deep.equal([other.id])
     const alone = follow(base, touching(evidence, [one]))
     wild.discs.forEach((d, i) =>
-      d.numbers.forEach((v, k) => expect(v).closeTo(alone.discs[i]!.numbers[k]!, 1e-6)),
+      d.numbers.forEach((v, k) => expect(v).closeTo(alone.discs[i]!.numbers[k]!, 2e-3)),
     )
   })
 
