@@ -35,7 +35,7 @@ export interface PlasticContrast {
 export type VarianceShares = Readonly<Record<SpreadLevel, number>>
 
 /** Mean and standard deviation of a weighted sum of border unknowns (column → weight). */
-function combination(state: FitState, weights: ReadonlyMap<number, number>): Estimate {
+export function combination(state: FitState, weights: ReadonlyMap<number, number>): Estimate {
   const { border, sharedCovariance } = state.posterior
   const arms = state.evidence.arms.length
   const from = effectColumn(arms, 0)

@@ -1,5 +1,4 @@
 import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
-import { labelGaps } from '../../core/judge/label.ts'
 import { leavesSlot, wearRate } from '../../core/judge/wear.ts'
 import type { Retest } from '../../core/judge/wear.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
@@ -26,12 +25,6 @@ const LIKEST = 4
 const UNLIKEST = 1
 /** A disc leaves its place when it has changed by so much. */
 const LEAVES_BY = 0.5
-
-const sdOf = (covariance: readonly number[]) => ({
-  glide: Math.sqrt(covariance[0]!),
-  turn: Math.sqrt(covariance[4]!),
-  fade: Math.sqrt(covariance[8]!),
-})
 
 const flown = (row: ShelfRow): FlownDisc => {
   const grams = gramsOf(row.disc)
@@ -232,21 +225,7 @@ export async function readDiscRecord(
     throws: await throwsOf(db, discId),
     likeness: likeness ?? null,
     wear: { rate, ...now, forecast },
-    disagreements: labelGaps(
-      siblings
-        // a label does not speak of worn discs
-        .filter((r) => r.rating && (r.disc.wear === 'new' || r.disc.wear === 'seasoned'))
-        .map((r) => {
-          const sd = sdOf(r.rating!.covariance)
-          return {
-            published: shelved(r).inForce.numbers,
-            glide: { value: r.rating!.glide, sd: sd.glide },
-            turn: { value: r.rating!.turn, sd: sd.turn },
-            fade: { value: r.rating!.fade, sd: sd.fade },
-            throws: r.throws,
-          }
-        }),
-    ),
+    disagreements: [...works.shelf.gapsOf(discId)],
   }
 }
 

@@ -147,6 +147,8 @@ const insert = async (db: Queryable, rows: readonly Row[]) => {
 export interface ShelfRated {
   /** Throws that could not be weighed with the rest. */
   readonly notWeighed: NotWeighed
+  /** What throws say against the numbers of plastics, by disc; undefined where that is as it was. */
+  readonly gapsOf?: Weighed['gapsOf']
   /** Whether the ratings show all that was written; if not, everything has to be weighed again. */
   readonly all: boolean
 }
@@ -171,6 +173,7 @@ const work = {
       moved = new Set(changes?.rows.keys())
       return {
         notWeighed: [...last.notWeighed, ...(changes?.notWeighed ?? [])],
+        ...(came && { gapsOf: came.gapsOf }),
         all: changes !== undefined,
       }
     })

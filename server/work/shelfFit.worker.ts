@@ -3,6 +3,8 @@ import { createHash } from 'node:crypto'
 import { parentPort } from 'node:worker_threads'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import { labelGaps } from '../../core/judge/label.ts'
+import type { LabelGap } from '../../core/judge/label.ts'
 import { baseOf } from '../../core/rating/base.ts'
 import type { Base } from '../../core/rating/base.ts'
 import { fit } from '../../core/rating/fit.ts'
@@ -28,6 +30,8 @@ export interface Weighed {
   /** Versions of all throws that were read, by id. */
   readonly versions: ReadonlyMap<string, number>
   readonly notWeighed: NotWeighed
+  /** What throws say against the numbers of plastics, by disc. */
+  readonly gapsOf: ReadonlyMap<string, readonly LabelGap[]>
 }
 
 async function everything(db: Database) {
@@ -76,6 +80,9 @@ const work = {
         ratings: discsOf(state),
         idOf,
         versions,
+        gapsOf: new Map(
+          labelGaps(state).flatMap((p) => p.discs.map((code) => [idOf.get(code)!, p.gaps] as const)),
+        ),
         notWeighed: state.leftOut.map(({ throw: throwId, why }) => {
           const code = discOf.get(throwId)!
           return { throwId, trialId: trialOf.get(throwId)!, discId: idOf.get(code)!, code, why }

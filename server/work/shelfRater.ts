@@ -1,3 +1,4 @@
+import type { LabelGap } from '../../core/judge/label.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import type { ShelfRated, ShelfWork } from './shelf.worker.ts'
 import { Thread } from './thread.ts'
@@ -29,6 +30,7 @@ export class ShelfRater {
   /** Throws written that no rating knows of. */
   #written = new Set<string>()
   #notWeighed: NotWeighed = []
+  #gapsOf: ReadonlyMap<string, readonly LabelGap[]> = new Map()
   #failures = 0
   /** When the first write came that no rating under way knows of. */
   #since: number | undefined
@@ -67,6 +69,11 @@ export class ShelfRater {
   /** Throws that could not be weighed with the rest. */
   get notWeighed(): NotWeighed {
     return this.#notWeighed
+  }
+
+  /** What throws say against the numbers of a disc's plastic. */
+  gapsOf(discId: string): readonly LabelGap[] {
+    return this.#gapsOf.get(discId) ?? []
   }
 
   async stop(): Promise<void> {
@@ -135,6 +142,7 @@ export class ShelfRater {
 
   #took(rated: ShelfRated): ShelfRated {
     this.#notWeighed = rated.notWeighed
+    this.#gapsOf = rated.gapsOf ?? this.#gapsOf
     return rated
   }
 }

@@ -2,8 +2,6 @@ import { expect } from 'chai'
 import fc from 'fast-check'
 import { countHints, HINT_RULES, hintsBetween } from '../../../core/judge/hints.ts'
 import type { InspectedFlyer } from '../../../core/judge/hints.ts'
-import { labelGaps } from '../../../core/judge/label.ts'
-import type { RatedAgainst } from '../../../core/judge/label.ts'
 import { boundsOf, STABILITY_WORDS, stabilityWord } from '../../../core/judge/words.ts'
 import type { Measured } from '../../../core/shelf/inspection.ts'
 
@@ -83,28 +81,6 @@ describe('what the hand says', () => {
     expect(of('bead')).deep.equal({ key: 'bead', right: 1, settled: 1 })
     expect(counts.map((c) => c.key)).not.include('stiffness')
     expect(counts.length).equal(HINT_RULES.filter((r) => r.usually !== null).length)
-  })
-})
-
-describe('a label against the throws of its plastic', () => {
-  const rated = (turn: number, sd: number, throws = 12): RatedAgainst => ({
-    published: { speed: 9, glide: 5, turn: -1, fade: 2 },
-    glide: { value: 5, sd: 0.2 },
-    turn: { value: turn, sd },
-    fade: { value: 2, sd: 0.3 },
-    throws,
-  })
-  it('is contradicted by several discs that agree, not by one that is unsure', () => {
-    const gaps = labelGaps([rated(-2.1, 0.3), rated(-1.9, 0.3)])
-    expect(gaps.map((g) => g.number)).deep.equal(['turn'])
-    expect(gaps[0]!.seen).closeTo(-2, 1e-9)
-    expect(gaps[0]!.probability).greaterThan(0.99)
-    expect(labelGaps([rated(-1.6, 0.7)])).deep.equal([])
-    expect(labelGaps([rated(-1.2, 0.02), rated(-1.2, 0.02)])).deep.equal([])
-  })
-  it('is left alone while it has hardly been thrown', () => {
-    expect(labelGaps([rated(-3, 0.2, 3)])).deep.equal([])
-    expect(labelGaps([])).deep.equal([])
   })
 })
 

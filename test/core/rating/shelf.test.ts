@@ -43,7 +43,11 @@ describe('a long shelf, each disc thrown a few times', () => {
     const thrown = throws.filter((t) => ids.has(t.trialId))
     const used = new Set(thrown.map((t) => t.discId))
     const discs = shelvedDiscs(shelf).filter((d) => used.has(d.disc.id))
-    const sheet = sheetOf({ trial: { controlDiscId: null }, sessions, throws: thrown }, discs, throwers)
+    const sheet = sheetOf(
+      { trial: { controlDiscId: null }, sessions: [...sessions], throws: thrown },
+      discs,
+      throwers,
+    )
     const evidence: Evidence = evidenceOf(
       sheet,
       discs.map((d) => ratedFromShelf(d, null)),

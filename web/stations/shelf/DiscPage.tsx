@@ -300,7 +300,7 @@ function NumbersCard({
             The throws disagree with the {g.number} of {disc.plastic.name}:
           </strong>{' '}
           printed {figure(g.published, 1)}, seen {figure(g.seen, 1)}, {percent(g.probability)} ({g.throws}{' '}
-          throws of {g.discs} {g.discs === 1 ? 'disc' : 'discs'} not worn).
+          throws of {g.discs} discs, wear allowed for).
         </p>
       ))}
     </Card>
