@@ -18,7 +18,7 @@ import { simulateSession } from '../../simulate/session.ts'
 const planned = { arm: 'arm-0', power: 1, air: STILL_AIR }
 
 /** The angle somebody with these habits must really mean. */
-function trueAngle({ evidence, truth, arms }: SimulatedSession, id: string): number | undefined {
+function trueAngle({ evidence, truth, arms, aimRad }: SimulatedSession, id: string): number | undefined {
   const { habit, fullSpeedMps } = arms[0]!
   const speedMps = fullSpeedMps * Math.exp(habit.lnSpeed)
   const found = findAngle(
@@ -29,7 +29,7 @@ function trueAngle({ evidence, truth, arms }: SimulatedSession, id: string): num
       launchRad: REFERENCE_LAUNCH + habit.launchRad,
       hyzerRad: 0,
       noseRad: habit.noseRad,
-      azimuthRad: 0,
+      azimuthRad: aimRad,
       spinRadps: SPIN_PER_MPS * speedMps,
       heightM: RELEASE_HEIGHT,
       wobble: 0,
