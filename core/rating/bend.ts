@@ -16,7 +16,7 @@ export const PULL_WHEN_WARM = 1.5
  * Second derivatives say little of a flight that folds over within its errors: what they foretell beyond so many standard deviations
  * of what is seen is held back.
  */
-const HELD = { lean: 2, pull: 1.5 } as const
+const HELD = { lean: 1.3, pull: 1 } as const
 const share = (far2: number, held: number) => 1 / Math.sqrt(1 + far2 / held ** 2)
 /** How far the slopes are followed to see how they bend, in the standard deviations of the latents. */
 const BEND_AT = 0.4
