@@ -8,13 +8,14 @@ import type { SheetThrow } from '../core/throw/sheetThrow.ts'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../core/formats/csvCells.ts'
 import { armReport, armText } from '../core/formats/armReport.ts'
-import { rateReport, rateTable } from '../core/formats/rateReport.ts'
+import { rateReport, rateTable, ratingsCsv } from '../core/formats/rateReport.ts'
 import { fit } from '../core/rating/fit.ts'
 import { crewOfTwo } from './crew.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
-const USAGE = 'usage: npm run --silent rate -- FILE [--json] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
+const USAGE =
+  'usage: npm run --silent rate -- FILE [--json | --csv] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -69,6 +70,7 @@ const [SLOWEST, FASTEST] = SHEET_RANGE.fullSpeedMps
 interface Asked {
   readonly file: string
   readonly json: boolean
+  readonly csv: boolean
   readonly paths: string | undefined
   readonly arm: number | undefined
   readonly bearing: number | undefined
@@ -80,16 +82,18 @@ function asked(): Asked {
       allowPositionals: true,
       options: {
         json: { type: 'boolean', default: false },
+        csv: { type: 'boolean', default: false },
         paths: { type: 'string' },
         arm: { type: 'string' },
         bearing: { type: 'string' },
       },
     })
     const number = (v: string | undefined) => (v === undefined ? undefined : Number(v))
-    if (positionals.length === 1)
+    if (positionals.length === 1 && !(values.json && values.csv))
       return {
         file: positionals[0]!,
         json: values.json,
+        csv: values.csv,
         paths: values.paths,
         arm: number(values.arm),
         bearing: number(values.bearing),
@@ -100,7 +104,7 @@ function asked(): Asked {
   return refuse([USAGE])
 }
 
-const { file, json, paths, arm, bearing } = asked()
+const { file, json, csv: asCsv, paths, arm, bearing } = asked()
 if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
   refuse([`--arm must be a full-power speed with a disc of speed 9, between ${SLOWEST} and ${FASTEST} m/s.`])
 if (bearing !== undefined && !(bearing >= 0 && bearing <= 360))
@@ -116,8 +120,9 @@ await two?.end()
 const outcome = outcomeOf(state)
 const report = rateReport(state, outcome)
 const forArm = arm === undefined ? undefined : armReport(state, outcome, arm)
-process.stdout.write(
-  json
+const told = asCsv
+  ? ratingsCsv(report)
+  : json
     ? `${JSON.stringify(forArm ? { ...report, at_speed: forArm } : report)}\n`
-    : `${[rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`,
-)
+    : `${[rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`
+process.stdout.write(told)

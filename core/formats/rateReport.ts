@@ -1,3 +1,4 @@
+import { writeCsv } from './csvCells.ts'
 import { DEGREE } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
@@ -57,6 +58,37 @@ export interface RateReport {
       readonly nose_deg: number
     }
   }[]
+}
+
+/** A rating as a table for programs and spreadsheets: a line a disc, the most stable first. */
+export function ratingsCsv({ discs }: RateReport): string {
+  const numbers = ['glide', 'turn', 'fade'] as const
+  const header = [
+    'disc',
+    'throws',
+    ...['speed', ...numbers].map((n) => `published_${n}`),
+    ...numbers.flatMap((n) => [n, `${n}_sd`]),
+    'stability',
+    'stability_sd',
+    'side_m_per_100m',
+    'side_m_per_100m_sd',
+  ]
+  const lines = [...discs]
+    .sort((a, b) => b.side_m_per_100m.value - a.side_m_per_100m.value)
+    .map((d) => [
+      d.disc,
+      d.throws,
+      ...(['speed', ...numbers] as const).map((n) => d.published[n]),
+      ...numbers.flatMap((n) => [d.observed[n], d.sd[n]]),
+      d.stability.value,
+      d.stability.sd,
+      d.side_m_per_100m.value,
+      d.side_m_per_100m.sd,
+    ])
+  return writeCsv(
+    header,
+    lines.map((line) => line.map(String)),
+  )
 }
 
 const to = (digits: number) => (v: number) => Math.round(v * 10 ** digits) / 10 ** digits + 0

@@ -4,6 +4,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { expect } from 'chai'
+import { parseCsv } from '../../core/formats/csvCells.ts'
 import type { ArmReport } from '../../core/formats/armReport.ts'
 import type { RateReport } from '../../core/formats/rateReport.ts'
 
@@ -51,6 +52,27 @@ describe('rate', () => {
     const done = rate([HEADER, ...ROWS].join('\n'))
     expect(done.status).equal(0)
     expect(done.stdout).match(/A is more stable than B, \d\d %/)
+  })
+
+  it('prints a table for spreadsheets with --csv, the same figures as the JSON, the most stable first', () => {
+    const csv = [HEADER, ...ROWS].join('\n')
+    const { discs } = JSON.parse(rate(csv, '--json').stdout) as RateReport
+    const done = rate(csv, '--csv')
+    expect(done.status).equal(0)
+    const { header, rows, errors } = parseCsv(done.stdout)
+    expect(errors).deep.equal([])
+    const [first, second] = rows
+    const a = discs.find((d) => d.disc === 'A')!
+    const cell = (name: string) => Number(first![header.indexOf(name)])
+    expect([first![0], second![0]]).deep.equal(['A', 'B'])
+    expect(cell('turn')).equal(a.observed.turn)
+    expect(cell('published_turn')).equal(-1)
+    expect([cell('stability'), cell('stability_sd')]).deep.equal([a.stability.value, a.stability.sd])
+    expect([cell('side_m_per_100m'), cell('side_m_per_100m_sd')]).deep.equal([
+      a.side_m_per_100m.value,
+      a.side_m_per_100m.sd,
+    ])
+    expect(rate(csv, '--csv', '--json').status).equal(2)
   })
 
   it('says what each disc is for an arm of some speed, and refuses a speed nobody has', () => {
