@@ -1,28 +1,16 @@
 import type { SolvedArrow } from './arrow.ts'
-import type { Believed, Spread } from './beliefs.ts'
+import type { Believed } from './beliefs.ts'
 import { layoutOf, solveEquations } from './equations.ts'
 import { habitSdsOf } from './evidence.ts'
 import type { Arm, RatedDisc } from './evidence.ts'
-import type { Kinship } from './kin.ts'
 import { effectiveUnknowns, freeShare, scatterOf, shapesOf } from './noise.ts'
 import type { Scatter } from './noise.ts'
 import type { FitState } from './state.ts'
 
 /** What a fit has learnt, its throws put aside: small enough to keep, enough to say what a few more throws change. */
-export interface Base {
+export interface Base extends Omit<FitState, 'evidence' | 'terms'> {
   readonly discs: readonly RatedDisc[]
   readonly arms: readonly Arm[]
-  readonly numbers: readonly Float64Array[]
-  readonly habits: readonly Float64Array[]
-  readonly outings: readonly string[]
-  readonly aims: Float64Array
-  readonly kinship: Kinship
-  readonly effects: readonly Float64Array[]
-  readonly spread: Spread
-  readonly gust: number
-  readonly discrepancy: number
-  /** The posterior that is stated. */
-  readonly posterior: SolvedArrow
   /** How the likelihood itself bends at the solution: how far another throw moves it. */
   readonly curvature: SolvedArrow
   /** What each arm, and the camera of each outing, has shown of its noise, and the share of observations left to show it. */
@@ -33,29 +21,18 @@ export interface Base {
 }
 
 /** What is left of a fit once its throws are put aside. */
-export function baseOf(state: FitState): Base {
-  const { evidence, numbers, habits, outings, aims, kinship, effects, spread, gust, discrepancy } = state
-  const { discs, arms } = evidence
-  const believed: Believed = { discs, kinship, habitSds: arms.map(habitSdsOf) }
-  const noise = { arms: state.scales, cameras: state.cameras }
-  const counted = state.terms.filter((t) => t.evidence.counts)
-  const layout = layoutOf(believed, counted, outings.length)
-  const standing = { numbers, habits, effects, aims }
-  const solved = solveEquations(layout, believed, standing, spread, counted, noise, 'curvature')
-  const free = freeShare(counted, effectiveUnknowns(believed, spread, solved))
+export function baseOf({ evidence: { discs, arms }, terms, ...learnt }: FitState): Base {
+  const believed: Believed = { discs, kinship: learnt.kinship, habitSds: arms.map(habitSdsOf) }
+  const noise = { arms: learnt.scales, cameras: learnt.cameras }
+  const counted = terms.filter((t) => t.evidence.counts)
+  const layout = layoutOf(believed, counted, learnt.outings.length)
+  const solved = solveEquations(layout, believed, learnt, learnt.spread, counted, noise, 'curvature')
+  const free = freeShare(counted, effectiveUnknowns(believed, learnt.spread, solved))
   return {
+    ...learnt,
     discs,
     arms,
-    numbers,
-    habits,
-    outings,
-    aims,
-    kinship,
-    effects,
-    spread,
-    gust,
-    discrepancy,
-    posterior: kept(state.posterior),
+    posterior: kept(learnt.posterior),
     curvature: kept(solved),
     scatter: scatterOf(noise, counted),
     free,

@@ -70,7 +70,7 @@ export function pullOf(term: ThrowTerm, index: number, open: Float64Array = KNOW
   if (term.pulled && !wandered(term.slopedAt, term.pulledAt, stale)) return
   term.pulled = true
   term.pulledAt.set(term.slopedAt)
-  weigh(term, open)
+  weighFree(term, open)
   if (seenAside.length !== term.seen.length) {
     seenAside = new Float64Array(term.seen.length)
     slopeAside = new Float64Array(jacobian.length)
@@ -125,7 +125,7 @@ const reachOf = (term: ThrowTerm, j: number) =>
   j < OF_DISC ? NUMBER_REACH : Math.sqrt(varianceOf(term, j - OF_DISC))
 
 /** Leaves S⁻¹·A, W, and the weights of all that is free. Everything but `open` is in the noise of the arm. */
-function weigh(term: ThrowTerm, open: Float64Array): void {
+function weighFree(term: ThrowTerm, open: Float64Array): void {
   const { rows, slope, factor, scale, shape } = term
   for (let j = 0; j < OF_THROW; j++) {
     const variance = varianceOf(term, j)

@@ -48,7 +48,8 @@ export interface Kinship {
   readonly ownShare: readonly number[]
 }
 
-const KEY = '\n'
+/** Names an effect: of two fits, effects with the same key are the same. */
+export const effectKey = (level: KinLevel, names: readonly string[]): string => [level, ...names].join('\n')
 
 /**
  * Finds the effects discs share. A group of one disc gets none of its own, since nothing can tell it from the disc
@@ -67,10 +68,9 @@ export function kinshipOf(discs: readonly RatedDisc[]): Kinship {
       ...(plastic !== undefined && run !== undefined && { run: [mold, plastic, run] }),
     }
   }
-  const keyOf = (level: KinLevel, names: readonly string[]) => [level, ...names].join(KEY)
   discs.forEach((d, i) => {
     for (const [level, names] of Object.entries(namesAt(d)) as [KinLevel, string[]][]) {
-      const key = keyOf(level, names)
+      const key = effectKey(level, names)
       const group = groups.get(key)
       if (group) group.discs.push(i)
       else groups.set(key, { level, names, discs: [i] })
@@ -94,10 +94,10 @@ export function kinshipOf(discs: readonly RatedDisc[]): Kinship {
     ...told,
     ...(worn.length > 0 ? [{ level: 'wear' as const, names: [], discs: worn }] : []),
   ]
-  const place = new Map(effects.map((e, i) => [keyOf(e.level, e.names), i]))
+  const place = new Map(effects.map((e, i) => [effectKey(e.level, e.names), i]))
   const of = discs.map((d, i) => [
     ...(Object.entries(namesAt(d)) as [KinLevel, string[]][]).flatMap(([level, names]) => {
-      const effect = place.get(keyOf(level, names))
+      const effect = place.get(effectKey(level, names))
       return effect === undefined ? [] : [{ effect, weight: 1 }]
     }),
     ...(worn.includes(i) ? [{ effect: effects.length - 1, weight: d.kin!.wear! }] : []),

@@ -12,8 +12,8 @@ import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import type { RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
 
-/** What the throws say of one disc. */
-export interface DiscOutcome {
+/** What throws say of one disc, however many. */
+export interface DiscRating {
   readonly disc: string
   readonly published: FlightNumbers
   /** Posterior mean; speed is taken from the label. */
@@ -26,6 +26,10 @@ export interface DiscOutcome {
   readonly finish: Estimate
   /** The side on the scale of turn + fade, which it equals at the label. */
   readonly stability: Estimate
+}
+
+/** The same with how many throws say it. */
+export interface DiscOutcome extends DiscRating {
   readonly throws: number
   readonly leftOut: number
 }
@@ -109,9 +113,6 @@ export const probabilityWithin = (value: number, sd: number, within: number): nu
 
 /** What a fit says of each disc by itself. */
 export const discsOf = (state: FitState): DiscOutcome[] => flownOf(state).discs
-
-/** The same, however many throws say it. */
-export type DiscRating = Omit<DiscOutcome, 'throws' | 'leftOut'>
 
 /** Every disc, and how its side and finish follow its numbers. */
 function flownOf(state: FitState) {

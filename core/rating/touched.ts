@@ -3,7 +3,7 @@ import type { Base } from './base.ts'
 import { aimColumn, effectColumn, ownVariances } from './beliefs.ts'
 import { AIM_LINE_SD, habitSdsOf } from './evidence.ts'
 import type { Evidence, RatedDisc } from './evidence.ts'
-import { effectPrior, kinshipOf } from './kin.ts'
+import { effectKey, effectPrior, kinshipOf } from './kin.ts'
 import { OF_DISC, OF_HABIT } from './places.ts'
 
 /** The unknowns that a few more throws touch, as a fit has them: their means, and how they go together. */
@@ -35,13 +35,13 @@ function newEntries(base: Base, disc: RatedDisc): Entry[] {
   const kinship = kinshipOf(discs)
   const place = discs.length - 1
   const own = ownVariances({ discs, kinship, habitSds: [] }, base.spread, place)
-  const named = new Map(base.kinship.effects.map((e, i) => [[e.level, ...e.names].join('\n'), i]))
+  const named = new Map(base.kinship.effects.map((e, i) => [effectKey(e.level, e.names), i]))
   return [published.glide, published.turn, published.fade].map((label, k): Entry => {
     let [mean, apart] = [label, own[k]!]
     const border: [number, number][] = []
     for (const { effect, weight } of kinship.of[place]!) {
       const { level, names } = kinship.effects[effect]!
-      const known = named.get([level, ...names].join('\n'))
+      const known = named.get(effectKey(level, names))
       const prior = effectPrior(level, base.spread)
       mean += weight * (known === undefined ? prior.mean[k]! : base.effects[known]![k]!)
       if (known === undefined) apart += weight * weight * prior.variance[k]!

@@ -3,7 +3,7 @@ import { Indigestible, oddity } from './digest.ts'
 import type { LeftOut } from './digest.ts'
 import type { Evidence, RatedDisc, ThrowEvidence } from './evidence.ts'
 import type { FitState } from './state.ts'
-import { effectPrior } from './kin.ts'
+import { effectKey, effectPrior } from './kin.ts'
 import type { Kinship } from './kin.ts'
 import { SCALE_BELIEVED } from './noise.ts'
 import { OF_HABIT } from './places.ts'
@@ -75,7 +75,7 @@ export function startEffect(
   warm: FitState | undefined,
 ): Float64Array {
   const before =
-    warm?.kinship.effects.findIndex((e) => e.level === level && e.names.join() === names.join()) ?? -1
+    warm?.kinship.effects.findIndex((e) => effectKey(e.level, e.names) === effectKey(level, names)) ?? -1
   return before >= 0
     ? warm!.effects[before]!.slice()
     : Float64Array.from(effectPrior(level, SPREAD_BELIEVED).mean)

@@ -8,13 +8,14 @@ import type { Evidence } from '../../core/rating/evidence.ts'
 import { follow, ratingAfter } from '../../core/rating/follow.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import type { DiscRating } from '../../core/rating/outcome.ts'
-import { ratedFromShelf, shelved, sheetOf } from '../../contract/sheet.ts'
+import { shelved } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
 import type { Database, Queryable } from '../store/database.ts'
 import { discs, ratings, sessions, throws, trials } from '../store/schema.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers } from '../store/trials.ts'
+import { shelfSheet } from './shelfSheet.ts'
 import type { ShelfFitWork, Weighed } from './shelfFit.worker.ts'
 import { Thread } from './thread.ts'
 
@@ -79,19 +80,13 @@ async function evidenceFor(
       .from(trials)
       .where(inArray(trials.controlDiscId, ids('discId'))),
   ])
-  const controls = new Set(tried.map((t) => t.control))
-  const own = rows.map(shelved)
-  const sheet = sheetOf({ trial: { controlDiscId: null }, sessions: held, throws: thrown }, own, people)
-  const counted = new Set(sheet.filter((t) => t.counts).map((t) => t.disc))
-  const known = own
-    .filter((d) => counted.has(d.disc.code))
-    .map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null))
+  const { sheet, discs: known, idOf } = shelfSheet(rows.map(shelved), thrown, held, people, tried)
   return {
     more: evidenceOf(
       sheet.filter((t) => t.counts),
       known,
     ),
-    idOf: new Map(own.map((d) => [d.disc.code, d.disc.id])),
+    idOf,
   }
 }
 
@@ -191,8 +186,8 @@ const work = {
       const db = databaseAt(url)
       const changes = last && (await changesOf(db, last))
       if (!last || !changes) return { notWeighed: last?.notWeighed ?? [], all: false }
-      const before = rowsOf(last)
       const back = [...moved].filter((id) => !changes.rows.has(id))
+      const before = back.length > 0 ? rowsOf(last) : new Map<string, Row>()
       const stored = [...changes.rows.values(), ...back.flatMap((id) => before.get(id) ?? [])]
       await db.transaction(async (tx) => {
         const gone = [...changes.rows.keys(), ...back]

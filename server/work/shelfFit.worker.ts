@@ -11,12 +11,13 @@ import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
 import type { DiscRating } from '../../core/rating/outcome.ts'
-import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
+import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
 import type { Database } from '../store/database.ts'
 import { sessions, throwers, throws, trials } from '../store/schema.ts'
 import { readShelf } from '../store/shelf.ts'
+import { shelfSheet } from './shelfSheet.ts'
 
 /** The shelf as everything that was thrown says it is. */
 export interface Weighed {
@@ -43,15 +44,9 @@ async function everything(db: Database) {
     db.select({ control: trials.controlDiscId }).from(trials),
   ])
   const thrown = all.filter((t) => t.takenBackAt === null)
-  const counted = new Set(thrown.filter((t) => t.counts).map((t) => t.discId))
-  const controls = new Set(tried.map((t) => t.control))
-  const shelved = shelvedDiscs(shelf).filter((d) => counted.has(d.disc.id))
-  const file = { trial: { controlDiscId: null }, sessions: held, throws: thrown }
   return {
-    sheet: sheetOf(file, shelved, people),
-    discs: shelved.map((d) => ratedFromShelf(d, controls.has(d.disc.id) ? d.disc.id : null)),
+    ...shelfSheet(shelvedDiscs(shelf), thrown, held, people, tried),
     trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
-    idOf: new Map(shelved.map((d) => [d.disc.code, d.disc.id])),
     versions: new Map(all.map((t) => [t.id, t.version])),
   }
 }
