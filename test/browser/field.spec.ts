@@ -107,6 +107,8 @@ test('what is out of range is refused with a sentence, and stays on the screen',
   await page.getByRole('button', { name: 'Keep throw' }).click()
   await expect(page.getByText('Tap where it landed first.', { exact: true }).first()).toBeVisible()
   await page.keyboard.press('ArrowRight')
+  // it is put down where it is forecast: no forecast can be made in the wind that comes next
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.getByLabel('Wind along', { exact: true }).fill('90')
   await page.getByRole('button', { name: 'Keep throw' }).click()
   await expect(

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
-import { complaints, expect, test } from './bench.ts'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
 
 const TRIAL = 'Is the Ormsgarth true to its label'
 const stored = (page: Page) =>
@@ -140,6 +140,8 @@ async function startFromShelf(page: Page, name: string, codes: readonly string[]
   await dialog.getByLabel('Name').fill(name)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'What will it do for another arm?' })).toBeVisible()
+  // the trial has reached the server: what is sent from here on is what the test does next
+  await queueEmpty(page)
 }
 
 test('discs chosen on the shelf become a plan, and the plan a printed sheet, by keyboard alone', async ({
