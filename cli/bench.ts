@@ -9,6 +9,7 @@ import { DEGREE } from '../core/flight/release.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
 import { STILL_AIR } from '../core/flight/air.ts'
 import { throwDisc, USUAL_SPREAD } from '../core/simulate/thrower.ts'
+import { order } from '../core/plan/aims.ts'
 import { tellingThrows } from '../core/plan/telling.ts'
 import { crewOfTwo } from './crew.ts'
 import { benchFlights } from './bench-flights.ts'
@@ -139,8 +140,8 @@ const figures = {
   fit_72_ms: round(median(9, () => fit(small))),
   fit_plus_one_ms: round(onePlus(session(81, 6), 9)),
   fit_1500_ms: round(median(3, () => fit(large))),
-  telling_1_of_60_ms: round(median(9, () => tellingThrows(planned, pairs, cells, 1))),
-  telling_24_of_60_ms: round(median(5, () => tellingThrows(planned, pairs, cells, 24))),
+  telling_1_of_60_ms: round(median(9, () => tellingThrows(planned, pairs.map(order), cells, 1))),
+  telling_24_of_60_ms: round(median(5, () => tellingThrows(planned, pairs.map(order), cells, 24))),
   follow_10000_ms: round(followed.ms),
   follow_apart_sd: followed.apartOwn,
   follow_apart_rms_sd: followed.apartRms,

@@ -1,3 +1,4 @@
+import { SEEN_NUMBERS } from '../core/flight/disc.ts'
 import { z } from 'zod'
 import { STABILITY_WORDS } from '../core/judge/words.ts'
 import { Inspection, WearNote } from './inspection.ts'
@@ -167,7 +168,7 @@ export const DiscRecord = z.object({
   /** Where the throws of this plastic speak against its numbers in force. */
   disagreements: z.array(
     z.object({
-      number: z.enum(['glide', 'turn', 'fade']),
+      number: z.enum(SEEN_NUMBERS),
       published: z.number(),
       seen: z.number(),
       probability: z.number(),

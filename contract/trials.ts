@@ -100,6 +100,8 @@ export const Plan = z.object({
   windMps: within([0, 15], ' m/s'),
   /** What the published numbers are read as. */
   convention: z.enum(CONVENTIONS),
+  /** The two discs it is about, where it is about two of several. */
+  pair: z.tuple([Id, Id]).nullable().default(null),
   protocol: z.enum(PROTOCOLS),
   /** Discs from most to least stable, as expected before the first throw; locked by it. */
   expected: z.array(Id),

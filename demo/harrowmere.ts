@@ -73,6 +73,7 @@ const planOfFour: Plan = Plan.parse({
   power: 1,
   windMps: 3,
   convention: 'fresh',
+  pair: null,
   protocol: 'same release',
   expected: ['HS-021', 'HS-026', 'HS-030', 'HS-017', 'HS-009', 'HS-002'].map((c) => demoId('disc', c)),
   claims: ['Tallow: keeps its line in the cold', 'Amber: flies like the Slate, with more glide'],

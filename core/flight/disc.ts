@@ -7,6 +7,12 @@ export interface FlightNumbers {
 }
 
 /** Aerodynamic coefficients of a disc (dimensionless; slopes per radian of angle of attack). */
+/** The numbers that throws can tell: the speed number is taken from the label. */
+export const SEEN_NUMBERS = ['glide', 'turn', 'fade'] as const
+export type SeenNumber = (typeof SEEN_NUMBERS)[number]
+/** Labels come in wholes and halves: a disc within half a number of its label is true to it. */
+export const HALF_NUMBER = 0.5
+
 export interface Coefficients {
   readonly cd0: number
   readonly cl0: number

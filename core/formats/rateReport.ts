@@ -1,3 +1,4 @@
+import { SEEN_NUMBERS } from '../flight/disc.ts'
 import { writeCsv } from './csvCells.ts'
 import { DEGREE } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
@@ -62,7 +63,7 @@ export interface RateReport {
 
 /** A rating as a table for programs and spreadsheets: a line a disc, the most stable first. */
 export function ratingsCsv({ discs }: RateReport): string {
-  const numbers = ['glide', 'turn', 'fade'] as const
+  const numbers = SEEN_NUMBERS
   const header = [
     'disc',
     'throws',

@@ -1,3 +1,5 @@
+import { SEEN_NUMBERS } from '../flight/disc.ts'
+import type { SeenNumber } from '../flight/disc.ts'
 import { effectColumn } from '../rating/beliefs.ts'
 import { discrepancyBetween } from '../rating/discrepancy.ts'
 import { normalCdf } from '../rating/normal.ts'
@@ -6,7 +8,7 @@ import { combination } from './effects.ts'
 
 /** A published number that the throws of a plastic speak against. */
 export interface LabelGap {
-  readonly number: 'glide' | 'turn' | 'fade'
+  readonly number: SeenNumber
   /** Mean over the discs. */
   readonly published: number
   readonly seen: number
@@ -25,7 +27,6 @@ export interface LabelGaps {
 const WORTH_SAYING = 0.4
 const SURE = 0.95
 const FEWEST_THROWS = 6
-const NUMBERS = ['glide', 'turn', 'fade'] as const
 
 /**
  * Where discs of one plastic fly against its published numbers: what its mold, its blend and the plastic itself have in common
@@ -47,7 +48,7 @@ export function labelGaps(state: FitState): LabelGaps[] {
     const shared = kinship.of[plastic.discs[0]!]!.filter(({ effect }) =>
       ['mold', 'blend', 'plastic'].includes(kinship.effects[effect]!.level),
     )
-    const gaps = NUMBERS.flatMap((number, k): LabelGap[] => {
+    const gaps = SEEN_NUMBERS.flatMap((number, k): LabelGap[] => {
       const { value, sd } = combination(
         state,
         new Map(shared.map(({ effect }) => [effectColumn(evidence.arms.length, effect) + k, 1])),

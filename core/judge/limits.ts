@@ -8,6 +8,7 @@ import type { Outcome } from '../rating/outcome.ts'
 import type { FitState } from '../rating/state.ts'
 import { sureness, unsettledNeighbours } from './ladder.ts'
 import type { Kind } from './resolve.ts'
+import { SETTLED } from './statements.ts'
 
 /** Evidence that could be taken of the throws to come, or another way to throw them. */
 export const FURTHER = ['angle', 'hang', 'bend', 'wind', 'path', 'other angle', 'eased'] as const
@@ -145,9 +146,15 @@ function throwsTo(falling: readonly number[], value: number): number {
   return i - 1 + (before === after ? 1 : (before - value) / (before - after))
 }
 
-/** The pair that is nearest to being settled of those that are open; undefined once none is. */
-export const openPair = (state: FitState, outcome: Outcome): readonly [string, string] | undefined =>
-  greatest(unsettledNeighbours(state, outcome), (pair) => sureness(outcome, pair))
+/** The pair asked about while it is open, else the one nearest to being settled; undefined once none is open. */
+export const openPair = (
+  state: FitState,
+  outcome: Outcome,
+  asked: readonly [string, string] | null,
+): readonly [string, string] | undefined =>
+  asked && asked.every((d) => outcome.discs.some((o) => o.disc === d)) && sureness(outcome, asked) < SETTLED
+    ? asked
+    : greatest(unsettledNeighbours(state, outcome), (pair) => sureness(outcome, pair))
 
 /** “Call the angle out of the hand: worth 1.6 more throws each”. */
 export const limitWords = ({ further, worth }: Limit): string =>

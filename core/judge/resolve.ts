@@ -40,6 +40,8 @@ export interface Settling {
   readonly chances: readonly { readonly throws: number; readonly chance: number }[]
   /** Of which kinds the most of them are, the most needed first. */
   readonly kinds: readonly { readonly kind: Kind; readonly throws: number }[]
+  /** The throws the chances are of, in their order. */
+  readonly meant: readonly Candidate[]
 }
 
 /** Probability that two discs lie within half a number of each other, given how far apart they fly, m a 100 m. */
@@ -72,17 +74,19 @@ export function settling(
     resolution: resolution(Math.sqrt(now)),
     alike: alikeProbability({ value: contrast.value, sd: Math.sqrt(now) }, one!, other!),
   }
-  if (Math.abs(contrast.value) >= base.resolution) return { ...base, chances: [], kinds: [] }
+  if (Math.abs(contrast.value) >= base.resolution) return { ...base, chances: [], kinds: [], meant: [] }
   const options = kinds.flatMap((kind) =>
-    [a, b].map((disc) => ({ kind, info: informationOf(state, belief, { ...kind, disc }, arms) })),
+    [a, b].map((disc) => ({ kind, disc, info: informationOf(state, belief, { ...kind, disc }, arms) })),
   )
   const tally = new Map<Kind, number>()
   const chances: { throws: number; chance: number }[] = []
+  const meant: Candidate[] = []
   for (let n = 1; n <= MORE_THROWS.at(-1)! && options.length > 0; n++) {
     const reach = reachOf(belief, [contrast])
     const after = options.map((o) => variancesWith(belief, o.info, reach)[0]!)
-    const { kind, info } = options[after.indexOf(Math.min(...after))]!
+    const { kind, disc, info } = options[after.indexOf(Math.min(...after))]!
     belief = withThrow(belief, info)
+    meant.push({ ...kind, disc })
     tally.set(kind, (tally.get(kind) ?? 0) + 1)
     if (MORE_THROWS.some((m) => m === n))
       chances.push({ throws: n, chance: chanceSettled(contrast.value, now, varianceOf(belief, contrast)) })
@@ -90,6 +94,7 @@ export function settling(
   return {
     ...base,
     chances,
+    meant,
     kinds: [...tally].map(([kind, throws]) => ({ kind, throws })).sort((x, y) => y.throws - x.throws),
   }
 }

@@ -1,3 +1,5 @@
+import { SEEN_NUMBERS } from '../flight/disc.ts'
+import { labelScale, stabilityAt } from '../flight/side.ts'
 import { discrepancyBetween } from '../rating/discrepancy.ts'
 import { sideIn } from '../rating/sides.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from '../rating/places.ts'
@@ -11,6 +13,8 @@ import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
+import { LABEL_BOUNDS, ORDER_BOUNDS } from './aims.ts'
+import type { Aim, LabelFigure } from './aims.ts'
 import { aimOf, armOf, discOf, flightOf, pointMeant } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
 
@@ -183,12 +187,12 @@ export function informationOf(
   }
 }
 
-/** A difference of two discs' sides, as places and weights in a belief. */
+/** One figure that is asked about, as places and weights in a belief. */
 export interface Contrast {
-  readonly a: string
-  readonly b: string
-  /** m a 100 m. */
+  /** Of a difference of sides, m a 100 m; of a number less its label, in numbers. */
   readonly value: number
+  /** Where the answer changes, ascending. */
+  readonly bounds: readonly number[]
   readonly places: readonly (readonly [place: number, weight: number])[]
   /** What the model's own error leaves of the variance, whatever is thrown. */
   readonly floor: number
@@ -200,9 +204,8 @@ export function contrastOf(state: FitState, belief: Belief, a: string, b: string
   if (i < 0 || j < 0) throw new RangeError(`${i < 0 ? a : b} is not among the discs of this fit.`)
   const [one, other] = [sideIn(state, i), sideIn(state, j)]
   return {
-    a,
-    b,
     value: one.side - other.side,
+    bounds: ORDER_BOUNDS,
     floor: floorOf(state, [i, one.sideBy], [j, other.sideBy]),
     places: [
       ...one.sideBy.map((w, k) => [i * OF_DISC + k, w] as const),
@@ -210,6 +213,38 @@ export function contrastOf(state: FitState, belief: Belief, a: string, b: string
     ],
   }
 }
+
+/** How far a figure of a disc is off its label, as the fit has it. */
+function labelContrast(state: FitState, belief: Belief, disc: string, figure: LabelFigure): Contrast {
+  const i = belief.discs.indexOf(disc)
+  if (i < 0) throw new RangeError(`${disc} is not among the discs of this fit.`)
+  const { published } = state.evidence.discs[i]!
+  const model = discrepancyBetween(state, i, i)
+  if (figure === 'stability') {
+    const scale = labelScale(published)
+    const { side, sideBy } = sideIn(state, i)
+    const weights = sideBy.map((w) => w / scale.perNumber)
+    return {
+      value: stabilityAt(scale, side) - scale.stability,
+      bounds: LABEL_BOUNDS,
+      floor: weights.reduce((s, w, k) => s + w * w * model[k]!, 0),
+      places: weights.map((w, k) => [i * OF_DISC + k, w] as const),
+    }
+  }
+  const k = SEEN_NUMBERS.indexOf(figure)
+  return {
+    value: state.numbers[i]![k]! - published[figure],
+    bounds: LABEL_BOUNDS,
+    floor: model[k]!,
+    places: [[i * OF_DISC + k, 1]],
+  }
+}
+
+/** What an aim asks about, as the fit has it. */
+export const contrastFor = (state: FitState, belief: Belief, aim: Aim): Contrast =>
+  aim.of === 'order'
+    ? contrastOf(state, belief, aim.a, aim.b)
+    : labelContrast(state, belief, aim.disc, aim.figure)
 
 type Weighted = readonly [disc: number, weights: readonly [number, number, number]]
 function floorOf(state: FitState, [a, one]: Weighted, [b, other]: Weighted): number {

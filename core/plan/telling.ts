@@ -1,28 +1,29 @@
-import { normalCdf, Z_SETTLED } from '../rating/normal.ts'
+import { normalCdf, sharesBetween, Z_SETTLED } from '../rating/normal.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import {
   beliefOf,
-  contrastOf,
+  contrastFor,
   informationOf,
   reachOf,
   varianceOf,
   variancesWith,
   withThrow,
 } from './information.ts'
+import { ORDER_BOUNDS } from './aims.ts'
+import type { Aim } from './aims.ts'
 import type { Belief, Candidate, Contrast, Information } from './information.ts'
 
-/** What a set of throws would be worth to a question: pairs of discs to be put in order. */
+/** What a set of throws would be worth to a question. */
 export interface TellingPlan {
   /** Throws to make, the most telling first. */
   readonly throws: readonly Candidate[]
-  /** Expected share of the pairs that end in the wrong order, before and after. */
+  /** Expected number of wrong answers an aim, one for each bound on whose wrong side it ends, before and after. */
   readonly wrongNow: number
   readonly wrongAfter: number
-  /** Per pair: standard deviation of the difference, before and after, and the chance that it ends settled. */
-  readonly pairs: readonly {
-    readonly a: string
-    readonly b: string
+  /** Per aim: standard deviation of what it asks about, before and after, and the chance that it ends settled. */
+  readonly aims: readonly {
+    readonly aim: Aim
     readonly sdNow: number
     readonly sdAfter: number
     readonly chanceSettled: number
@@ -85,31 +86,69 @@ const shareLeft = (now: number, after: number) => (now > 0 ? after / now : 0)
 export const wrongOrder = (value: number, now: number, after: number): number =>
   wrongAt(wrongOrdersOf(value, now), shareLeft(now, after))
 
-/** Chance that throws which bring the variance from `now` to `after` settle the order of a pair. */
-export function chanceSettled(value: number, now: number, after: number): number {
-  const drift = Math.sqrt(Math.max(0, now - after))
-  const bound = Z_SETTLED * Math.sqrt(after)
-  if (drift < 1e-9) return Math.abs(value) >= bound ? 1 : 0
-  return normalCdf((value - bound) / drift) + normalCdf((-value - bound) / drift)
+/** Halvings in the search for the place where a stretch between two bounds is as likely as a settled answer must be. */
+const HALVINGS = 40
+const SETTLED = normalCdf(Z_SETTLED)
+
+/** How far the mean may lie from the middle of a stretch so that the stretch is settled; undefined where no mean settles it. */
+function settledWithin(half: number, sd: number): number | undefined {
+  const sure = (off: number) => sharesBetween(off, sd, [-half, half])[1]! >= SETTLED
+  if (!sure(0)) return undefined
+  let [low, high] = [0, half]
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2
+    if (sure(middle)) low = middle
+    else high = middle
+  }
+  return low
+}
+
+/**
+ * Chance that throws which bring the variance from `now` to `after` settle on which side of its bounds a figure lies: the mean
+ * that comes out is drawn about the one believed now.
+ */
+export function chanceSettled(
+  value: number,
+  now: number,
+  after: number,
+  bounds: readonly number[] = ORDER_BOUNDS,
+): number {
+  const drift = Math.max(1e-9, Math.sqrt(Math.max(0, now - after)))
+  const sd = Math.sqrt(after)
+  const below = (x: number) => normalCdf((x - value) / drift)
+  let chance = below(bounds[0]! - Z_SETTLED * sd) + 1 - below(bounds.at(-1)! + Z_SETTLED * sd)
+  for (let i = 1; i < bounds.length; i++) {
+    const [middle, half] = [(bounds[i]! + bounds[i - 1]!) / 2, (bounds[i]! - bounds[i - 1]!) / 2]
+    const within = settledWithin(half, sd)
+    if (within !== undefined) chance += below(middle + within) - below(middle - within)
+  }
+  return chance
 }
 
 interface Question {
+  readonly aims: readonly Aim[]
   readonly contrasts: readonly Contrast[]
   readonly now: Float64Array
-  /** Probability that each pair is in the wrong order, by what is left of its variance. */
-  readonly wrong: readonly WrongOrders[]
+  /** Per aim and bound: probability to end on its wrong side, by what is left of the variance. */
+  readonly wrong: readonly (readonly WrongOrders[])[]
 }
 
-function questionOf(state: FitState, start: Belief, pairs: readonly (readonly [string, string])[]): Question {
-  const contrasts = pairs.map(([a, b]) => contrastOf(state, start, a, b))
+function questionOf(state: FitState, start: Belief, aims: readonly Aim[]): Question {
+  const contrasts = aims.map((aim) => contrastFor(state, start, aim))
   const now = variancesOf(start, contrasts)
-  return { contrasts, now, wrong: contrasts.map((c, i) => wrongOrdersOf(c.value, now[i]!)) }
+  return {
+    aims,
+    contrasts,
+    now,
+    wrong: contrasts.map((c, i) => c.bounds.map((bound) => wrongOrdersOf(c.value - bound, now[i]!))),
+  }
 }
 
-/** Expected share of pairs in the wrong order. */
+/** Wrong answers expected, an aim. */
 function wrongOf({ now, wrong }: Question, after: Float64Array): number {
   let sum = 0
-  for (let i = 0; i < now.length; i++) sum += wrongAt(wrong[i]!, shareLeft(now[i]!, after[i]!))
+  for (let i = 0; i < now.length; i++)
+    for (const w of wrong[i]!) sum += wrongAt(w, shareLeft(now[i]!, after[i]!))
   return sum / now.length
 }
 
@@ -120,12 +159,12 @@ function wrongOf({ now, wrong }: Question, after: Float64Array): number {
  */
 const PATIENCE = 0.01
 
-/** Wrong orders expected, and a little for what is left of the variance of open pairs. */
+/** Wrong answers expected, and a little for what is left of the variance of open aims. */
 function scoreOf({ now, wrong }: Question, after: Float64Array): number {
   let sum = 0
   for (let i = 0; i < now.length; i++) {
     const share = shareLeft(now[i]!, after[i]!)
-    sum += wrongAt(wrong[i]!, share) + PATIENCE * wrong[i]!.values[STEPS]! * share
+    for (const w of wrong[i]!) sum += wrongAt(w, share) + PATIENCE * w.values[STEPS]! * share
   }
   return sum / now.length
 }
@@ -204,23 +243,23 @@ const variancesOf = (belief: Belief, contrasts: readonly Contrast[]) =>
   Float64Array.from(contrasts, (c) => varianceOf(belief, c))
 
 /**
- * The most telling throws for a budget: by expected wrong orders and what is left of open pairs, from a greedy choice or the even plan, whichever is
+ * The most telling throws for a budget: by expected wrong answers and what is left of open aims, from a greedy choice or the even plan, whichever is
  * better, bettered by exchanges of single throws while one helps. Candidates may be thrown any number of times.
  *
- * @param pairs the pairs of discs the question is about
+ * @param aims what the throws are to tell
  * @param candidates every throw that could be made
  * @param budget how many throws
  * @param arms full speeds of arms that have not thrown yet
  */
 export function tellingThrows(
   state: FitState,
-  pairs: readonly (readonly [string, string])[],
+  aims: readonly Aim[],
   candidates: readonly Candidate[],
   budget: number,
   arms: readonly Arm[] = [],
 ): TellingPlan {
   const start = beliefOf(state, arms)
-  const question = questionOf(state, start, pairs)
+  const question = questionOf(state, start, aims)
   const { contrasts } = question
   const infos = candidates.map((c) => informationOf(state, start, c, arms))
   const wrongNow = contrasts.length === 0 ? 0 : wrongOf(question, question.now)
@@ -239,34 +278,33 @@ export function tellingThrows(
     throws: best.places.map((i) => candidates[i]!),
     wrongNow,
     wrongAfter: contrasts.length === 0 ? wrongNow : wrongOf(question, after),
-    pairs: pairsOf(question, after),
+    aims: worthsOf(question, after),
   }
 }
 
-const pairsOf = ({ contrasts, now }: Question, after: Float64Array): TellingPlan['pairs'] =>
+const worthsOf = ({ aims, contrasts, now }: Question, after: Float64Array): TellingPlan['aims'] =>
   contrasts.map((c, i) => ({
-    a: c.a,
-    b: c.b,
+    aim: aims[i]!,
     sdNow: Math.sqrt(now[i]!),
     sdAfter: Math.sqrt(after[i]!),
-    chanceSettled: chanceSettled(c.value, now[i]!, after[i]!),
+    chanceSettled: chanceSettled(c.value, now[i]!, after[i]!, c.bounds),
   }))
 
 /** What a given set of throws would be worth to the same question: the even plan beside the telling one. */
 export function worthOf(
   state: FitState,
-  pairs: readonly (readonly [string, string])[],
+  aims: readonly Aim[],
   throws: readonly Candidate[],
   arms: readonly Arm[] = [],
 ): TellingPlan {
   const start = beliefOf(state, arms)
-  const question = questionOf(state, start, pairs)
+  const question = questionOf(state, start, aims)
   const belief = throws.reduce((b, c) => withThrow(b, informationOf(state, start, c, arms)), start)
   const after = variancesOf(belief, question.contrasts)
   return {
     throws,
     wrongNow: wrongOf(question, question.now),
     wrongAfter: wrongOf(question, after),
-    pairs: pairsOf(question, after),
+    aims: worthsOf(question, after),
   }
 }

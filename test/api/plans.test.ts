@@ -104,7 +104,7 @@ describe('planning on the server', () => {
       .include('DURATION:PT50M')
       .include('LOCATION:Lakeside field')
     const kept = ((await api().get(`/api/trials/${id}`)).body as TrialFile).trial as Trial
-    expect(kept.plan).include({ likeDiscId: null, fixedBy: 'least to most stable' })
+    expect(kept.plan).include({ likeDiscId: null, fixedBy: 'least to most stable', pair: null })
   })
 
   it('keeps an arm’s budget with its thrower', async () => {

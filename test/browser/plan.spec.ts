@@ -116,6 +116,29 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   await put
   await expect(telling.getByRole('status')).toContainText('more for')
 
+  // asked about two of its discs, throws go to those
+  await expect(telling).toContainText('of the pairs expected to be settled')
+  put = stored(page)
+  await page.getByLabel('It is about').selectOption('two')
+  const [one, other] = ((await (await put).json()) as Trial).plan!.pair!
+  expect(one).not.toBe(other)
+  await expect(telling).toContainText(/chance to tell which of .* and .* is more stable/)
+  put = stored(page)
+  await page.getByLabel('or that one').selectOption({ index: 2 })
+  const about = ((await (await put).json()) as Trial).plan!.pair!
+  expect([about[0], about[1] === other]).toEqual([one, false])
+  // the question of its label is asked of every figure on it
+  put = stored(page)
+  await page.getByLabel('It is about').selectOption('all')
+  await put
+  put = stored(page)
+  await page.getByRole('combobox', { name: 'Question' }).selectOption('label')
+  await put
+  const settles = page.getByRole('region', { name: 'What this plan can settle' })
+  for (const figure of ['stability', 'glide', 'turn', 'fade'])
+    await expect(settles.getByRole('columnheader', { name: figure })).toBeVisible()
+  await expect(telling).toContainText('of all that is on the labels')
+
   // other tests want this trial without a plan
   const id = page.url().match(/trials\/([^/]+)/)![1]!
   const { trial } = (await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile

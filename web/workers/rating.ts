@@ -2,6 +2,8 @@ import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
+import type { Ask } from '../../core/plan/aims.ts'
+import { askOf } from '../data/ask.ts'
 import { percent } from '../data/units.ts'
 import type { Known, TrialView } from '../data/hooks.ts'
 import { useAsked } from '../data/useAsked.ts'
@@ -80,7 +82,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
       JSON.stringify([discs, besides.discs]),
       ...[sheet, besides.sheet].map((lines) => lines.map(numberOf).join()),
     ].join('\n')
-    return { trial, sheet, discs, besides, key }
+    return { trial, sheet, discs, besides, key, ask: askOf(view) }
   }, [view, known, as])
   const [progress, setProgress] = useState<{ key: string; share: number }>()
   const key = input?.key ?? null
@@ -106,8 +108,9 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
     },
     { about },
   )
-  const ratedKey = rated.value?.key ?? null
-  const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about)), { about })
+  const ask = input?.ask ?? NOTHING_ASKED
+  const ratedKey = rated.value ? JSON.stringify([rated.value.key, ask]) : null
+  const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about, ask)), { about })
   return {
     key: about,
     reading: rated.value?.reading,
@@ -119,5 +122,6 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
     again: rated.again,
   }
 }
+const NOTHING_ASKED: Ask = { kind: 'molds', pair: null }
 const NONE: readonly Settling[] = []
 const NOTHING_ELSE: Known = { sheet: [], discs: [] }

@@ -9,12 +9,14 @@ import type { Forecast } from '../../core/judge/forecast.ts'
 import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
+import { openAims } from '../../core/judge/asked.ts'
+import { aimsOf } from '../../core/plan/aims.ts'
+import type { Ask } from '../../core/plan/aims.ts'
 import { tellingThrows, worthOf } from '../../core/plan/telling.ts'
 import { kindsLike, meantBy } from '../../core/plan/kinds.ts'
 import { limitsOf, openPair } from '../../core/judge/limits.ts'
 import type { Limit } from '../../core/judge/limits.ts'
 import type { PlanQuestion } from '../../core/plan/weighed.ts'
-import { openNeighbours } from '../../core/judge/ladder.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { flewLike } from '../../core/judge/flewLike.ts'
@@ -98,8 +100,8 @@ function weighedOf(state: FitState, about: About): Weighed {
   }
 }
 
-const limitIn = ({ state, outcome, own }: Weighed): Limit | undefined => {
-  const pair = openPair(state, outcome)
+const limitIn = ({ state, outcome, own }: Weighed, asked: Ask['pair']): Limit | undefined => {
+  const pair = openPair(state, outcome, asked)
   return pair && limitsOf(state, pair, kindsLike(own))[0]
 }
 
@@ -192,30 +194,30 @@ const rating = {
     return state && lineAngles(state, discs, planned, arms)
   },
   /** What would settle the neighbours on the ladder that are still open, and what further evidence would narrow most. */
-  settle(trial: string): Ahead {
+  settle(trial: string, { pair }: Ask): Ahead {
     const now = weighed.get(trial)
     if (!now) return { settlings: [], limit: undefined }
-    return { settlings: settlingsOf(now.state, now.outcome, now.own), limit: limitIn(now) }
+    return { settlings: settlingsOf(now.state, now.outcome, now.own), limit: limitIn(now, pair) }
   },
-  /** The throws that would tell most about the neighbours still open, best first; all neighbours once none is open. */
+  /** The throws that would tell most about what is asked and still open, best first. */
   telling(
     trial: string,
     candidates: readonly Candidate[],
     arms: readonly Arm[],
     count: number,
     protocol: Protocol,
+    ask: Ask,
   ): Candidate[] {
     const now = weighed.get(trial)
     if (!now) return []
     const { state, outcome } = now
     const aimed = meantBy(protocol, state, candidates, arms)
-    const open = openNeighbours(state, outcome)
-    const { throws } = tellingThrows(state, open, aimed, count, arms)
+    const { throws } = tellingThrows(state, openAims(state, outcome, ask), aimed, count, arms)
     return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
   /**
-   * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle every
-   * pair, and the most telling throws for a number of them.
+   * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle what is
+   * asked, and the most telling throws for a number of them.
    *
    * @param spend how many the telling set may hold
    * @param protocol on the same line every throw is weighed at its disc's own angle
@@ -227,7 +229,10 @@ const rating = {
     { arms, planned, even, candidates }: PlanQuestion,
     spend: number,
     protocol: Protocol,
+    ask: Ask,
   ): {
+    /** What the planned throws would do for every disc, whichever pair is asked about. */
+    settles: TellingPlan
     planned: TellingPlan
     even: TellingPlan
     telling: TellingPlan
@@ -237,14 +242,16 @@ const rating = {
     const others = heard.sheet(besides.sheet)
     const state = fit(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
-    const pairs = asked.flatMap((a, i) => asked.slice(i + 1).map((b) => [a, b] as const))
+    const aims = aimsOf(ask, asked)
     const aimed = meantBy(protocol, state, candidates, arms)
-    const telling = tellingThrows(state, pairs, aimed, spend, arms)
+    const meant = meantBy(protocol, state, planned, arms)
+    const telling = tellingThrows(state, aims, aimed, spend, arms)
     return {
-      planned: worthOf(state, pairs, meantBy(protocol, state, planned, arms), arms),
-      even: worthOf(state, pairs, meantBy(protocol, state, even, arms), arms),
+      settles: worthOf(state, aimsOf({ ...ask, pair: null }, asked), meant, arms),
+      planned: worthOf(state, aims, meant, arms),
+      even: worthOf(state, aims, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
-      limit: limitIn(weighedOf(state, aboutOf(sheet, discs))),
+      limit: limitIn(weighedOf(state, aboutOf(sheet, discs)), ask.pair),
     }
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */

@@ -90,19 +90,28 @@ describe('what limits a rating', () => {
     const { evidence } = simulateSession({ seed: 0.9, discs: 4, throws: 12, called: true })
     const state = fit(evidence)
     const outcome = outcomeOf(state)
-    const pair = openPair(state, outcome)!
+    const pair = openPair(state, outcome, null)!
     expect(pair).length(2)
     expect(sureness(outcome, pair)).lessThan(0.9)
     for (const other of unsettledNeighbours(state, outcome))
       expect(sureness(outcome, other)).most(sureness(outcome, pair))
     // once all are settled there is nothing to ask
     const sure = { ...outcome, pairs: outcome.pairs.map((p) => ({ ...p, pAMoreStable: 0.99 })) }
-    expect(openPair(state, sure)).equal(undefined)
+    expect(openPair(state, sure, null)).equal(undefined)
+    // the pair that is asked about comes first, as long as it is open
+    const [asked] = unsettledNeighbours(state, outcome)
+    expect(openPair(state, outcome, asked!)).equal(asked)
+    expect(openPair(state, sure, asked!)).equal(undefined)
+    expect(openPair(state, outcome, ['disc-0', 'gone'])).deep.equal(pair)
     expect(
-      openPair(fit({ ...evidence, discs: evidence.discs.slice(0, 1), throws: [] }), {
-        ...outcome,
-        discs: outcome.discs.slice(0, 1),
-      }),
+      openPair(
+        fit({ ...evidence, discs: evidence.discs.slice(0, 1), throws: [] }),
+        {
+          ...outcome,
+          discs: outcome.discs.slice(0, 1),
+        },
+        null,
+      ),
     ).equal(undefined)
   })
 })

@@ -20,6 +20,7 @@ const SETTLING: Settling = {
   b: 'B',
   resolution: 0.5,
   alike: 0.4,
+  meant: [],
   chances: [
     { throws: 12, chance: 0.352 },
     { throws: 24, chance: 0.52 },

@@ -5,6 +5,7 @@ import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { armId, throwEvidence } from '../../../core/rating/fromSheet.ts'
 import type { Arm } from '../../../core/rating/evidence.ts'
+import type { Ask } from '../../../core/plan/aims.ts'
 import type { Protocol } from '../../../core/plan/order.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
@@ -81,11 +82,12 @@ export function useTelling(
   codes: readonly string[],
   hyzerDegs: readonly number[],
   protocol: Protocol,
+  ask: Ask,
   reading: Reading | undefined,
 ): Asked<readonly { readonly code: string; readonly hyzerDeg: number }[]> {
   // which disc is up next does not change what is telling
   const { arm, power, air } = line ? throwEvidence(line) : NOBODY
-  const asked = { codes, hyzerDegs, protocol, arm, power, air }
+  const asked = { codes, hyzerDegs, protocol, ask, arm, power, air }
   const key = wanted && line && reading ? JSON.stringify([reading.serial, asked]) : null
   return useAsked(
     key,
@@ -100,7 +102,7 @@ export function useTelling(
           angleCalled: true,
         })),
       )
-      const throws = await askRating((w) => w.telling(trial, candidates, armsOf(line!), AHEAD, protocol))
+      const throws = await askRating((w) => w.telling(trial, candidates, armsOf(line!), AHEAD, protocol, ask))
       return throws.map((t) => ({ code: t.disc, hyzerDeg: Math.round(t.hyzerRad / DEGREE) }))
     },
     { about: trial },

@@ -1,6 +1,7 @@
 import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
+import { askOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
@@ -52,6 +53,7 @@ export function useNext(
     discs.map((d) => d.disc.code),
     trial.hyzerDegs,
     trial.plan?.protocol ?? 'same release',
+    askOf(view),
     reading,
   )
   const best = told.value?.flatMap(({ code, hyzerDeg }) => {

@@ -55,6 +55,7 @@ export default function PlanStation({ trialId }: { trialId: string }) {
 /** What a plan says besides its throws, nothing said. */
 const BLANK_PLAN = {
   convention: 'fresh',
+  pair: null,
   claims: [],
   likeDiscId: null,
   placeId: null,
@@ -180,7 +181,14 @@ function Planning({ view }: { view: TrialView }) {
     <>
       <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[17rem_minmax(0,1fr)] xl:grid-cols-[17rem_minmax(0,1fr)_21rem] print:hidden">
         <div className="grid content-start gap-3">
-          <QuestionCard plan={plan} onProtocol={throwBy} onKind={askAnew} />
+          <QuestionCard
+            plan={plan}
+            onProtocol={throwBy}
+            onKind={askAnew}
+            discIds={asked}
+            nameOf={nameOf}
+            onPair={(pair) => keep({ ...plan, pair })}
+          />
           <Card className="p-4" label="What do you expect?">
             <h2 className="text-lead">What do you expect?</h2>
             <p className="mb-2 text-note text-quiet">
@@ -272,15 +280,16 @@ function Planning({ view }: { view: TrialView }) {
           <Card className="p-4" label="What this plan can settle">
             <h2 className="text-lead">What this plan can settle</h2>
             <p className="mb-2 text-note text-quiet">
-              Chance that {done.size > 0 ? 'the throws left' : `these ${plan.throws.length} throws`} tell each
-              pair apart, as things are believed now and with every angle called
+              Chance that {done.size > 0 ? 'the throws left' : `these ${plan.throws.length} throws`} tell{' '}
+              {plan.kind === 'label' ? 'each number' : 'each pair apart'}, as things are believed now and with
+              every angle called
             </p>
             {worth ? (
               <Settles
                 codes={asked.map(codeOf)}
                 nameOf={(code) => names.get(code) ?? code}
                 placeOf={(code) => discs.findIndex((d) => d.disc.code === code)}
-                worth={worth.planned}
+                worth={worth.settles}
                 working={working}
               />
             ) : weighed.error ? (
@@ -293,7 +302,7 @@ function Planning({ view }: { view: TrialView }) {
               </p>
             )}
           </Card>
-          {worth && asked.length > 1 && (
+          {worth && worth.planned.aims.length > 0 && (
             <Telling
               worth={worth}
               working={working}

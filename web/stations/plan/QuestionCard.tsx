@@ -11,10 +11,14 @@ interface QuestionCardProps {
   readonly plan: Plan
   readonly onProtocol: (protocol: Plan['protocol']) => void
   readonly onKind: (kind: QuestionKind) => void
+  /** Discs that are asked about, and what they are called. */
+  readonly discIds: readonly string[]
+  readonly nameOf: (id: string) => string
+  readonly onPair: (pair: Plan['pair']) => void
 }
 
 /** What the trial asks, and how its numbers and throws are read. */
-export function QuestionCard({ plan, onProtocol, onKind }: QuestionCardProps) {
+export function QuestionCard({ plan, onProtocol, onKind, discIds, nameOf, onPair }: QuestionCardProps) {
   const question = questionOf(plan.kind)
   return (
     <Card className="space-y-2.5 p-4" label="Question">
@@ -33,6 +37,41 @@ export function QuestionCard({ plan, onProtocol, onKind }: QuestionCardProps) {
           </option>
         ))}
       </SelectInput>
+      {discIds.length > 2 && (
+        <div className="grid grid-cols-2 gap-2">
+          <SelectInput
+            label="It is about"
+            className="col-span-2"
+            value={plan.pair ? 'two' : 'all'}
+            onChange={(e) => onPair(e.target.value === 'two' ? [discIds[0]!, discIds[1]!] : null)}
+          >
+            <option value="all">
+              {plan.kind === 'label' ? 'the numbers of every disc' : 'every pair of its discs'}
+            </option>
+            <option value="two">which of two is more stable</option>
+          </SelectInput>
+          {plan.pair?.map((id, i) => (
+            <SelectInput
+              key={i}
+              label={i === 0 ? 'This one' : 'or that one'}
+              value={id}
+              onChange={(e) => {
+                const other = plan.pair![1 - i]!
+                const chosen = e.target.value
+                // one chosen twice changes places with the other
+                const pair = [chosen, other === chosen ? id : other] as const
+                onPair(i === 0 ? [pair[0], pair[1]] : [pair[1], pair[0]])
+              }}
+            >
+              {discIds.map((d) => (
+                <option key={d} value={d}>
+                  {nameOf(d)}
+                </option>
+              ))}
+            </SelectInput>
+          ))}
+        </div>
+      )}
       <Choice
         label="Every disc is thrown with the"
         showLabel

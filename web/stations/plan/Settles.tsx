@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { LABEL_FIGURES } from '../../../core/plan/aims.ts'
 import { Z_SETTLED } from '../../../core/rating/normal.ts'
 import type { TellingPlan } from '../../../core/plan/telling.ts'
 import { percent } from '../../data/units.ts'
@@ -15,43 +16,136 @@ interface SettlesProps {
   readonly working: boolean
 }
 
-/** Chance of every pair to be settled, as a triangle of figures. */
-export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
-  const units = useUnits()
-  const pairOf = (a: string, b: string) =>
-    worth.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))
+const TABLE = 'border-separate border-spacing-1 transition-opacity'
+const NAME = 'max-w-32 truncate pr-1.5 text-right text-note font-semibold'
+
+/** What a plan can settle: the labels of discs where those are asked about, else every pair. */
+export function Settles(props: SettlesProps) {
   return (
     <div className="overflow-x-auto">
-      <table className={clsx('border-separate border-spacing-1 transition-opacity', working && 'opacity-60')}>
+      {props.worth.aims.some((a) => a.aim.of === 'label') ? <Labels {...props} /> : <Pairs {...props} />}
+    </div>
+  )
+}
+
+/** A chance with what it could tell apart below it; the likelier the darker. */
+function Chance({
+  chance,
+  least,
+  leastWords,
+  title,
+  label,
+}: {
+  chance: number | undefined
+  least: string | undefined
+  leastWords: string
+  title: string
+  label: string
+}) {
+  return (
+    <td
+      title={title}
+      className="figure h-11 w-12 rounded-md text-center text-body font-semibold text-ink"
+      style={{
+        background: `color-mix(in oklab, var(--water) ${Math.round(8 + 42 * Math.max(0, 2 * (chance ?? 0) - 1))}%, var(--card))`,
+      }}
+    >
+      <span className="sr-only">{label}: </span>
+      {chance === undefined ? '–' : percent(chance).replace(' %', '')}
+      {least !== undefined && (
+        <span className="block text-[12px] leading-none font-normal">
+          <span className="sr-only"> per cent; {leastWords} </span>
+          {least}
+        </span>
+      )}
+    </td>
+  )
+}
+
+/** Chance of every figure of every disc to be told true to its label, above it or below it. */
+function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+  return (
+    <>
+      <table className={clsx(TABLE, working && 'opacity-60')}>
+        <caption className="sr-only">
+          Chance, in per cent, that the plan tells each figure within half of its label, above or below
+        </caption>
+        <thead>
+          <tr>
+            <td />
+            {LABEL_FIGURES.map((n) => (
+              <th key={n} scope="col" className="text-note font-semibold">
+                {n}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {codes.map((code) => (
+            <tr key={code}>
+              <th scope="row" className={NAME}>
+                <span className="mr-1.5 inline-block align-middle">
+                  <DiscDot place={placeOf(code)} />
+                </span>
+                {nameOf(code)}
+              </th>
+              {LABEL_FIGURES.map((figure) => {
+                const told = worth.aims.find(
+                  ({ aim }) => aim.of === 'label' && aim.disc === code && aim.figure === figure,
+                )
+                return (
+                  <Chance
+                    key={figure}
+                    chance={told?.chanceSettled}
+                    least={told && `±${(Z_SETTLED * told.sdAfter).toFixed(1)}`}
+                    leastWords="known within"
+                    label={figure}
+                    title={`${figure} of ${nameOf(code)}: would be known within ±${told ? (Z_SETTLED * told.sdAfter).toFixed(1) : '–'}`}
+                  />
+                )
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 text-note text-quiet">
+        Told nine times in ten: true to its label within half a number, above it or below it. Small: how
+        closely it would be known, eight times in ten. Stability is where it flies, on the scale of turn +
+        fade.
+      </p>
+    </>
+  )
+}
+
+/** Chance of every pair to be settled, as a triangle of figures. */
+function Pairs({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+  const units = useUnits()
+  const pairOf = (x: string, y: string) =>
+    worth.aims.find(
+      ({ aim }) => aim.of === 'order' && ((aim.a === x && aim.b === y) || (aim.a === y && aim.b === x)),
+    )
+  return (
+    <>
+      <table className={clsx(TABLE, working && 'opacity-60')}>
         <caption className="sr-only">Chance, in per cent, that the plan settles each pair</caption>
         <tbody>
           {codes.map((row, i) => (
             <tr key={row}>
-              <th scope="row" className="max-w-32 truncate pr-1.5 text-right text-note font-semibold">
+              <th scope="row" className={NAME}>
                 {nameOf(row)}
               </th>
               {codes.slice(0, i).map((column) => {
                 const pair = pairOf(row, column)
-                const p = pair?.chanceSettled
                 const least = pair && Z_SETTLED * pair.sdAfter
                 return (
-                  <td
+                  <Chance
                     key={column}
+                    chance={pair?.chanceSettled}
+                    least={least === undefined ? undefined : units.length.to(least).toFixed(1)}
+                    leastWords="smallest difference told apart"
+                    label={nameOf(column)}
                     title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least === undefined ? '–' : units.length.show(least)}`}
-                    className="figure h-11 w-12 rounded-md text-center text-body font-semibold text-ink"
-                    style={{
-                      background: `color-mix(in oklab, var(--water) ${Math.round(8 + 42 * Math.max(0, 2 * (p ?? 0) - 1))}%, var(--card))`,
-                    }}
-                  >
-                    <span className="sr-only">{nameOf(column)}: </span>
-                    {p === undefined ? '–' : percent(p).replace(' %', '')}
-                    {least !== undefined && (
-                      <span className="block text-[12px] leading-none font-normal">
-                        <span className="sr-only"> per cent; smallest difference told apart </span>
-                        {units.length.to(least).toFixed(1)}
-                      </span>
-                    )}
-                  </td>
+                  />
                 )
               })}
               <td className="h-11 w-12 text-center">
@@ -67,6 +161,6 @@ export function Settles({ codes, nameOf, placeOf, worth, working }: SettlesProps
         Small: the least difference of where they fly, in {units.length.unit} a flight of{' '}
         {units.length.show(PER_M, 0)}, it would tell apart at 90 %.
       </p>
-    </div>
+    </>
   )
 }

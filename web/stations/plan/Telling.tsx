@@ -16,7 +16,7 @@ interface TellingProps {
   readonly onEven: () => void
 }
 
-/** Settling so little more of the pairs is no difference: both would be shown by the same percentage. */
+/** Settling so little more of what is asked is no difference: both would be shown by the same percentage. */
 const HARDLY = 0.01
 
 /** The same number of throws where they tell most, beside the plan as it is. */
@@ -30,8 +30,8 @@ export function Telling({
   onEven,
 }: TellingProps) {
   const share = (p: PlanWorth['planned']) =>
-    p.pairs.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.pairs.length)
-  const better = telling.wrongAfter < planned.wrongAfter - 1e-4
+    p.aims.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.aims.length)
+  const better = telling.wrongAfter < planned.wrongAfter - 1e-4 && share(telling) >= share(planned)
   const same = share(telling) - share(planned) < HARDLY
   return (
     <Card className="p-4" label="Spend the throws where they tell most">
@@ -57,7 +57,7 @@ export function Telling({
           <span className="figure w-12 text-right">{percent(p)}</span>
         </div>
       ))}
-      <p className="mt-1 text-note text-quiet">of the pairs expected to be settled</p>
+      <p className="mt-1 text-note text-quiet">{askedWords(planned.aims, nameOf)}</p>
       <div className="mt-3 flex flex-wrap items-end gap-2">
         <FigureInput
           className="w-20"
@@ -74,6 +74,16 @@ export function Telling({
       <LimitLine limit={limit} />
     </Card>
   )
+}
+
+/** What the shares are of. */
+function askedWords(aims: PlanWorth['planned']['aims'], nameOf: (code: string) => string): string {
+  const [first] = aims
+  if (first?.aim.of === 'label')
+    return 'of all that is on the labels: expected to be told true, above or below'
+  if (first && aims.length === 1)
+    return `chance to tell which of ${nameOf(first.aim.a)} and ${nameOf(first.aim.b)} is more stable`
+  return 'of the pairs expected to be settled'
 }
 
 /** What would change, in one sentence: who gets throws, who gives them. */

@@ -7,12 +7,15 @@ import { planQuestion } from '../../../core/plan/weighed.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
+import { askIn } from '../../data/ask.ts'
 import { useKnown } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { numberOf } from '../../workers/lines.ts'
 import { askRating } from '../../workers/rating.ts'
 
 export interface PlanWorth {
+  /** What the plan would do for everything the question could be about. */
+  readonly settles: TellingPlan
   readonly planned: TellingPlan
   /** As many throws, spread evenly. */
   readonly even: TellingPlan
@@ -56,6 +59,7 @@ export function usePlanWorth(
       question,
       spend: spend ?? question.planned.length,
       protocol: plan.protocol,
+      ask: askIn(plan, (id) => codes.get(id)),
     }
   }, [view, known, plan, spend])
   const key = useMemo(() => {
@@ -66,7 +70,7 @@ export function usePlanWorth(
   return useAsked(
     key,
     () => {
-      const { sheet, discs, besides, question, spend, protocol } = asked!
+      const { sheet, discs, besides, question, spend, protocol, ask } = asked!
       return askRating((w, told) =>
         w.weighPlan(
           told.lines(sheet),
@@ -75,6 +79,7 @@ export function usePlanWorth(
           question,
           spend,
           protocol,
+          ask,
         ),
       )
     },

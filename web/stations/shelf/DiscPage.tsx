@@ -1,3 +1,4 @@
+import { SEEN_NUMBERS } from '../../../core/flight/disc.ts'
 import { capital } from '../../../contract/words.ts'
 import clsx from 'clsx'
 import { ArrowLeft, FlaskConical, Pencil, Scale } from 'lucide-react'
@@ -231,7 +232,7 @@ function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
         {!record.weighing && ` on ${record.tests.length} ${record.tests.length === 1 ? 'day' : 'days'}`}
         {record.behind && ' · weighing new throws …'}
       </p>
-      {(['glide', 'turn', 'fade'] as const).map((key, i) => (
+      {SEEN_NUMBERS.map((key, i) => (
         <div key={key} className="flex items-center gap-3">
           <span className="w-12 capitalize">{key}</span>
           <ClaimEvidence
