@@ -11,7 +11,7 @@ import type { SheetNumber } from '../core/throw/ranges.ts'
 import { GAMES, lackingInGame, SHORT_KEYS, shortRowOf } from '../core/throw/short.ts'
 import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
 import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
-import { QUESTION_KINDS } from '../core/plan/questions.ts'
+import { CONVENTIONS, QUESTION_KINDS } from '../core/plan/questions.ts'
 import { Claim, Day, Id, Instant, Name, within } from './shelf.ts'
 
 const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
@@ -68,8 +68,6 @@ export const Place = z.object({
   timeZone: TimeZone.nullable().default(null),
   removedAt: Instant.nullable(),
 })
-
-export const CONVENTIONS = ['fresh', 'seasoned'] as const
 
 /** How a trial is to be thrown, and what was expected of it before. */
 export const Plan = z.object({

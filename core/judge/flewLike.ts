@@ -17,16 +17,28 @@ export type FlewLike = Likeness & { readonly spread: Spread }
 export function flewLike(state: FitState, disc: string, other: string): FlewLike | undefined {
   const counted = state.evidence.throws.filter((t) => t.counts)
   if (![disc, other].every((d) => counted.some((t) => t.disc === d))) return undefined
-  const [most] = rollups(
-    counted,
-    (list) => list.length,
-    (t) => t.arm,
-  ).sort((a, b) => b[1] - a[1])
-  const arm = armOf(state, most![0], [])
-  const armMps = Math.exp(lnMeant(arm.lnFull, 1, ARM_SPEED_NUMBER, arm.habit))
+  const { armMps, noise } = busiestArm(state)!
   const flown = (id: string): FlownDisc => {
     const { at, disc: rated } = discOf(state, id)
     return { numbers: numbersAt(rated, state.numbers[at]!), body: rated.body }
   }
-  return likeness(flown(disc), flown(other), armMps, Math.sqrt(arm.scale))
+  return likeness(flown(disc), flown(other), armMps, noise)
+}
+
+/** The arm that threw most of the throws that count: its V₉, m/s, and its noise against the usual; undefined before any counts. */
+export function busiestArm(
+  state: FitState,
+): { readonly id: string; readonly armMps: number; readonly noise: number } | undefined {
+  const [most] = rollups(
+    state.evidence.throws.filter((t) => t.counts),
+    (list) => list.length,
+    (t) => t.arm,
+  ).sort((a, b) => b[1] - a[1])
+  if (!most) return undefined
+  const arm = armOf(state, most[0], [])
+  return {
+    id: most[0],
+    armMps: Math.exp(lnMeant(arm.lnFull, 1, ARM_SPEED_NUMBER, arm.habit)),
+    noise: Math.sqrt(arm.scale),
+  }
 }

@@ -33,6 +33,8 @@ export interface Wording {
   readonly length?: (m: number, digits?: number) => string
   /** The same without its unit. */
   readonly figure?: (m: number) => string
+  /** A speed, given in m/s, with its unit. */
+  readonly speed?: (mps: number) => string
 }
 
 const metres = (m: number) => m.toFixed(1)

@@ -13,6 +13,10 @@ export const QUESTION_KINDS = [
 ] as const
 export type QuestionKind = (typeof QUESTION_KINDS)[number]
 
+/** What published numbers describe: a disc fresh from the shop, or one that has been seasoned. */
+export const CONVENTIONS = ['fresh', 'seasoned'] as const
+export type Convention = (typeof CONVENTIONS)[number]
+
 /** What a question proposes; everything can be changed. */
 export interface QuestionProposal {
   readonly kind: QuestionKind

@@ -82,3 +82,21 @@ export function inverse(l: Float64Array, n: number): Float64Array {
   for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) result[j * n + i] = result[i * n + j]!
   return result
 }
+
+/** Lower-triangular root of a covariance that may be singular: a direction without variance gets none. */
+export function semidefiniteFactor(a: Float64Array, n: number): Float64Array {
+  const l = new Float64Array(n * n)
+  for (let j = 0; j < n; j++) {
+    let d = a[j * n + j]!
+    for (let k = 0; k < j; k++) d -= l[j * n + k]! ** 2
+    if (d <= 1e-14) continue
+    const root = Math.sqrt(d)
+    l[j * n + j] = root
+    for (let i = j + 1; i < n; i++) {
+      let s = a[i * n + j]!
+      for (let k = 0; k < j; k++) s -= l[i * n + k]! * l[j * n + k]!
+      l[i * n + j] = s / root
+    }
+  }
+  return l
+}

@@ -8,6 +8,7 @@ import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
 import { DEGREE } from '../flight/release.ts'
 import { aimColumn } from './beliefs.ts'
+import { semidefiniteFactor } from './cholesky.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import type { RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
@@ -294,22 +295,4 @@ export function rankDistribution(
       .forEach(([, i], rank) => (tally.get(i)![rank]! += 1 / draws))
   }
   return ranked.map((i) => ({ disc: outcome.discs[i]!.disc, shares: tally.get(i)! }))
-}
-
-/** Lower-triangular root of a covariance that may be singular: a direction without variance gets none. */
-function semidefiniteFactor(a: Float64Array, n: number): Float64Array {
-  const l = new Float64Array(n * n)
-  for (let j = 0; j < n; j++) {
-    let d = a[j * n + j]!
-    for (let k = 0; k < j; k++) d -= l[j * n + k]! ** 2
-    if (d <= 1e-14) continue
-    const root = Math.sqrt(d)
-    l[j * n + j] = root
-    for (let i = j + 1; i < n; i++) {
-      let s = a[i * n + j]!
-      for (let k = 0; k < j; k++) s -= l[i * n + k]! * l[j * n + k]!
-      l[i * n + j] = s / root
-    }
-  }
-  return l
 }

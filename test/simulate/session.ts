@@ -30,6 +30,8 @@ export interface SimulatedSession {
   /** How far throws were aimed to the right of the line that landings were measured from, rad. */
   readonly aimRad: number
   readonly arms: readonly SimulatedArm[]
+  /** What wear from new to beaten does to glide, turn and fade, where discs are worn. */
+  readonly wear: readonly number[] | undefined
 }
 
 export interface SessionDesign {
@@ -367,5 +369,6 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     sides,
     aimRad,
     arms,
+    wear: drawn.get('wear'),
   }
 }

@@ -1,0 +1,163 @@
+import type { Side } from '../../flight/hand.ts'
+import { PER_M } from '../../flight/side.ts'
+import type { LabelFigure } from '../../plan/aims.ts'
+import type { Convention } from '../../plan/questions.ts'
+import type { Arm } from '../../rating/evidence.ts'
+import { Z90 } from '../../rating/normal.ts'
+import type { Estimate, Outcome } from '../../rating/outcome.ts'
+import type { Game } from '../../throw/short.ts'
+import type { FitState } from '../../rating/state.ts'
+import { farther, SETTLED } from '../statements.ts'
+import type { Wording } from '../statements.ts'
+import type { Picture } from './picture.ts'
+
+/** An arm by name: its full-power speed with a disc of speed 9 (V₉), m/s. */
+export interface NamedArm {
+  readonly name: string
+  readonly armMps: number
+}
+
+/** What an answer is made from. */
+export interface Asked {
+  readonly state: FitState
+  readonly outcome: Outcome
+  /** Discs asked about, in the order they are named; the control disc is not among them. */
+  readonly discs: readonly string[]
+  /** What the published numbers describe. */
+  readonly convention: Convention
+  /** The two discs it is about, where it is about two of several. */
+  readonly pair: readonly [string, string] | null
+  /** Throwers on file. */
+  readonly arms: readonly NamedArm[]
+  readonly words: Wording
+}
+
+/** What can be answered, as programs name it. */
+export const ANSWERED = [
+  'numbers',
+  'plastics',
+  'runs',
+  'wear',
+  'weight',
+  'molds',
+  'arms',
+  'wind',
+  'ground',
+  'approach',
+] as const
+export type Answered = (typeof ANSWERED)[number]
+
+/** One figure of an answer: a value, or a value with the interval that holds it nine times in ten. */
+export interface Figure {
+  readonly value: number
+  readonly low?: number
+  readonly high?: number
+  readonly unit: string
+}
+
+/** What a settled answer claims, so that it can be checked, worded again, or held against a sentence somebody wrote. */
+export type Claimed =
+  /** Groups of discs from the most to the least stable. */
+  | { readonly says: 'order'; readonly groups: readonly (readonly string[])[] }
+  /** Within half a number of each other. */
+  | { readonly says: 'alike'; readonly groups: readonly (readonly string[])[] }
+  | {
+      readonly says: 'most stable' | 'least stable' | 'holds its line best'
+      readonly disc: string
+      readonly of: readonly string[]
+    }
+  | {
+      readonly says: 'off its label'
+      readonly disc: string
+      readonly figure: LabelFigure
+      readonly above: boolean
+    }
+  | { readonly says: 'true to its label'; readonly discs: readonly string[] }
+  | { readonly says: 'wear takes stability' | 'wear gives stability' }
+  | { readonly says: 'flies straight at some arm'; readonly disc: string }
+  | { readonly says: 'finishes on one side'; readonly disc: string; readonly fade: boolean }
+  | { readonly says: 'turns into the wind' | 'fights the wind'; readonly disc: string }
+  | { readonly says: 'more'; readonly of: Game; readonly disc: string; readonly than: string }
+
+/** What the throws say to a question. */
+export interface Answer {
+  readonly question: Answered
+  /** One sentence. */
+  readonly sentence: string
+  /** Probability of what the sentence says; of what it leans to where nothing is settled. */
+  readonly probability: number | undefined
+  readonly settled: boolean
+  /** What the sentence claims, where it is settled. */
+  readonly claim: Claimed | undefined
+  /** What else can be said. */
+  readonly besides: readonly string[]
+  /** What cannot be said yet, and why. */
+  readonly open: readonly string[]
+  /** The pair whose order is nearest to being settled, where that would answer it. */
+  readonly wants: readonly [string, string] | undefined
+  /** By names that stay the same. */
+  readonly figures: Readonly<Record<string, Figure>>
+  readonly picture: Picture
+  /** Counted throws behind it. */
+  readonly throws: number
+}
+
+export const armsOf = ({ state }: Asked): readonly Arm[] => state.evidence.arms
+
+/** The discs as the outcome has them. */
+export const discOf = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!
+
+export const throwsOf = (asked: Asked, discs: readonly string[] = asked.discs): number =>
+  discs.reduce((n, d) => n + discOf(asked, d).throws, 0)
+
+const minus = (text: string) => text.replace('-', '−')
+export const interval = ({ value, sd }: Estimate): { readonly low: number; readonly high: number } => ({
+  low: value - Z90 * sd,
+  high: value + Z90 * sd,
+})
+export const figure = (e: Estimate, unit: string): Figure => ({ value: e.value, ...interval(e), unit })
+
+/** “4.1 m (2.5 to 5.7)”, by size: the direction is said apart. */
+export function sized({ words }: Asked, { value, sd }: Estimate): string {
+  const { length = (m: number) => `${m.toFixed(1)} m`, figure: bare = (m: number) => m.toFixed(1) } = words
+  const size = Math.abs(value)
+  const bound = (m: number) => minus(String(Number(bare(m)).toFixed(1)))
+  return `${length(size)} (${bound(size - Z90 * sd)} to ${bound(size + Z90 * sd)})`
+}
+/** “−0.6 (−0.9 to −0.3)”, of a number on a label. */
+export const inNumbers = (e: Estimate): string =>
+  minus(e.value.toFixed(1)) +
+  ` (${[e.value - Z90 * e.sd, e.value + Z90 * e.sd].map((v) => minus(v.toFixed(1))).join(' to ')})`
+
+/** “finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”. */
+export const finishes = (asked: Asked, finish: Estimate): string => {
+  const { length = (m: number, digits = 1) => `${m.toFixed(digits)} m` } = asked.words
+  return `finishes ${sized(asked, finish)} ${farther(asked.outcome.fadeSide, finish.value >= 0)} in a flight of ${length(PER_M, 0)}`
+}
+
+/** “to the left”: where discs go that go to the fade side, or to the other. */
+export const toSide = (side: Side | undefined, fade: boolean): string => {
+  if (side === undefined) return fade ? 'to the fade side' : 'to the turn side'
+  return (side === 'left') === fade ? 'left' : 'right'
+}
+
+export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.round(100 * p)))} %`
+export const isSettled = (p: number): boolean => p >= SETTLED
+
+/** “Amber, Slate and Loam”. */
+export const listed = (names: readonly string[]): string => new Intl.ListFormat('en').format(names)
+
+/** An answer to a question nothing was thrown for, or whose discs cannot answer it. */
+export const unanswerable = (question: Answered, sentence: string, open: readonly string[] = []): Answer => ({
+  question,
+  sentence,
+  probability: undefined,
+  settled: false,
+  claim: undefined,
+  besides: [],
+  open,
+  wants: undefined,
+  figures: {},
+  picture: { kind: 'nothing' },
+  throws: 0,
+})

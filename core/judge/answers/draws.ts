@@ -1,0 +1,113 @@
+import { deviation, mean, randomLcg, randomNormal } from 'd3'
+import { STILL_AIR } from '../../flight/air.ts'
+import { fullSpeedWith } from '../../flight/arm.ts'
+import { landing } from '../../flight/landing.ts'
+import { cleanRelease } from '../../flight/release.ts'
+import { discCovariance } from '../../rating/arrow.ts'
+import { semidefiniteFactor } from '../../rating/cholesky.ts'
+import { discrepancyBetween } from '../../rating/discrepancy.ts'
+import type { Estimate } from '../../rating/outcome.ts'
+import { OF_DISC } from '../../rating/places.ts'
+import { sideIn } from '../../rating/sides.ts'
+import type { FitState } from '../../rating/state.ts'
+
+/** Draws of everything that is only looked up, and of what has to be flown. */
+export const DRAWS = 2000
+export const FLOWN_DRAWS = 120
+
+/**
+ * Glide, turn and fade of some discs as they may well be: draws from the posterior of all of them together, the model's own error
+ * included. Always the same draws, so that a percentage moves only when a throw moves it.
+ *
+ * @returns per draw the numbers of each disc in turn
+ */
+export function numberDraws(state: FitState, discs: readonly string[], count = DRAWS): Float64Array[] {
+  const at = discs.map((id) => state.evidence.discs.findIndex((d) => d.id === id))
+  const n = at.length * OF_DISC
+  const covariance = new Float64Array(n * n)
+  at.forEach((a, i) =>
+    at.forEach((b, j) => {
+      const own = discCovariance(state.posterior, a, b)
+      const model = discrepancyBetween(state, a, b)
+      for (let p = 0; p < OF_DISC; p++)
+        for (let q = 0; q < OF_DISC; q++)
+          covariance[(i * OF_DISC + p) * n + j * OF_DISC + q] =
+            own[p * OF_DISC + q]! + (p === q ? model[p]! : 0)
+    }),
+  )
+  const factor = semidefiniteFactor(covariance, n)
+  const normal = randomNormal.source(randomLcg(0.5))()
+  const z = new Float64Array(n)
+  return Array.from({ length: count }, () => {
+    for (let i = 0; i < n; i++) z[i] = normal()
+    return Float64Array.from({ length: n }, (_, i) => {
+      let s = state.numbers[at[Math.floor(i / OF_DISC)]!]![i % OF_DISC]!
+      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
+      return s
+    })
+  })
+}
+
+/** Side and finish of some discs by draws, m a 100 m, as they follow the numbers: per draw a value a disc. */
+export function sideDraws(
+  state: FitState,
+  discs: readonly string[],
+  draws: readonly Float64Array[],
+  which: 'side' | 'finish',
+): Float64Array[] {
+  const of = discs.map((id) => {
+    const at = state.evidence.discs.findIndex((d) => d.id === id)
+    const slopes = sideIn(state, at)
+    return { value: slopes[which], by: which === 'side' ? slopes.sideBy : slopes.finishBy, at }
+  })
+  return draws.map((draw) =>
+    Float64Array.from(of, ({ value, by, at }, i) =>
+      by.reduce((s, w, k) => s + w * (draw[i * OF_DISC + k]! - state.numbers[at]![k]!), value),
+    ),
+  )
+}
+
+/** Step of the differences, of a number. */
+const NUDGE = 0.05
+
+/** How far some discs carry, m, thrown flat and clean in still air at the full power of an arm, by draws, as it follows the numbers. */
+export function carryDraws(
+  state: FitState,
+  discs: readonly string[],
+  draws: readonly Float64Array[],
+  armMps: number,
+): Float64Array[] {
+  const of = discs.map((id) => {
+    const at = state.evidence.discs.findIndex((d) => d.id === id)
+    const { published, body } = state.evidence.discs[at]!
+    const [glide, turn, fade] = state.numbers[at] as unknown as [number, number, number]
+    const flown = (by: readonly number[]) =>
+      landing(
+        { speed: published.speed, glide: glide + by[0]!, turn: turn + by[1]!, fade: fade + by[2]! },
+        body,
+        cleanRelease(fullSpeedWith(armMps, published.speed)),
+        STILL_AIR,
+      ).carryM
+    const value = flown([0, 0, 0])
+    const by = [0, 1, 2].map((k) => {
+      const step = [0, 0, 0].map((_, i) => (i === k ? NUDGE : 0))
+      return (flown(step) - flown(step.map((v) => -v))) / (2 * NUDGE)
+    })
+    return { at, value, by }
+  })
+  return draws.map((draw) =>
+    Float64Array.from(of, ({ at, value, by }, i) =>
+      by.reduce((s, w, k) => s + w * (draw[i * OF_DISC + k]! - state.numbers[at]![k]!), value),
+    ),
+  )
+}
+
+/** Mean and standard deviation of draws. */
+export const estimateOf = (values: Iterable<number>): Estimate => {
+  const list = [...values]
+  return { value: mean(list)!, sd: deviation(list) ?? 0 }
+}
+
+/** Share of draws that something is true of, kept off 0 and 1: no finite number of throws is certain. */
+export const shareOf = <T>(draws: readonly T[], is: (draw: T) => boolean): number =>
+  Math.min(0.9999, Math.max(0.0001, draws.filter(is).length / draws.length))

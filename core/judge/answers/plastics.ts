@@ -1,0 +1,11 @@
+import type { Answer, Asked } from './answer.ts'
+import { answerDifferences } from './differences.ts'
+
+/** What the plastic changes: plastics of a mold against the one named first. */
+export const answerPlastics = (asked: Asked): Answer =>
+  answerDifferences('plastics', asked, {
+    one: 'plastic',
+    many: 'plastics',
+    key: 'plastic',
+    levels: ['plastic', 'blend'],
+  })

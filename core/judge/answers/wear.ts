@@ -1,0 +1,60 @@
+import { SEEN_NUMBERS } from '../../flight/disc.ts'
+import { probabilityAbove } from '../../rating/outcome.ts'
+import { effectsOf } from '../effects.ts'
+import { stabilityWord } from '../words.ts'
+import { discOf, figure, inNumbers, isSettled, percent, throwsOf, unanswerable } from './answer.ts'
+import type { Answer, Asked } from './answer.ts'
+import type { WearPoint } from './picture.ts'
+
+/** What wear has changed: discs in several states, and what all of them say wear does from new to beaten. */
+export function answerWear(asked: Asked): Answer {
+  const { state, words } = asked
+  const points = asked.discs
+    .flatMap((disc): WearPoint[] => {
+      const wear = state.evidence.discs.find((d) => d.id === disc)!.kin?.wear
+      return wear === undefined ? [] : [{ disc, wear, stability: discOf(asked, disc).stability }]
+    })
+    .sort((a, b) => a.wear - b.wear)
+  const effect = effectsOf(state).find((e) => e.level === 'wear')
+  const [newest, oldest] = [points[0], points.at(-1)]
+  if (!effect || !newest || !oldest || newest.wear === oldest.wear)
+    return unanswerable('wear', 'These discs are all in one state: what wear has changed cannot be seen', [
+      'Add a newer or an older copy, and say on the shelf how worn each is.',
+    ])
+  const share = oldest.wear - newest.wear
+  const times = (e: { readonly value: number; readonly sd: number }) => ({
+    value: share * e.value,
+    sd: share * e.sd,
+  })
+  const change = times(effect.stability)
+  const pLess = 1 - probabilityAbove(change.value, change.sd)
+  const less = pLess >= 0.5
+  const p = Math.max(pLess, 1 - pLess)
+  const [from, to] = [newest.stability.value, newest.stability.value + change.value]
+  const [word, after] = [stabilityWord(from), stabilityWord(to)]
+  const took = `from the newest to the oldest ${inNumbers(change)} on the scale of turn + fade`
+  return {
+    question: 'wear',
+    sentence: isSettled(p)
+      ? `Wear has made it ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
+      : `What wear has changed is not settled: ${took}`,
+    probability: p,
+    settled: isSettled(p),
+    claim: isSettled(p) ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,
+    besides: SEEN_NUMBERS.map((n) => {
+      const by = times(effect[n])
+      const down = 1 - probabilityAbove(by.value, by.sd)
+      return `${n}: ${inNumbers(by)}, ${down >= 0.5 ? 'less' : 'more'} with ${percent(Math.max(down, 1 - down))}`
+    }),
+    open: [
+      `It is believed of all discs that are worn alike; one copy of ${words.name(oldest.disc)} may be odd.`,
+    ],
+    wants: isSettled(p) ? undefined : [newest.disc, oldest.disc],
+    figures: {
+      stability: figure(change, ''),
+      ...Object.fromEntries(SEEN_NUMBERS.map((n) => [n, figure(times(effect[n]), '')])),
+    },
+    picture: { kind: 'wear', points, change: effect.stability },
+    throws: throwsOf(asked),
+  }
+}

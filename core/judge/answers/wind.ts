@@ -1,0 +1,114 @@
+import { STILL_AIR } from '../../flight/air.ts'
+import { fullSpeedWith } from '../../flight/arm.ts'
+import { landing } from '../../flight/landing.ts'
+import { pathPoints, tracePath } from '../../flight/path.ts'
+import { cleanRelease } from '../../flight/release.ts'
+import { OF_DISC } from '../../rating/places.ts'
+import { busiestArm } from '../flewLike.ts'
+import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide } from './answer.ts'
+import type { Answer, Asked, Figure } from './answer.ts'
+import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
+import type { WindPoint, WindRow } from './picture.ts'
+
+/** Winds that are shown: head, tail and across, m/s. */
+const WINDS: readonly (readonly [along: number, toFade: number])[] = [
+  ...[-8, -6, -4, -2, 0, 2, 4, 6, 8].map((w) => [w, 0] as const),
+  ...[-8, -4, 4, 8].map((w) => [0, w] as const),
+]
+/** Headwind against which discs hold their line or do not, m/s. */
+export const HEADWIND = 6
+
+/** A flight flat and clean at full power: how far it carries and where it finishes. */
+const flown = (asked: Asked, disc: string, armMps: number) => {
+  const { observed } = discOf(asked, disc)
+  const { body } = asked.state.evidence.discs.find((d) => d.id === disc)!
+  const release = cleanRelease(fullSpeedWith(armMps, observed.speed))
+  return {
+    land: (numbers: ArrayLike<number>, from: number, windAlongMps: number, windTowardFadeMps: number) =>
+      landing(
+        {
+          speed: observed.speed,
+          glide: numbers[from]!,
+          turn: numbers[from + 1]!,
+          fade: numbers[from + 2]!,
+        },
+        body,
+        release,
+        { ...STILL_AIR, windAlongMps, windTowardFadeMps },
+      ),
+    path: (windAlongMps: number, windTowardFadeMps: number) =>
+      pathPoints(
+        tracePath(observed, body, release, { ...STILL_AIR, windAlongMps, windTowardFadeMps }),
+        40,
+      ).map(({ x, y }) => ({ x, y })),
+  }
+}
+
+/** How discs take the wind, and which holds its line best against it. */
+export function answerWind(asked: Asked): Answer {
+  const { armMps } = busiestArm(asked.state)!
+  const { discs, words } = asked
+  const draws = numberDraws(asked.state, discs, FLOWN_DRAWS)
+  const flying = discs.map((d) => flown(asked, d, armMps))
+  // per draw and disc, how far a headwind takes the finish to the turn side, a m/s
+  const cost = draws.map((draw) =>
+    flying.map(({ land }, i) => {
+      const at = i * OF_DISC
+      return (land(draw, at, 0, 0).veerM - land(draw, at, -HEADWIND, 0).veerM) / HEADWIND
+    }),
+  )
+  const rows = discs.map((disc, i): WindRow => ({
+    disc,
+    points: WINDS.map(([alongMps, toFadeMps]): WindPoint => {
+      const landed = draws.map((d) => flying[i]!.land(d, i * OF_DISC, alongMps, toFadeMps))
+      return {
+        alongMps,
+        toFadeMps,
+        carry: estimateOf(landed.map((l) => l.carryM)),
+        finish: estimateOf(landed.map((l) => l.veerM)),
+        path: flying[i]!.path(alongMps, toFadeMps),
+      }
+    }),
+    turnPerMps: estimateOf(cost.map((c) => c[i]!)),
+    pHoldsBest: shareOf(cost, (c) => c.every((v) => Math.abs(c[i]!) <= Math.abs(v))),
+  }))
+  const side = asked.outcome.fadeSide
+  const best = [...rows].sort((a, b) => b.pHoldsBest - a.pHoldsBest)[0]!
+  const costs = (r: WindRow) => {
+    const turns = r.turnPerMps.value > 0
+    return `a m/s of headwind moves its finish ${sized(asked, r.turnPerMps)} ${toSide(side, !turns)}`
+  }
+  const one = rows.length === 1
+  const p = one ? shareOf(cost, (c) => c[0]! > 0 === best.turnPerMps.value > 0) : best.pHoldsBest
+  const name = words.name
+  const settled = isSettled(p)
+  const figures: Record<string, Figure> = {}
+  for (const r of rows) figures[`${r.disc} finish a m/s of headwind`] = figure(r.turnPerMps, 'm')
+  return {
+    question: 'wind',
+    sentence: settled
+      ? one
+        ? `Into the wind ${name(best.disc)} ${best.turnPerMps.value > 0 ? 'turns' : 'fights back'}: ${costs(best)}`
+        : `${name(best.disc)} holds its line best into the wind: ${costs(best)}`
+      : one
+        ? `What the wind does to ${name(best.disc)} is not settled: ${costs(best)}`
+        : `Which of ${listed(discs.map(name))} holds its line best into the wind is not settled: it leans to ${name(best.disc)}`,
+    probability: p,
+    settled,
+    claim: !settled
+      ? undefined
+      : one
+        ? { says: best.turnPerMps.value > 0 ? 'turns into the wind' : 'fights the wind', disc: best.disc }
+        : { says: 'holds its line best', disc: best.disc, of: discs },
+    besides: rows.filter((r) => r !== best || !settled).map((r) => `${name(r.disc)}: ${costs(r)}`),
+    open: settled
+      ? []
+      : rows
+          .filter((r) => r !== best)
+          .map((r) => `${name(r.disc)} may hold best too, ${percent(r.pHoldsBest)}`),
+    wants: undefined,
+    figures,
+    picture: { kind: 'wind', rows },
+    throws: throwsOf(asked),
+  }
+}

@@ -1,0 +1,173 @@
+// npm run calibrate:answers: simulates trials of every question, reads their answers, and writes how often an answer was settled and how
+// often a settled one was false to docs/method/answers.md.
+import fs from 'node:fs'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { mean } from 'd3'
+import { STILL_AIR } from '../../core/flight/air.ts'
+import { fullSpeedWith } from '../../core/flight/arm.ts'
+import { HALF_NUMBER, SEEN_NUMBERS } from '../../core/flight/disc.ts'
+import { landing } from '../../core/flight/landing.ts'
+import { cleanRelease } from '../../core/flight/release.ts'
+import { labelScale, sideOf, stabilityAt } from '../../core/flight/side.ts'
+import { SETTLED } from '../../core/judge/statements.ts'
+import type { Answered, Claimed } from '../../core/judge/answers/answer.ts'
+import { answerOf } from '../../core/judge/answers/answerOf.ts'
+import { ARMS, straightArm } from '../../core/judge/answers/arms.ts'
+import { HEADWIND } from '../../core/judge/answers/wind.ts'
+import { busiestArm } from '../../core/judge/flewLike.ts'
+import { fit } from '../../core/rating/fit.ts'
+import { outcomeOf } from '../../core/rating/outcome.ts'
+import { simulateSession } from './session.ts'
+import type { SessionDesign, SimulatedSession } from './session.ts'
+
+const PLASTICS = ['soft', 'firm', 'hard', 'clear']
+/** Trials as their questions propose them. */
+export const TRIALS: Readonly<Record<Exclude<Answered, 'ground' | 'approach'>, Omit<SessionDesign, 'seed'>>> =
+  {
+    numbers: { discs: 2, throws: 48, called: true, control: true },
+    plastics: { kin: PLASTICS.map((plastic) => ({ mold: 'Ash', plastic })), throws: 48, called: true },
+    runs: {
+      kin: ['1', '2', '3'].map((run) => ({ mold: 'Ash', plastic: 'hard', run })),
+      throws: 36,
+      called: true,
+    },
+    wear: {
+      kin: [0, 1 / 3, 2 / 3, 1].map((wear) => ({ mold: 'Ash', plastic: 'soft', wear })),
+      throws: 48,
+      called: true,
+    },
+    weight: {
+      kin: PLASTICS.slice(0, 2).map(() => ({ mold: 'Ash', plastic: 'hard' })),
+      throws: 48,
+      called: true,
+    },
+    molds: { discs: 3, throws: 36, called: true },
+    arms: { discs: 2, throws: 24, called: true, control: true },
+    wind: { discs: 3, throws: 48, called: true },
+  }
+
+/** Whether what an answer claims is true of the discs as they were made up. */
+function holds(claim: Claimed, { truth, sides, evidence }: SimulatedSession, armMps: number): boolean {
+  const numbers = (id: string) => truth.get(id)!
+  const disc = (id: string) => evidence.discs.find((d) => d.id === id)!
+  const side = (id: string) => sides.get(id)!.side
+  const of = (group: readonly string[]) => mean(group, side)!
+  const perNumber = (ids: readonly string[]) => mean(ids, (id) => labelScale(disc(id).published).perNumber)!
+  const ends = (id: string, mps: number, windAlongMps: number) =>
+    landing(numbers(id), disc(id).body, cleanRelease(fullSpeedWith(mps, numbers(id).speed)), {
+      ...STILL_AIR,
+      windAlongMps,
+    }).veerM
+  const cost = (id: string) => (ends(id, armMps, 0) - ends(id, armMps, -HEADWIND)) / HEADWIND
+  switch (claim.says) {
+    case 'order':
+      return claim.groups.every((g, i) => i === 0 || of(claim.groups[i - 1]!) >= of(g))
+    case 'alike': {
+      const all = claim.groups.map(of)
+      return Math.max(...all) - Math.min(...all) <= HALF_NUMBER * perNumber(claim.groups.flat())
+    }
+    case 'most stable':
+      return claim.of.every((d) => side(claim.disc) >= side(d))
+    case 'least stable':
+      return claim.of.every((d) => side(claim.disc) <= side(d))
+    case 'holds its line best':
+      return claim.of.every((d) => Math.abs(cost(claim.disc)) <= Math.abs(cost(d)))
+    case 'off its label': {
+      const { published } = disc(claim.disc)
+      const off =
+        claim.figure === 'stability'
+          ? stabilityAt(labelScale(published), sideOf(numbers(claim.disc)).side) -
+            published.turn -
+            published.fade
+          : numbers(claim.disc)[claim.figure] - published[claim.figure]
+      return claim.above ? off > HALF_NUMBER : off < -HALF_NUMBER
+    }
+    case 'true to its label':
+      return claim.discs.every((d) =>
+        SEEN_NUMBERS.every((n) => Math.abs(numbers(d)[n] - disc(d).published[n]) <= HALF_NUMBER),
+      )
+    case 'flies straight at some arm':
+      return straightArm(numbers(claim.disc), disc(claim.disc).body) !== undefined
+    case 'finishes on one side':
+      return [ARMS[0]!, ARMS.at(-1)!].every((a) => ends(claim.disc, a.armMps, 0) > 0 === claim.fade)
+    case 'turns into the wind':
+      return cost(claim.disc) > 0
+    case 'fights the wind':
+      return cost(claim.disc) < 0
+    case 'wear takes stability':
+    case 'wear gives stability':
+    case 'more':
+      throw new Error(`no truth of “${claim.says}” is made up here`)
+  }
+}
+
+export interface Told {
+  readonly question: Answered
+  readonly trials: number
+  readonly settled: number
+  readonly wrong: number
+  /** What was due: the sum of what the stated probabilities leave. */
+  readonly due: number
+}
+
+/** Reads the answers of trials made up for a question. */
+export function told(question: keyof typeof TRIALS, trials: number, from: number): Told {
+  const count = { settled: 0, wrong: 0, due: 0 }
+  for (let k = from; k < from + trials; k++) {
+    const session = simulateSession({ ...TRIALS[question], seed: (k * 0.6180339887498949) % 1 })
+    const state = fit(session.evidence)
+    const answer = answerOf(question, {
+      state,
+      outcome: outcomeOf(state),
+      discs: session.evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
+      convention: 'fresh',
+      pair: null,
+      arms: [],
+      words: { name: (d) => d },
+      short: [],
+    })
+    if (!answer.claim) continue
+    count.settled++
+    count.due += 1 - answer.probability!
+    if (!isTrue(answer.claim, session, busiestArm(state)!.armMps)) count.wrong++
+  }
+  return { question, trials, ...count }
+}
+
+/** Of wear the truth is what the discs were made with, beside what each is by itself. */
+function isTrue(claim: Claimed, session: SimulatedSession, armMps: number): boolean {
+  if (claim.says !== 'wear takes stability' && claim.says !== 'wear gives stability')
+    return holds(claim, session, armMps)
+  const [, turn, fade] = session.wear!
+  return claim.says === 'wear takes stability' ? turn! + fade! < 0 : turn! + fade! > 0
+}
+
+export function answersTable(list: readonly Told[]): string {
+  const percent = (v: number) => (100 * v).toFixed(0)
+  return [
+    '| question | trials | answered, % | of these false | due |',
+    '| --- | --- | --- | --- | --- |',
+    ...list.map(
+      (t) =>
+        `| ${t.question} | ${t.trials} | ${percent(t.settled / t.trials)} | ${t.wrong} of ${t.settled} | ${t.due.toFixed(1)} |`,
+    ),
+  ].join('\n')
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const trials = Number(process.argv[2] ?? 200)
+  const list = (Object.keys(TRIALS) as (keyof typeof TRIALS)[]).map((q, i) => told(q, trials, 1000 * (i + 1)))
+  const text = `# Answers
+
+Made by \`npm run calibrate:answers\`: ${trials} simulated trials of each question, thrown as it proposes, truth drawn from the prior. An answer is
+settled when it is stated with ${100 * SETTLED} % or more; what is due to be false is the sum of what the stated probabilities leave.
+
+${answersTable(list)}
+`
+  if (process.argv[2] === undefined) {
+    const file = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../docs/method/answers.md')
+    fs.writeFileSync(file, text)
+    process.stderr.write(`${file}\n`)
+  } else process.stdout.write(text)
+}
