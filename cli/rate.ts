@@ -7,15 +7,18 @@ import { SHEET_RANGE } from '../core/throw/ranges.ts'
 import type { SheetThrow } from '../core/throw/sheetThrow.ts'
 import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../core/formats/csvCells.ts'
+import { answerReport, answerText } from '../core/formats/answerReport.ts'
 import { armReport, armText } from '../core/formats/armReport.ts'
 import { rateReport, rateTable, ratingsCsv } from '../core/formats/rateReport.ts'
+import { ANSWERED } from '../core/judge/answers/answer.ts'
+import { answerOf, isAnswered } from '../core/judge/answers/answerOf.ts'
 import { fit } from '../core/rating/fit.ts'
 import { crewOfTwo } from './crew.ts'
 import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
 const USAGE =
-  'usage: npm run --silent rate -- FILE [--json | --csv] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
+  'usage: npm run --silent rate -- FILE [--json | --csv] [--question NAME] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -73,6 +76,7 @@ interface Asked {
   readonly csv: boolean
   readonly paths: string | undefined
   readonly arm: number | undefined
+  readonly question: string | undefined
   readonly bearing: number | undefined
 }
 
@@ -85,6 +89,7 @@ function asked(): Asked {
         csv: { type: 'boolean', default: false },
         paths: { type: 'string' },
         arm: { type: 'string' },
+        question: { type: 'string' },
         bearing: { type: 'string' },
       },
     })
@@ -96,6 +101,7 @@ function asked(): Asked {
         csv: values.csv,
         paths: values.paths,
         arm: number(values.arm),
+        question: values.question,
         bearing: number(values.bearing),
       }
   } catch {
@@ -104,9 +110,11 @@ function asked(): Asked {
   return refuse([USAGE])
 }
 
-const { file, json, csv: asCsv, paths, arm, bearing } = asked()
+const { file, json, csv: asCsv, paths, arm, bearing, question } = asked()
 if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
   refuse([`--arm must be a full-power speed with a disc of speed 9, between ${SLOWEST} and ${FASTEST} m/s.`])
+if (question !== undefined && !isAnswered(question))
+  refuse([`--question must be one of ${ANSWERED.join(', ')}.`])
 if (bearing !== undefined && !(bearing >= 0 && bearing <= 360))
   refuse(['--bearing must be a compass bearing between 0 and 360°.'])
 const csv = readThrowsCsv(read(file))
@@ -120,9 +128,27 @@ await two?.end()
 const outcome = outcomeOf(state)
 const report = rateReport(state, outcome)
 const forArm = arm === undefined ? undefined : armReport(state, outcome, arm)
+const answer =
+  question === undefined
+    ? undefined
+    : answerOf(question, {
+        state,
+        outcome,
+        discs: evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
+        convention: 'fresh',
+        pair: null,
+        arms: [],
+        words: { name: (d) => d },
+        short: [],
+      })
+const forPrograms = {
+  ...report,
+  ...(forArm && { at_speed: forArm }),
+  ...(answer && { answer: answerReport(answer) }),
+}
 const told = asCsv
   ? ratingsCsv(report)
   : json
-    ? `${JSON.stringify(forArm ? { ...report, at_speed: forArm } : report)}\n`
-    : `${[rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`
+    ? `${JSON.stringify(forPrograms)}\n`
+    : `${[...(answer ? [answerText(answer)] : []), rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`
 process.stdout.write(told)

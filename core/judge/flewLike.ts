@@ -35,10 +35,15 @@ export function busiestArm(
     (t) => t.arm,
   ).sort((a, b) => b[1] - a[1])
   if (!most) return undefined
-  const arm = armOf(state, most[0], [])
   return {
     id: most[0],
-    armMps: Math.exp(lnMeant(arm.lnFull, 1, ARM_SPEED_NUMBER, arm.habit)),
-    noise: Math.sqrt(arm.scale),
+    armMps: armSpeed(state, most[0])!,
+    noise: Math.sqrt(armOf(state, most[0], []).scale),
   }
+}
+
+/** V₉ of an arm, m/s, its habit included, as the fit has it; undefined where it has not thrown. */
+export function armSpeed(state: FitState, id: string): number | undefined {
+  const arm = armOf(state, id, [])
+  return arm.at < 0 ? undefined : Math.exp(lnMeant(arm.lnFull, 1, ARM_SPEED_NUMBER, arm.habit))
 }

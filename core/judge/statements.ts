@@ -139,7 +139,7 @@ function extremeStatement(
   const [first, second] = [...ranks].sort((a, b) => share(b) - share(a)) as [DiscRanks, DiscRanks]
   const p = share(first)
   const settled = p >= SETTLED
-  const count = COUNT_WORDS[ranks.length] ?? String(ranks.length)
+  const count = countWord(ranks.length)
   return {
     kind: 'extreme',
     discs: [first.disc],
@@ -152,6 +152,8 @@ function extremeStatement(
       : `${name(second.disc)} may be too, ${Math.floor(100 * share(second))} %`,
   }
 }
+/** A small number in words. */
+export const countWord = (n: number): string => COUNT_WORDS[n] ?? String(n)
 const COUNT_WORDS: Readonly<Record<number, string>> = {
   3: 'three',
   4: 'four',

@@ -47,6 +47,13 @@ export async function openHalfDone(page: Page, station: 'Throw on' | 'Read it'):
   }
 }
 
+/** Opens a view of the readout that is open. */
+export const readView = (page: Page, view: string): Promise<void> =>
+  page
+    .getByRole('navigation', { name: 'Views of the readout' })
+    .getByRole('link', { name: view, exact: true })
+    .click()
+
 /** The number of the throw about to be made. */
 export async function throwNumber(page: Page): Promise<number> {
   const heading = await page

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
-import { expect, openHalfDone, queueEmpty, test, throwNumber } from './bench.ts'
+import { expect, openHalfDone, queueEmpty, test, throwNumber, readView } from './bench.ts'
 
 const log = async (page: Page): Promise<void> => {
   await page.keyboard.press('ArrowRight')
@@ -76,6 +76,7 @@ test('two pages of one device change one throw after the other: nobody is asked 
     [other, '62.5'],
   ] as const) {
     await at.bringToFront()
+    await readView(at, 'Throws')
     const row = at.getByRole('region', { name: 'List of throws' }).getByRole('row').nth(1)
     await row.getByRole('link', { name: 'Edit' }).click()
     await landed(at).fill(carry)

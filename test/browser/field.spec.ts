@@ -1,4 +1,4 @@
-import { complaints, expect, openHalfDone, queueEmpty, test, throwNumber } from './bench.ts'
+import { complaints, expect, openHalfDone, queueEmpty, readView, test, throwNumber } from './bench.ts'
 
 test('a throw is logged with the mouse in two gestures, and its sentence moves', async ({ page }) => {
   const said = complaints(page)
@@ -92,6 +92,7 @@ test('a throw that does not count keeps its reason and moves no number', async (
 
 test('a throw is changed from the readout', async ({ page }) => {
   await openHalfDone(page, 'Read it')
+  await readView(page, 'Throws')
   const row = page.getByRole('region', { name: 'List of throws' }).getByRole('row').nth(1)
   await row.getByRole('link', { name: 'Edit' }).click()
   await expect(page.getByText('Changing throw 1')).toBeVisible()
@@ -99,6 +100,7 @@ test('a throw is changed from the readout', async ({ page }) => {
   await page.getByRole('button', { name: 'Keep changes' }).click()
   await expect(page.getByText('The throw was changed.', { exact: true }).first()).toBeVisible()
   await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await readView(page, 'Throws')
   await expect(row).toContainText('61.5 m')
 })
 

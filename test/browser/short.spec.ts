@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { ShortThrow } from '../../contract/trials.ts'
-import { complaints, expect, queueEmpty, test } from './bench.ts'
+import { complaints, expect, queueEmpty, test, readView } from './bench.ts'
 
 const open = async (page: Page) => {
   await page.goto('/')
@@ -54,6 +54,7 @@ test('skips are logged disc by disc with the keyboard, and their difference said
 
   // and it has its part in the readout
   await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await readView(page, 'Short game')
   await expect(page.getByRole('region', { name: 'On the ground' })).toContainText(
     'Slate skips 6.0 m farther than Tallow',
   )

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { complaints, expect, openHalfDone, queueEmpty, test } from './bench.ts'
+import { complaints, expect, openHalfDone, queueEmpty, test, readView } from './bench.ts'
 
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)
@@ -46,16 +46,26 @@ test('the readout shows corrected and thrown flights, claim and evidence, ladder
     .getByRole('region', { name: 'Tarnwick in four plastics' })
     .getByRole('link', { name: 'Read it' })
     .click()
+  // the answer comes first: the question, one sentence, how sure it is, and how it was thrown
+  await expect(page.getByTestId('answer')).toContainText('Slate flies more stable than Tallow: it finishes')
+  await expect(page.getByTestId('answer-probability')).toHaveText('99 %')
+  await expect(page.getByText(/Odile Fenn, Tobit Marl · .*68 throws counted, 4 left out/)).toBeVisible()
+  const picture = page.getByRole('region', { name: 'Picture of the answer' })
+  await expect(picture.getByRole('rowheader')).toHaveText(['Amber', 'Loam', 'Tallow'])
+  await expect(page.getByRole('region', { name: 'What you can say' })).toContainText(
+    'Slate is more stable than Amber',
+  )
+  await readView(page, 'Claim and evidence')
   await expect(page.getByText('68 counted throws, angle, power and wind taken out')).toBeVisible()
   await expect(
     page.getByRole('img', { name: /Slate, turn: published −0\.5, seen .*90 % interval/ }),
   ).toBeVisible()
-  await expect(page.getByRole('region', { name: 'What you can say' })).toContainText(
-    'Slate is more stable than Amber',
-  )
+  await readView(page, 'Flights')
   await page.getByRole('radio', { name: 'As thrown' }).click()
   await expect(page).toHaveURL(/show=thrown/)
   await expect(page.getByText('72 throws, the way they most likely flew')).toBeVisible()
+  await readView(page, 'Throws')
+  await expect(page).toHaveURL(/readout\/throws/)
   await page.getByRole('radio', { name: 'Left out 4' }).click()
   const list = page.getByRole('region', { name: 'List of throws' })
   await expect(list.getByRole('row')).toHaveCount(5)
@@ -108,6 +118,7 @@ test('an arm nobody measured is found from how far a usual disc goes', async ({ 
 
 test('a file with errors shows them all, mended it is previewed and then stored', async ({ page }) => {
   await openHalfDone(page, 'Read it')
+  await readView(page, 'Throws')
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'Export CSV' }).click()
   const stream = await (await download).createReadStream()
@@ -191,6 +202,8 @@ test('units and theme are the user’s and outlive a reload', async ({ page }) =
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
   await openHalfDone(page, 'Read it')
+  await expect(page.getByTestId('answer')).toContainText(/Skelmire/)
+  await readView(page, 'Throws')
   await expect(page.getByRole('region', { name: 'List of throws' })).toContainText(/\d ft\d/)
 })
 
@@ -349,7 +362,13 @@ const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promise<void>
     await check('plan')
     await page.getByRole('link', { name: 'Readout', exact: true }).click()
     await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+    await expect(page.getByTestId('answer')).toContainText('Skelmire')
     await check('readout')
+    for (const view of ['Pairs', 'Wind', 'Arms', 'Likeness', 'Throws', 'Throwers']) {
+      await readView(page, view)
+      await expect(page.getByRole('region', { name: view, exact: true })).toBeVisible()
+      await check(view)
+    }
     await page.getByRole('link', { name: 'Bench', exact: true }).click()
     await page
       .getByRole('region', { name: 'Tarnwick in four plastics' })

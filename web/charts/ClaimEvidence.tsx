@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3'
+import { HALF_NUMBER } from '../../core/flight/disc.ts'
 import { figure } from '../data/units.ts'
 import { Z90 } from '../../core/rating/normal.ts'
 
@@ -12,10 +13,20 @@ interface ClaimEvidenceProps {
   readonly sd: number
   readonly hue: string
   readonly width?: number
+  /** Shows the window in which the claim is true. */
+  readonly window?: boolean
 }
 
 /** A published number as a black flag, the evidence a dot with its 90 % bar, on a short axis about the claim. */
-export function ClaimEvidence({ what, published, observed, sd, hue, width = 118 }: ClaimEvidenceProps) {
+export function ClaimEvidence({
+  what,
+  published,
+  observed,
+  sd,
+  hue,
+  width = 118,
+  window = false,
+}: ClaimEvidenceProps) {
   const x = scaleLinear([published - HALF, published + HALF], [3, width - 3]).clamp(true)
   const [low, high] = [observed - Z90 * sd, observed + Z90 * sd]
   return (
@@ -27,6 +38,15 @@ export function ClaimEvidence({ what, published, observed, sd, hue, width = 118 
       viewBox={`0 0 ${width} 30`}
       aria-label={`${what}: published ${figure(published, 1)}, seen ${figure(observed, 1)}, 90 % interval ${figure(low, 1)} to ${figure(high, 1)}`}
     >
+      {window && (
+        <rect
+          x={x(published - HALF_NUMBER)}
+          width={x(published + HALF_NUMBER) - x(published - HALF_NUMBER)}
+          y="5"
+          height="24"
+          style={{ fill: 'var(--mown-2)' }}
+        />
+      )}
       <line x1="3" x2={width - 3} y1="17" y2="17" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
       {[-2, -1, 0, 1, 2].map((t) => (
         <line

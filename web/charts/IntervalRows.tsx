@@ -10,6 +10,8 @@ export interface IntervalRow {
   readonly high: number
   /** The value as it is said. */
   readonly words: string
+  /** Single values behind it. */
+  readonly ticks?: readonly number[]
 }
 
 interface IntervalRowsProps {
@@ -19,11 +21,13 @@ interface IntervalRowsProps {
   readonly mark: (value: number) => string
   /** What lies at either end. */
   readonly ends: readonly [low: string, high: string]
+  /** Closer to zero than this is alike: a pale window. */
+  readonly alike?: number
 }
 
 /** A value with its 90 % bar a row, on one axis with a line at zero; the figures stand beside it. */
-export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRowsProps) {
-  const all = rows.flatMap((r) => [r.low, r.high])
+export function IntervalRows({ rows, axis, mark, ends: [low, high], alike }: IntervalRowsProps) {
+  const all = rows.flatMap((r) => [r.low, r.high, ...(r.ticks ?? [])])
   const x = scaleLinear([Math.min(-1, ...all), Math.max(1, ...all)], [0, 100]).nice()
   const width = Math.max(...rows.map((r) => r.words.length))
   // a mark that would read like its neighbour is left out
@@ -38,6 +42,15 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
           <li key={r.id} className="contents">
             <span className="truncate font-medium">{r.name}</span>
             <svg height="34" className="w-full overflow-visible" aria-hidden>
+              {alike !== undefined && (
+                <rect
+                  x={`${x(-alike)}%`}
+                  width={`${x(alike) - x(-alike)}%`}
+                  y="0"
+                  height="34"
+                  style={{ fill: 'var(--tint)' }}
+                />
+              )}
               <line x1={`${x(0)}%`} x2={`${x(0)}%`} y1="0" y2="34" style={{ stroke: 'var(--edge)' }} />
               <rect
                 x={`${x(r.low)}%`}
@@ -48,6 +61,17 @@ export function IntervalRows({ rows, axis, mark, ends: [low, high] }: IntervalRo
                 fillOpacity="0.28"
                 style={{ fill: r.hue }}
               />
+              {r.ticks?.map((t, i) => (
+                <line
+                  key={i}
+                  x1={`${x(t)}%`}
+                  x2={`${x(t)}%`}
+                  y1="7"
+                  y2="27"
+                  strokeWidth="2"
+                  style={{ stroke: r.hue }}
+                />
+              ))}
               <circle cx={`${x(r.value)}%`} cy="17" r="7" style={{ fill: r.hue }} />
             </svg>
             <span className="figure text-right">{r.words}</span>

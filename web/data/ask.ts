@@ -1,15 +1,38 @@
 import type { Plan } from '../../contract/trials.ts'
 import type { Ask } from '../../core/plan/aims.ts'
+import { guessKind } from '../../core/plan/guess.ts'
+import type { QuestionKind } from '../../core/plan/questions.ts'
 import type { TrialView } from './hooks.ts'
 
 /** What a plan asks, its discs by what a fit knows them by. */
-export function askIn({ kind, pair }: Plan, codeOf: (discId: string) => string | undefined): Ask {
+export function askIn(
+  { kind, pair }: Pick<Plan, 'kind' | 'pair'>,
+  codeOf: (discId: string) => string | undefined,
+): Ask {
   const [a, b] = pair?.map(codeOf) ?? []
   return { kind, pair: a !== undefined && b !== undefined ? [a, b] : null }
 }
 
-/** What a trial asks; one without a plan asks which of its discs is more stable. */
-export const askOf = ({ trial, discs }: TrialView): Ask =>
-  trial.plan
-    ? askIn(trial.plan, (id) => discs.find((d) => d.disc.id === id)?.disc.code)
-    : { kind: 'molds', pair: null }
+/** The discs a trial asks about. */
+export const askedDiscs = ({ trial, discs }: TrialView) =>
+  discs.filter((d) => d.disc.id !== trial.controlDiscId)
+
+/** Which question a trial asks; guessed until it has a plan. */
+export const kindOf = (view: TrialView): QuestionKind =>
+  view.trial.plan?.kind ??
+  guessKind(
+    view.trial.question,
+    askedDiscs(view).map((d) => ({
+      mold: d.mold.id,
+      plastic: d.plastic.id,
+      wear: d.disc.wear,
+      ...(d.run && { run: d.run.id }),
+    })),
+  )
+
+/** What a trial asks, its discs by what a fit knows them by. */
+export const askOf = (view: TrialView): Ask =>
+  askIn(
+    { kind: kindOf(view), pair: view.trial.plan?.pair ?? null },
+    (id) => view.discs.find((d) => d.disc.id === id)?.disc.code,
+  )

@@ -85,8 +85,9 @@ export function percent(p: number): string {
 }
 
 /** How discs and lengths are called in sentences. */
-export const wordingOf = ({ length }: Units, name: (code: string) => string): Wording => ({
+export const wordingOf = ({ length, speed }: Units, name: (code: string) => string): Wording => ({
   name,
   length: length.show,
   figure: (m) => length.to(m).toFixed(1),
+  speed: (mps) => speed.show(mps, 0),
 })

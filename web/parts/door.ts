@@ -37,9 +37,14 @@ type Params<P extends string> = P extends `${string}:${infer Name}/${infer Rest}
   : P extends `${string}:${infer Name}`
     ? Name
     : never
-type Shown<P extends string, G extends StationGroup> = ComponentType<{
-  readonly [K in Params<P> | (G extends 'trial' ? 'trialId' : never)]: string
-}>
+/** A parameter with a question mark may be missing. */
+type Shown<P extends string, G extends StationGroup> = ComponentType<
+  {
+    readonly [K in Exclude<Params<P>, `${string}?`> | (G extends 'trial' ? 'trialId' : never)]: string
+  } & {
+    readonly [K in Extract<Params<P>, `${string}?`> as K extends `${infer Name}?` ? Name : never]?: string
+  }
+>
 
 /** A screen that is loaded when it is first entered; what it is given follows from its address. */
 export function screen<const P extends string, G extends StationGroup>(

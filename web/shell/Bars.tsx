@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import clsx from 'clsx'
 import { ChevronUp, Ellipsis, FlaskConical, Warehouse } from 'lucide-react'
 import { useContext, useEffect } from 'react'
-import { Link, useLocation, useMatch } from 'react-router'
+import { Link, useLocation, useMatch, matchPath } from 'react-router'
 import type { Trial } from '../../contract/trials.ts'
 import { useTrials } from '../data/hooks.ts'
 import type { Door } from '../parts/door.ts'
@@ -32,11 +32,7 @@ interface Way {
 /** Whether an address is that of a screen of a station, parameters and all. */
 function isScreenOf(door: Door, pathname: string): boolean {
   const base = door.group === 'trial' ? '/trials/:trialId/' : '/'
-  const parts = pathname.split('/').filter(Boolean)
-  return Object.values(door.screens).some((screen) => {
-    const wanted = `${base}${screen.path}`.split('/').filter(Boolean)
-    return wanted.length === parts.length && wanted.every((w, i) => w.startsWith(':') || w === parts[i])
-  })
+  return Object.values(door.screens).some((screen) => matchPath(`${base}${screen.path}`, pathname) !== null)
 }
 
 function useWays(trial: Trial | undefined) {

@@ -9,6 +9,11 @@ import type { Forecast } from '../../core/judge/forecast.ts'
 import type { Protocol } from '../../core/plan/order.ts'
 import type { TellingPlan } from '../../core/plan/telling.ts'
 import type { Candidate } from '../../core/plan/information.ts'
+import type { Answer, Answered, Asked, NamedArm } from '../../core/judge/answers/answer.ts'
+import { answerOf } from '../../core/judge/answers/answerOf.ts'
+import type { ShortPlay } from '../../core/judge/answers/shortGame.ts'
+import type { Preferences } from '../../contract/preferences.ts'
+import { unitsOf, wordingOf } from '../data/units.ts'
 import { openAims } from '../../core/judge/asked.ts'
 import { aimsOf } from '../../core/plan/aims.ts'
 import type { Ask } from '../../core/plan/aims.ts'
@@ -19,7 +24,7 @@ import type { Limit } from '../../core/judge/limits.ts'
 import type { PlanQuestion } from '../../core/plan/weighed.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
-import { flewLike } from '../../core/judge/flewLike.ts'
+import { armSpeed, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -253,6 +258,35 @@ const rating = {
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },
       limit: limitIn(weighedOf(state, aboutOf(sheet, discs)), ask.pair),
     }
+  },
+  /**
+   * The answer to a question, of a trial as it was last rated.
+   *
+   * @param thrown names of throwers, by what a fit knows their arms by
+   */
+  answer(
+    trial: string,
+    question: Answered,
+    {
+      names,
+      units,
+      thrown,
+      ...asked
+    }: Pick<Asked, 'discs' | 'convention' | 'pair'> & {
+      readonly names: ReadonlyMap<string, string>
+      readonly units: Preferences['units']
+      readonly thrown: ReadonlyMap<string, string>
+      readonly short: readonly ShortPlay[]
+    },
+  ): Answer | undefined {
+    const now = weighed.get(trial)
+    if (!now) return undefined
+    const arms = [...thrown].flatMap(([arm, name]): NamedArm[] => {
+      const armMps = armSpeed(now.state, arm)
+      return armMps === undefined ? [] : [{ name, armMps }]
+    })
+    const words = wordingOf(unitsOf(units), (code) => names.get(code) ?? code)
+    return answerOf(question, { ...asked, state: now.state, outcome: now.outcome, arms, words })
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */
   like(trial: string, disc: string, other: string): ReturnType<typeof flewLike> {

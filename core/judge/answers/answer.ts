@@ -141,7 +141,8 @@ export const toSide = (side: Side | undefined, fade: boolean): string => {
   return (side === 'left') === fade ? 'left' : 'right'
 }
 
-export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.round(100 * p)))} %`
+/** Never quite certain, and never rounded up past a bound it has not reached. */
+export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.floor(100 * p + 1e-9)))} %`
 export const isSettled = (p: number): boolean => p >= SETTLED
 
 /** “Amber, Slate and Loam”. */

@@ -159,8 +159,9 @@ export function answerDifferences(
   const allAlike = Math.min(...pairs.map((p) => alike(all, p.above, p.below)))
   const single = groups.some((g) => g.discs.length === 1)
   const proved = asGroups(asked, all, widest.above, widest.below, what.levels)
+  // one disc cannot prove a plastic: what is its own cannot be told from what is the plastic's
   const caveat = single
-    ? `; ${groups.every((g) => g.discs.length === 1) ? `one disc of each cannot prove a ${what.one}` : `a single disc cannot prove its ${what.one}`}, of the ${what.many} themselves it is ${percent(proved)} sure`
+    ? `; of the ${what.many} themselves, by ${groups.every((g) => g.discs.length === 1) ? 'one disc each' : 'single discs'}, ${percent(proved)}`
     : ''
   const closeness = sized(asked, widest.row.finish)
   const head = isSettled(widest.p)

@@ -5,6 +5,7 @@ import { cleanRelease, DEGREE } from '../../flight/release.ts'
 import { THROW_SD } from '../../rating/evidence.ts'
 import { busiestArm, flewLike } from '../flewLike.ts'
 import { sureness } from '../ladder.ts'
+import { countWord } from '../statements.ts'
 import { alikeProbability } from '../resolve.ts'
 import { pairOf } from '../../rating/outcome.ts'
 import {
@@ -156,12 +157,12 @@ export function answerMolds(asked: Asked): Answer {
         },
         {
           p: first,
-          text: `${named[0]!} is the most stable of the ${order.length}`,
+          text: `${named[0]!} is the most stable of the ${countWord(order.length)}`,
           claim: { says: 'most stable', disc: order[0]!, of: order },
         },
         {
           p: last,
-          text: `${named.at(-1)!} is the least stable of the ${order.length}`,
+          text: `${named.at(-1)!} is the least stable of the ${countWord(order.length)}`,
           claim: { says: 'least stable', disc: order.at(-1)!, of: order },
         },
       ]
@@ -187,7 +188,6 @@ export function answerMolds(asked: Asked): Answer {
       ...(two || !head || head.text !== heads[0]!.text
         ? []
         : [`${named[0]!} is the most stable, ${percent(first)}`]),
-      ...(two ? [] : neighbours.filter((n) => isSettled(n.p)).map((n) => `${pairWords(n)}, ${percent(n.p)}`)),
       ...neighbours
         .filter((n) => isSettled(n.alike))
         .map(
@@ -204,7 +204,7 @@ export function answerMolds(asked: Asked): Answer {
       }),
       ...(shot
         ? [
-`${shot.against < 1 ? `No single throw tells ${name(closest.above)} from ${name(closest.below)}; nearest to it comes one` : `What tells ${name(closest.above)} from ${name(closest.below)} best is a throw`} ${shotWords(shot)}: they land ${words.length?.(shot.apartM) ?? `${shot.apartM.toFixed(1)} m`} apart, ${shot.against.toFixed(1)} times what two throws scatter`,
+            `${shot.against < 1 ? `No single throw tells ${name(closest.above)} from ${name(closest.below)}; nearest to it comes one` : `What tells ${name(closest.above)} from ${name(closest.below)} best is a throw`} ${shotWords(shot)}: they land ${words.length?.(shot.apartM) ?? `${shot.apartM.toFixed(1)} m`} apart, ${shot.against.toFixed(1)} times what two throws scatter`,
           ]
         : []),
     ],

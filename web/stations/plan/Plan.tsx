@@ -13,6 +13,7 @@ import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
+import { kindOf } from '../../data/ask.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Card, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
@@ -68,13 +69,6 @@ const plannedDisc = (d: ShelvedDisc) => ({
   isNew: d.disc.wear === 'new',
 })
 
-/** What a trial asks, guessed from its discs until somebody says. */
-function guess(discs: readonly ShelvedDisc[], controlDiscId: string | null): QuestionKind {
-  const asked = discs.filter((d) => d.disc.id !== controlDiscId)
-  if (asked.length < 2) return 'label'
-  return new Set(asked.map((d) => d.mold.id)).size === 1 ? 'plastics' : 'molds'
-}
-
 function Planning({ view }: { view: TrialView }) {
   const { trial, discs } = view
   const units = useUnits()
@@ -87,11 +81,18 @@ function Planning({ view }: { view: TrialView }) {
   const seed = Number.parseInt(trial.id.slice(-5), 16)
   const [params] = useSearchParams()
   const wanted = params.get('kind')
-  const kind = QUESTION_KINDS.find((k) => k === wanted) ?? guess(discs, trial.controlDiscId)
-  const plan = useMemo(
-    () => trial.plan ?? { ...BLANK_PLAN, ...proposed(trial, planned, kind, seed, made) },
-    [trial, planned, kind, seed, made],
-  )
+  const kind = QUESTION_KINDS.find((k) => k === wanted) ?? kindOf(view)
+  const asking = params.get('pair')
+  const plan = useMemo(() => {
+    const own = trial.plan ?? { ...BLANK_PLAN, ...proposed(trial, planned, kind, seed, made) }
+    // whoever comes to settle a pair finds the plan asking about it
+    const ids = (asking?.split(',') ?? []).flatMap(
+      (code) => discs.find((d) => d.disc.code === code)?.disc.id ?? [],
+    )
+    return own.pair === null && ids.length === 2 && ids[0] !== ids[1]
+      ? { ...own, pair: [ids[0]!, ids[1]!] as [string, string] }
+      : own
+  }, [trial, planned, kind, seed, made, asking, discs])
   const [spend, setSpend] = useState<number | null>(null)
   const weighed = usePlanWorth(view, plan, spend)
   const { value: worth, working } = weighed

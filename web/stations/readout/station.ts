@@ -9,7 +9,7 @@ export const readout: Door = {
   group: 'trial',
   icon: ScrollText,
   screens: {
-    main: screen('trial', 'readout', () => import('./Readout.tsx')),
+    main: screen('trial', 'readout/:view?', () => import('./Readout.tsx')),
     import: screen('trial', 'import', () => import('./Import.tsx')),
   },
   keys: [],

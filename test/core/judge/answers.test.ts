@@ -1,0 +1,217 @@
+import { expect } from 'chai'
+import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import type { Answered, Asked } from '../../../core/judge/answers/answer.ts'
+import { answerOf } from '../../../core/judge/answers/answerOf.ts'
+import { straightArm } from '../../../core/judge/answers/arms.ts'
+import { numberDraws, sideDraws } from '../../../core/judge/answers/draws.ts'
+import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
+import { guessKind } from '../../../core/plan/guess.ts'
+import { fit } from '../../../core/rating/fit.ts'
+import { outcomeOf, pairOf } from '../../../core/rating/outcome.ts'
+import { NOTHING_OF_SHORT } from '../../../core/throw/short.ts'
+import { deviation, mean } from 'd3'
+import { told, TRIALS } from '../../simulate/answers.ts'
+import { simulateSession } from '../../simulate/session.ts'
+import type { SessionDesign } from '../../simulate/session.ts'
+
+function asked(design: SessionDesign, also: Partial<Asked> = {}): Asked & { short: readonly ShortPlay[] } {
+  const session = simulateSession(design)
+  const state = fit(session.evidence)
+  return {
+    state,
+    outcome: outcomeOf(state),
+    discs: session.evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
+    convention: 'fresh',
+    pair: null,
+    arms: [],
+    words: { name: (d) => d.replace('disc-', 'Disc ') },
+    short: [],
+    ...also,
+  }
+}
+
+describe('answers, of made-up trials whose truth is known', () => {
+  for (const question of Object.keys(TRIALS) as (keyof typeof TRIALS)[])
+    it(`to “${question}” are false no more often than they say`, () => {
+      const { settled, wrong, due } = told(question, 30, 50)
+      expect(settled, 'settled').greaterThan(3)
+      // of so few a handful more than is due may be wrong: three standard deviations
+      expect(wrong).most(due + 3 * Math.sqrt(due + 0.5))
+    })
+})
+
+describe('draws of numbers', () => {
+  it('scatter as the fit believes, and are the same each time', () => {
+    const { state, outcome } = asked({ seed: 0.3, throws: 36, called: true })
+    const ids = outcome.discs.map((d) => d.disc)
+    const draws = numberDraws(state, ids)
+    outcome.discs.forEach((d, i) => {
+      const turns = draws.map((v) => v[3 * i + 1]!)
+      expect(mean(turns)).closeTo(d.observed.turn, 0.05)
+      expect(deviation(turns)! / d.sd.turn).within(0.94, 1.06)
+    })
+    const sides = sideDraws(state, ids, draws, 'side')
+    const pair = pairOf(outcome, ids[0]!, ids[1]!)
+    expect(deviation(sides.map((s) => s[0]! - s[1]!))! / pair.difference.sd).within(0.94, 1.06)
+    expect(numberDraws(state, ids)[7]).deep.equal(draws[7])
+  })
+})
+
+describe('an answer', () => {
+  it('says whether a disc is true to its numbers, figure by figure, in the state its label describes', () => {
+    const kin = [{ mold: 'Ash', plastic: 'soft', wear: 1 }]
+    const q = asked({ seed: 0.8, kin, throws: 24, called: true })
+    const fresh = answerOf('numbers', q)
+    expect(fresh.picture.kind).equal('claims')
+    if (fresh.picture.kind !== 'claims') return
+    expect(fresh.picture.rows.map((r) => r.figure)).deep.equal(['stability', 'glide', 'turn', 'fade'])
+    for (const r of fresh.picture.rows) expect(r.below + r.within + r.above).closeTo(1, 1e-6)
+    const seasoned = answerOf('numbers', { ...q, convention: 'seasoned' })
+    if (seasoned.picture.kind !== 'claims') return
+    // wear takes stability: of a beaten disc the one it was fresh was more stable than the one it was seasoned
+    const of = (a: typeof fresh) =>
+      a.picture.kind === 'claims' ? a.picture.rows.find((r) => r.figure === 'stability')!.seen.value : NaN
+    expect(of(fresh)).greaterThan(of(seasoned))
+    expect(fresh.besides.join()).contain('read as of a fresh disc')
+  })
+
+  it('tells plastics apart, says what single discs cannot prove, and names what is open', () => {
+    const kin = ['soft', 'firm', 'hard'].map((plastic) => ({ mold: 'Ash', plastic }))
+    const q = asked({ seed: 0.3, kin, throws: 48, called: true })
+    const answer = answerOf('plastics', q)
+    expect(answer.settled).equal(true)
+    expect(answer.probability).least(0.9)
+    expect(answer.sentence).match(
+      /^\w+ flies more stable than \w+: it finishes [\d.]+ m .*of the plastics themselves, by one disc each, \d+ %$/,
+    )
+    const { picture } = answer
+    if (picture.kind !== 'differences') throw new Error(picture.kind)
+    expect(picture.rows[0]!.side).deep.equal({ value: 0, sd: 0 })
+    for (const r of picture.rows.slice(1)) {
+      const pair = pairOf(q.outcome, r.discs[0]!, 'disc-0')
+      const sign = pair.a === 'disc-0' ? -1 : 1
+      expect(r.side.value).closeTo(sign * pair.difference.value, 1e-9)
+      expect(r.side.sd / pair.difference.sd).within(0.93, 1.07)
+    }
+    // of plastics nobody can be surer than of the discs
+    const share = Number(/(\d+) %$/.exec(answer.sentence)![1]) / 100
+    expect(share).most(answer.probability!)
+  })
+
+  it('puts molds in order, of all of them or of the pair it is about', () => {
+    const q = asked({ seed: 0.42, discs: 4, throws: 48, called: true })
+    const all = answerOf('molds', q)
+    if (all.picture.kind !== 'ladder') throw new Error(all.picture.kind)
+    const sides = all.picture.order.map((d) => q.outcome.discs.find((o) => o.disc === d)!.side.value)
+    expect(sides).deep.equal([...sides].sort((a, b) => b - a))
+    expect(all.besides.join()).match(/(What tells|No single throw tells)/)
+    const two = answerOf('molds', { ...q, pair: ['disc-1', 'disc-3'] })
+    if (two.picture.kind !== 'ladder') throw new Error(two.picture.kind)
+    expect([...two.picture.order].sort()).deep.equal(['disc-1', 'disc-3'])
+    expect(two.sentence).contain('Disc 1').contain('Disc 3')
+  })
+
+  it('finds the arm at which a disc flies straight, and tells what it is to others', () => {
+    const numbers = { speed: 9, glide: 5, turn: -2, fade: 1 }
+    const straight = straightArm(numbers, STANDARD_BODY)!
+    expect(straight).within(18, 31)
+    expect(straightArm({ ...numbers, turn: 1, fade: 4 }, STANDARD_BODY)).equal(undefined)
+    const q = asked(
+      { seed: 0.2, discs: 1, throws: 24, called: true },
+      { arms: [{ name: 'Wren', armMps: 20.4 }] },
+    )
+    const { picture, besides, figures } = answerOf('arms', q)
+    if (picture.kind !== 'arms') throw new Error(picture.kind)
+    expect(picture.rows.map((r) => r.armMps)).deep.equal([18, 20, 20.4, 22, 24, 26, 28, 31])
+    const carries = picture.rows.map((r) => r.carry.value)
+    expect(carries).deep.equal([...carries].sort((a, b) => a - b))
+    expect(besides[0]).match(/^For Wren Disc 0 carries/)
+    expect(figures['carry at 20.4 m/s']!.value).closeTo(picture.rows[2]!.carry.value, 1e-9)
+  })
+
+  it('says what the wind does, disc by disc, and whose line it moves least', () => {
+    const q = asked({ seed: 0.6, discs: 3, throws: 72, called: true })
+    const { picture, probability } = answerOf('wind', q)
+    if (picture.kind !== 'wind') throw new Error(picture.kind)
+    const best = Math.max(...picture.rows.map((r) => r.pHoldsBest))
+    expect(probability).equal(best)
+    for (const r of picture.rows) {
+      const along = r.points.filter((p) => p.toFadeMps === 0)
+      // a wind from behind carries farther, one in the face less far
+      expect(along.at(-1)!.carry.value).greaterThan(along[0]!.carry.value)
+    }
+  })
+
+  it('parts what mass explains from what is left over', () => {
+    const kin = ['a', 'b'].map(() => ({ mold: 'Ash', plastic: 'hard' }))
+    const q = asked({ seed: 0.31, kin, throws: 48, called: true })
+    const { picture, figures } = answerOf('weight', q)
+    if (picture.kind !== 'weight') throw new Error(picture.kind)
+    expect(picture.rows[1]!.armMps).closeTo(0.8 * picture.rows[0]!.armMps, 1e-9)
+    expect(figures['mass alone, finish']!.value).equal(picture.rows[0]!.massM)
+    const same = q.state.evidence.discs.map((d) => ({ ...d, body: STANDARD_BODY }))
+    const alike = { ...q, state: { ...q.state, evidence: { ...q.state.evidence, discs: same } } }
+    expect(answerOf('weight', alike).sentence).contain('weigh the same')
+  })
+
+  const play = (disc: string, groundM: number): ShortPlay => ({
+    ...NOTHING_OF_SHORT,
+    disc,
+    game: 'ground',
+    groundM,
+  })
+  it('of the short game compares what was logged, and says what it is worth', () => {
+    const q = asked({ seed: 0.5, discs: 2, throws: 4, called: true })
+    const short = [6, 6.5, 7, 6.2]
+      .map((m) => play('disc-0', m))
+      .concat([1, 0.5, 1.4, 0.8].map((m) => play('disc-1', m)))
+    const answer = answerOf('ground', { ...q, short })
+    expect(answer.settled).equal(true)
+    expect(answer.sentence).match(/^Disc 0 skips 5\.5 m \(.*\) farther than Disc 1$/)
+    expect(answer.claim).deep.equal({ says: 'more', of: 'ground', disc: 'disc-0', than: 'disc-1' })
+    expect(answer.besides[0]).equal('Land Disc 0 5.5 m shorter for the same end.')
+    expect(answerOf('approach', { ...q, short }).sentence).contain('No approach')
+  })
+
+  it('claims nothing where nothing can be said', () => {
+    const q = asked({ seed: 0.5, discs: 2, throws: 8, called: true })
+    const says = (question: Answered, over: Partial<typeof q> = {}) => answerOf(question, { ...q, ...over })
+    expect(says('plastics', { discs: ['disc-0'] })).deep.include({
+      settled: false,
+      claim: undefined,
+      probability: undefined,
+    })
+    expect(says('molds', { discs: ['disc-0'] }).sentence).contain('Two discs at least')
+    expect(says('wear').sentence).contain('all in one state')
+    const unthrown = { ...q.state, evidence: { ...q.state.evidence, throws: [] } }
+    for (const question of ['numbers', 'plastics', 'molds', 'arms', 'wind'] as const)
+      expect(says(question, { state: unthrown }).sentence).contain('No throw of these discs counts yet')
+  })
+})
+
+describe('what a trial asks', () => {
+  const disc = { mold: 'Ash', plastic: 'soft' }
+  it('is guessed from its words, else from what its discs differ in', () => {
+    const two = [disc, { ...disc, plastic: 'hard' }]
+    expect(guessKind('Does it fly to its numbers in both plastics?', two)).equal('label')
+    expect(guessKind('What does the plastic change, and what has wear done?', two)).equal('plastics')
+    expect(guessKind('What will it do for a slower arm?', two)).equal('arms')
+    expect(guessKind('Which holds in the wind?', two)).equal('wind')
+    expect(guessKind('Does it stop?', two)).equal('short game')
+    expect(guessKind('', two)).equal('plastics')
+    expect(guessKind('', [disc])).equal('label')
+    expect(guessKind('', [disc, { ...disc, mold: 'Birch' }])).equal('molds')
+    expect(
+      guessKind('', [
+        { ...disc, run: '1' },
+        { ...disc, run: '2' },
+      ]),
+    ).equal('runs')
+    expect(
+      guessKind('', [
+        { ...disc, wear: 'new' },
+        { ...disc, wear: 'worn' },
+      ]),
+    ).equal('wear')
+  })
+})

@@ -1,0 +1,117 @@
+import clsx from 'clsx'
+import { format } from 'date-fns'
+import { mean } from 'd3'
+import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
+import type { Answer } from '../../../core/judge/answers/answer.ts'
+import { alongOut } from '../../../core/throw/leg.ts'
+import { kindOf } from '../../data/ask.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { percent } from '../../data/units.ts'
+import type { Units } from '../../data/units.ts'
+import { buttonLook } from '../../parts/Button.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
+
+interface AnswerHeadProps {
+  readonly view: TrialView
+  readonly answer: Answer | undefined
+  readonly working: boolean
+  /** On other views than the answer it takes less room. */
+  readonly small: boolean
+}
+
+/** The question of the trial, its answer in one sentence, how sure it is, and how it was thrown. */
+export function AnswerHead({ view, answer, working, small }: AnswerHeadProps) {
+  const units = useUnits()
+  const { trial } = view
+  const asked = wordsOf(kindOf(view)).words
+  return (
+    <header className={clsx('transition-opacity', working && 'opacity-60')} aria-label="Answer">
+      <p className="text-note text-quiet">
+        {trial.question || asked}
+        {trial.question && trial.question !== asked && ` · ${asked}`}
+      </p>
+      <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
+        <h1
+          aria-live="polite"
+          data-testid="answer"
+          className={clsx(
+            'min-w-0 flex-1 basis-96 text-balance',
+            small ? 'text-lead' : 'text-[1.6rem] leading-[2rem] max-md:text-title',
+          )}
+        >
+          {answer ? `${answer.sentence}.` : 'Working out the answer …'}
+        </h1>
+        {answer && (
+          <div className="flex shrink-0 items-center gap-3 max-md:w-full">
+            {answer.probability !== undefined && (
+              <p className="text-right max-md:flex max-md:items-baseline max-md:gap-2">
+                <span
+                  data-testid="answer-probability"
+                  className={clsx(
+                    'figure block',
+                    small ? 'text-lead' : 'text-[1.6rem] leading-[2rem]',
+                    answer.settled ? 'text-ink' : 'text-quiet',
+                  )}
+                >
+                  {percent(answer.probability)}
+                </span>
+                {!small && (
+                  <span className="block text-note text-quiet">
+                    {answer.settled ? 'sure' : 'not settled'}
+                  </span>
+                )}
+              </p>
+            )}
+            {!answer.settled && !small && (
+              <StationLink
+                at="plan"
+                params={{ trialId: trial.id }}
+                search={
+                  answer.wants && trial.discIds.length > 2
+                    ? `?pair=${answer.wants.map(encodeURIComponent).join(',')}`
+                    : ''
+                }
+                className={buttonLook('primary')}
+              >
+                Plan what settles it
+              </StationLink>
+            )}
+          </div>
+        )}
+      </div>
+      {!small && <p className="mt-1 text-note text-quiet">{conditions(view, units)}</p>}
+    </header>
+  )
+}
+
+/** Who, when, where, in which wind and air, how measured, how many throws counted. */
+function conditions({ trial: _, throws, throwers, sessions }: TrialView, units: Units): string {
+  const thrown = new Set(throws.map((t) => t.throwerId))
+  const held = sessions.filter((s) => throws.some((t) => t.sessionId === s.id))
+  const days = [...new Set(held.map((s) => s.day))].sort()
+  const winds = throws.flatMap((t) =>
+    t.windAlongMps === null ? [] : [t.windAlongMps * alongOut(t.leg ?? 'out')],
+  )
+  const air = held.flatMap((s) => (s.temperatureC === null ? [] : [s.temperatureC]))
+  const counted = throws.filter((t) => t.counts).length
+  const day = (d: string) => format(new Date(`${d}T12:00`), 'd MMM yyyy')
+  const along = mean(winds)
+  return [
+    throwers
+      .filter((t) => thrown.has(t.id))
+      .map((t) => t.name)
+      .join(', '),
+    days.length > 1 ? `${day(days[0]!)} to ${day(days.at(-1)!)}` : days.map(day).join(''),
+    [...new Set(held.map((s) => s.place))].join(', '),
+    along === undefined
+      ? 'wind not noted'
+      : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
+    air.length > 0 && units.temperature.show(mean(air)!, 0),
+    [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
+    `${counted} throws counted, ${throws.length - counted} left out`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+const METHOD = { ranged: 'measured', paced: 'paced', eye: 'by eye' } as Readonly<Record<string, string>>

@@ -1,0 +1,47 @@
+import clsx from 'clsx'
+import { useSearchParams } from 'react-router'
+import { StationLink } from '../../parts/StationLink.tsx'
+
+/** The views of a readout, in their order. */
+export const VIEWS = [
+  ['answer', 'Answer'],
+  ['flights', 'Flights'],
+  ['evidence', 'Claim and evidence'],
+  ['pairs', 'Pairs'],
+  ['wind', 'Wind'],
+  ['arms', 'Arms'],
+  ['likeness', 'Likeness'],
+  ['short', 'Short game'],
+  ['throws', 'Throws'],
+  ['throwers', 'Throwers'],
+] as const
+export type ViewName = (typeof VIEWS)[number][0]
+export const isView = (name: string): name is ViewName => VIEWS.some(([v]) => v === name)
+
+/** Links to the views of a readout; what it is read from goes along. */
+export function Tabs({ trialId, view }: { trialId: string; view: ViewName }) {
+  const [params] = useSearchParams()
+  const from = params.get('from')
+  return (
+    <nav aria-label="Views of the readout" className="-mx-3 overflow-x-auto px-3 md:mx-0 md:px-0">
+      <ul className="flex gap-1 border-b border-rule">
+        {VIEWS.map(([name, words]) => (
+          <li key={name}>
+            <StationLink
+              at="readout"
+              params={name === 'answer' ? { trialId } : { trialId, view: name }}
+              search={from ? `?from=${from}` : ''}
+              aria-current={name === view ? 'page' : undefined}
+              className={clsx(
+                'flex min-h-10 items-center border-b-3 px-2.5 font-medium whitespace-nowrap max-md:min-h-11',
+                name === view ? 'border-water text-ink' : 'border-transparent text-quiet hover:bg-tint',
+              )}
+            >
+              {words}
+            </StationLink>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  )
+}

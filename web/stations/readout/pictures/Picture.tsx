@@ -1,0 +1,43 @@
+import type { Picture as Drawn } from '../../../../core/judge/answers/picture.ts'
+import type { Outcome } from '../../../../core/rating/outcome.ts'
+import { ArmsPicture } from './ArmsPicture.tsx'
+import { ClaimsPicture } from './ClaimsPicture.tsx'
+import { DifferencesPicture } from './DifferencesPicture.tsx'
+import { DotsPicture } from './DotsPicture.tsx'
+import { LadderPicture } from './LadderPicture.tsx'
+import { WearPicture } from './WearPicture.tsx'
+import { WeightPicture } from './WeightPicture.tsx'
+import { WindPicture } from './WindPicture.tsx'
+
+/** How discs are called and coloured in pictures, and which way the fade is. */
+export interface Drawing {
+  readonly name: (code: string) => string
+  readonly place: (code: string) => number
+  readonly outcome: Outcome
+  /** Discs as they were expected, the most stable first; empty where nobody said. */
+  readonly expected: readonly string[]
+}
+
+/** The picture of an answer. */
+export function Picture({ picture, ...drawing }: { readonly picture: Drawn } & Drawing) {
+  switch (picture.kind) {
+    case 'nothing':
+      return null
+    case 'claims':
+      return <ClaimsPicture rows={picture.rows} {...drawing} />
+    case 'differences':
+      return <DifferencesPicture {...picture} {...drawing} />
+    case 'ladder':
+      return <LadderPicture {...picture} {...drawing} />
+    case 'weight':
+      return <WeightPicture {...picture} {...drawing} />
+    case 'arms':
+      return <ArmsPicture {...picture} {...drawing} />
+    case 'wind':
+      return <WindPicture rows={picture.rows} {...drawing} />
+    case 'wear':
+      return <WearPicture {...picture} {...drawing} />
+    case 'dots':
+      return <DotsPicture {...picture} {...drawing} />
+  }
+}

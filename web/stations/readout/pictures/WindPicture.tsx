@@ -1,0 +1,203 @@
+import { area, extent, line, scaleLinear } from 'd3'
+import { useState } from 'react'
+import type { WindPoint, WindRow } from '../../../../core/judge/answers/picture.ts'
+import { Z90 } from '../../../../core/rating/normal.ts'
+import { useUnits } from '../../../data/preferences.tsx'
+import { figure, percent } from '../../../data/units.ts'
+import { DiscDot } from '../../../parts/Disc.tsx'
+import { EndLabels, Flight } from '../../../strip/layers.tsx'
+import { Strip } from '../../../strip/Strip.tsx'
+import { hueOf } from '../../../strip/hues.ts'
+import type { Drawing } from './Picture.tsx'
+
+const WIDTH = 360
+const HEIGHT = 220
+const PAD = { left: 40, right: 8, top: 26, bottom: 34 }
+
+/** Flights in a wind that is pulled, and where each disc finishes in every wind along the line. */
+export function WindPicture({ rows, outcome, name, place }: { rows: readonly WindRow[] } & Drawing) {
+  const { length, speed } = useUnits()
+  const [wind, setWind] = useState(-4)
+  const up = outcome.fadeSide === 'right' ? -1 : 1
+  const along = (r: WindRow) => r.points.filter((p) => p.toFadeMps === 0)
+  const winds = along(rows[0]!).map((p) => p.alongMps)
+  const at = (r: WindRow) => along(r).find((p) => p.alongMps === wind)!
+  const all = rows.flatMap((r) => along(r).flatMap((p) => p.path))
+  const [low, high] = extent(all, (p) => up * p.y) as [number, number]
+  const words =
+    wind === 0 ? 'still air' : `${speed.show(Math.abs(wind), 0)} ${wind < 0 ? 'headwind' : 'tailwind'}`
+  return (
+    <div>
+      <label className="mb-1 flex flex-wrap items-center gap-x-3">
+        <span className="text-note text-quiet">Wind along the line</span>
+        <input
+          type="range"
+          className="min-h-10 w-56 accent-[var(--water)]"
+          min={winds[0]}
+          max={winds.at(-1)}
+          step={2}
+          value={wind}
+          aria-valuetext={words}
+          onChange={(e) => setWind(Number(e.target.value))}
+        />
+        <strong className="figure">{words}</strong>
+      </label>
+      <Strip
+        height={300}
+        fade={outcome.fadeSide ?? 'up'}
+        names={rows.map((r) => name(r.disc))}
+        reach={{
+          down: 1.03 * Math.max(...all.map((p) => p.x)),
+          left: Math.max(6, high) + 2,
+          right: Math.max(6, -low) + 2,
+        }}
+        label={`Flights in ${words}, seen from above; the table says the same in figures`}
+      >
+        {rows.map((r) => (
+          <Flight
+            key={r.disc}
+            hue={hueOf(place(r.disc))}
+            path={at(r).path.map((p) => ({ down: p.x, left: up * p.y }))}
+          />
+        ))}
+        <EndLabels
+          ends={rows.map((r) => {
+            const end = at(r).path.at(-1)!
+            return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(r.disc)), words: name(r.disc) }
+          })}
+        />
+      </Strip>
+      <div className="mt-3 grid items-start gap-4 md:grid-cols-[auto_minmax(0,1fr)]">
+        <FinishByWind rows={rows} along={along} place={place} />
+        <table className="w-full text-left">
+          <thead className="text-note text-quiet">
+            <tr>
+              <th className="font-normal">Disc</th>
+              <th className="text-right font-normal">finish moved a m/s of headwind</th>
+              <th className="text-right font-normal max-md:hidden">across, 4 m/s</th>
+              <th className="text-right font-normal">holds best</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r) => {
+              const across = r.points.filter((p) => Math.abs(p.toFadeMps) === 4)
+              const moved = (across[1]!.finish.value - across[0]!.finish.value) / 2
+              return (
+                <tr key={r.disc} className="border-t border-rule">
+                  <th scope="row" className="py-1.5 font-medium">
+                    <span className="flex items-center gap-2">
+                      <DiscDot place={place(r.disc)} /> {name(r.disc)}
+                    </span>
+                  </th>
+                  <td className="figure text-right">
+                    {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
+                    {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
+                    <span className="block text-note text-quiet">
+                      ±{(length.to(Z90) * r.turnPerMps.sd).toFixed(1)} {length.unit}
+                    </span>
+                  </td>
+                  <td className="figure text-right max-md:hidden">{length.show(Math.abs(moved))}</td>
+                  <td className="figure text-right">{percent(r.pHoldsBest)}</td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  )
+}
+
+/** Finish against the wind along the line, a line a disc with its 90 % band. */
+function FinishByWind({
+  rows,
+  along,
+  place,
+}: {
+  rows: readonly WindRow[]
+  along: (r: WindRow) => readonly WindPoint[]
+  place: (code: string) => number
+}) {
+  const { length, speed } = useUnits()
+  const points = rows.flatMap((r) => along(r))
+  const x = scaleLinear(extent(points, (p) => p.alongMps) as [number, number], [PAD.left, WIDTH - PAD.right])
+  const y = scaleLinear(
+    extent(
+      points.flatMap((p) => [p.finish.value - Z90 * p.finish.sd, p.finish.value + Z90 * p.finish.sd]),
+    ) as [number, number],
+    [HEIGHT - PAD.bottom, PAD.top],
+  ).nice(4)
+  const path = line<WindPoint>()
+    .x((p) => x(p.alongMps))
+    .y((p) => y(p.finish.value))
+  const band = area<WindPoint>()
+    .x((p) => x(p.alongMps))
+    .y0((p) => y(p.finish.value - Z90 * p.finish.sd))
+    .y1((p) => y(p.finish.value + Z90 * p.finish.sd))
+  return (
+    <svg
+      width={WIDTH}
+      height={HEIGHT}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="max-w-full"
+      role="img"
+      aria-label="Finish by wind along the line"
+    >
+      {y.ticks(4).map((t) => (
+        <g key={t}>
+          <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
+          <text
+            x={PAD.left - 6}
+            y={y(t) + 5}
+            textAnchor="end"
+            fontSize="14"
+            className="figure"
+            style={{ fill: 'var(--quiet)' }}
+          >
+            {figure(length.to(t), 0)}
+          </text>
+        </g>
+      ))}
+      <text x={PAD.left} y={14} fontSize="13" style={{ fill: 'var(--quiet)' }}>
+        finish, {length.unit}; the fade side up
+      </text>
+      {[-8, -4, 0, 4, 8].map((t) => (
+        <text
+          key={t}
+          x={x(t)}
+          y={HEIGHT - 18}
+          textAnchor="middle"
+          fontSize="14"
+          className="figure"
+          style={{ fill: 'var(--quiet)' }}
+        >
+          {figure(speed.to(Math.abs(t)), 0)}
+        </text>
+      ))}
+      <text x={x(-6)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+        head
+      </text>
+      <text x={x(0)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+        {speed.unit}
+      </text>
+      <text x={x(6)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+        tail
+      </text>
+      {rows.map((r) => (
+        <g key={r.disc}>
+          <path
+            d={band(along(r) as WindPoint[]) ?? ''}
+            fillOpacity="0.14"
+            style={{ fill: hueOf(place(r.disc)) }}
+          />
+          <path
+            d={path(along(r) as WindPoint[]) ?? ''}
+            fill="none"
+            strokeWidth="2.5"
+            style={{ stroke: hueOf(place(r.disc)) }}
+          />
+        </g>
+      ))}
+    </svg>
+  )
+}

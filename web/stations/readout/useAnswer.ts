@@ -1,0 +1,70 @@
+import { useMemo } from 'react'
+import { armId } from '../../../core/rating/fromSheet.ts'
+import type { Answer, Answered } from '../../../core/judge/answers/answer.ts'
+import { ANSWER_TO } from '../../../core/judge/answers/answerOf.ts'
+import { askedDiscs, askOf, kindOf } from '../../data/ask.ts'
+import { useShortThrows } from '../../data/hooks.ts'
+import type { TrialView } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { useAsked } from '../../data/useAsked.ts'
+import type { Asked } from '../../data/useAsked.ts'
+import { askRating } from '../../workers/rating.ts'
+import type { Reading } from '../../workers/rating.worker.ts'
+
+/** Which question a trial is answered with first. */
+export const questionOf = (view: TrialView): Answered => ANSWER_TO[kindOf(view)]
+
+/**
+ * The answer to a question, of a reading of a trial.
+ *
+ * @param discs codes of the discs it is asked about; those of the trial where nobody says
+ */
+export function useAnswer(
+  view: TrialView,
+  ratingKey: string,
+  reading: Reading,
+  names: ReadonlyMap<string, string>,
+  question: Answered | null,
+  discs?: readonly string[],
+): Asked<Answer | undefined> {
+  const { kind } = useUnits()
+  const short = useShortThrows(view.trial.id)
+  const about = useMemo(() => {
+    const codes = new Map(view.discs.map((d) => [d.disc.id, d.disc.code]))
+    const thrown = new Map(
+      view.throwers.flatMap((t) =>
+        (['backhand', 'forehand'] as const).map((stroke) => [
+          armId({ thrower: t.name, hand: t.hand, stroke }),
+          stroke === 'backhand' ? t.name : `${t.name}, forehand`,
+        ]),
+      ),
+    )
+    return {
+      discs: discs ?? askedDiscs(view).map((d) => d.disc.code),
+      convention: view.trial.plan?.convention ?? ('fresh' as const),
+      pair: askOf(view).pair,
+      names,
+      units: kind,
+      thrown,
+      short: short.flatMap(({ discId, ...seen }) => {
+        const disc = codes.get(discId)
+        return disc === undefined ? [] : [{ ...seen, disc }]
+      }),
+    }
+  }, [view, discs, names, kind, short])
+  const key =
+    question === null
+      ? null
+      : JSON.stringify([
+          question,
+          reading.serial,
+          about.discs,
+          about.convention,
+          about.pair,
+          kind,
+          about.short,
+        ])
+  return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {
+    about: `${view.trial.id} ${question}`,
+  })
+}

@@ -1,0 +1,57 @@
+import { useMemo, useState } from 'react'
+import type { Answered } from '../../../../core/judge/answers/answer.ts'
+import { Card, Unanswered } from '../../../parts/Card.tsx'
+import { SelectInput } from '../../../parts/Inputs.tsx'
+import { Picture } from '../pictures/Picture.tsx'
+import { Said } from '../Said.tsx'
+import { useAnswer } from '../useAnswer.ts'
+import type { ViewProps } from './viewProps.ts'
+
+interface AskedViewProps extends ViewProps {
+  readonly question: Answered
+  /** One disc is looked at, which can be chosen. */
+  readonly oneDisc?: boolean
+  readonly expected: readonly string[]
+}
+
+/** Another question than the trial’s own, asked of the same throws. */
+export function AskedView({ question, oneDisc = false, expected, ...rest }: AskedViewProps) {
+  const { view, reading, ratingKey, names, name, place } = rest
+  const thrown = reading.outcome.discs.filter((d) => d.throws > 0).map((d) => d.disc)
+  const [chosen, setChosen] = useState(thrown[0])
+  const discs = useMemo(() => (oneDisc && chosen !== undefined ? [chosen] : undefined), [oneDisc, chosen])
+  const answer = useAnswer(view, ratingKey, reading, names, question, discs)
+  return (
+    <div className="grid gap-3 xl:grid-cols-[minmax(0,1fr)_22rem]">
+      <Card className="min-w-0 p-4" label={question === 'arms' ? 'Arms' : 'Wind'}>
+        {oneDisc && thrown.length > 1 && (
+          <SelectInput
+            label="Disc"
+            className="mb-2 w-56"
+            value={chosen}
+            onChange={(e) => setChosen(e.target.value)}
+          >
+            {thrown.map((d) => (
+              <option key={d} value={d}>
+                {name(d)}
+              </option>
+            ))}
+          </SelectInput>
+        )}
+        {answer.error ? (
+          <Unanswered asked={answer} />
+        ) : answer.value ? (
+          <Picture picture={answer.value.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+        ) : (
+          <p className="text-quiet">Flying them …</p>
+        )}
+      </Card>
+      {answer.value && (
+        <Card className="p-4" label="In words">
+          <h2 className="mb-2 text-lead">{answer.value.sentence}.</h2>
+          <Said answer={answer.value} />
+        </Card>
+      )}
+    </div>
+  )
+}

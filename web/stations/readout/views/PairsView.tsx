@@ -1,0 +1,158 @@
+import clsx from 'clsx'
+import { useState } from 'react'
+import { pairOf } from '../../../../core/rating/outcome.ts'
+import { alikeProbability } from '../../../../core/judge/resolve.ts'
+import { PER_M } from '../../../../core/flight/side.ts'
+import { farther } from '../../../../core/judge/statements.ts'
+import { Z90 } from '../../../../core/rating/normal.ts'
+import { useUnits } from '../../../data/preferences.tsx'
+import { figure, percent } from '../../../data/units.ts'
+import { Card } from '../../../parts/Card.tsx'
+import { DiscDot } from '../../../parts/Disc.tsx'
+import { useAsked } from '../../../data/useAsked.ts'
+import { askRating } from '../../../workers/rating.ts'
+import type { ViewProps } from './viewProps.ts'
+
+/** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
+export function PairsView({ reading, ratingKey, name, place }: ViewProps) {
+  const { outcome } = reading
+  const ladder = [...outcome.discs].sort((a, b) => b.side.value - a.side.value).map((d) => d.disc)
+  const [chosen, setChosen] = useState<readonly [string, string] | undefined>(
+    ladder.length > 1 ? [ladder[0]!, ladder[1]!] : undefined,
+  )
+  if (!chosen) return <Card className="p-4">One disc has no pair.</Card>
+  return (
+    <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <Card className="overflow-x-auto p-4" label="Pairs">
+        <h2 className="text-lead">How sure is it that one is more stable than the other?</h2>
+        <table className="mt-2 border-separate border-spacing-1">
+          <thead>
+            <tr>
+              <td />
+              {ladder.map((d) => (
+                <th
+                  key={d}
+                  scope="col"
+                  className="max-w-24 truncate px-1 text-note font-semibold"
+                  title={name(d)}
+                >
+                  {name(d)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {ladder.map((row, i) => (
+              <tr key={row}>
+                <th scope="row" className="pr-2 text-left font-semibold whitespace-nowrap">
+                  <span className="flex items-center gap-2">
+                    <DiscDot place={place(row)} /> {name(row)}
+                  </span>
+                </th>
+                {ladder.map((column, j) => {
+                  // the half below says the same the other way round
+                  if (j <= i) return <td key={column} />
+                  const pair = pairOf(outcome, row, column)
+                  const p = pair.a === row ? pair.pAMoreStable : 1 - pair.pAMoreStable
+                  const here = chosen.includes(row) && chosen.includes(column)
+                  return (
+                    <td key={column} className="p-0">
+                      <button
+                        type="button"
+                        aria-pressed={here}
+                        aria-label={`${name(row)} more stable than ${name(column)}: ${percent(p)}`}
+                        onClick={() => setChosen([row, column])}
+                        className={clsx(
+                          'figure h-11 w-full min-w-16 rounded-md text-center font-semibold',
+                          here && 'outline-2 outline-ink',
+                        )}
+                        style={{
+                          background: `color-mix(in oklab, var(--water) ${Math.round(6 + 40 * Math.max(0, 2 * p - 1.2))}%, var(--card))`,
+                        }}
+                      >
+                        {percent(p).replace(' %', '')}
+                      </button>
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-2 text-note text-quiet">
+          Per cent that the disc of the row is more stable than that of the column. From 90 on it is settled.
+        </p>
+      </Card>
+      <OnePair key={chosen.join()} pair={chosen} {...{ reading, ratingKey, name, place }} />
+    </div>
+  )
+}
+
+/** Two discs side by side. */
+function OnePair({
+  pair: [a, b],
+  reading,
+  ratingKey,
+  name,
+}: Pick<ViewProps, 'reading' | 'ratingKey' | 'name' | 'place'> & { pair: readonly [string, string] }) {
+  const { length } = useUnits()
+  const { outcome } = reading
+  const found = pairOf(outcome, a, b)
+  const sign = found.a === a ? 1 : -1
+  const [one, other] = [a, b].map((id) => outcome.discs.find((d) => d.disc === id)!)
+  const finish = sign * found.finish.value
+  const like = useAsked(
+    `${ratingKey} ${reading.serial} ${a} ${b}`,
+    () => askRating((w) => w.like(ratingKey, a, b)),
+    {
+      about: `${a} ${b}`,
+    },
+  )
+  const rows: readonly (readonly [string, string])[] = [
+    [
+      'Finishes',
+      `${length.show(Math.abs(finish))} ${farther(outcome.fadeSide, finish >= 0)}, ±${(length.to(Z90) * found.finish.sd).toFixed(1)}, in ${length.show(PER_M, 0)}`,
+    ],
+    ['More stable', percent(sign === 1 ? found.pAMoreStable : 1 - found.pAMoreStable)],
+    [
+      'Alike, to half a number',
+      percent(alikeProbability(found.difference, one!.published, other!.published)),
+    ],
+    ...(like.value
+      ? [
+          ['Paths apart', length.show(like.value.distanceM)] as const,
+          ['Two throws of one disc', `${length.show(like.value.spread.pathM)} apart`] as const,
+          [
+            'Overlap',
+            like.value.overlaps
+              ? 'yes: one throw does not tell them apart'
+              : like.value.sameShape
+                ? 'they bend alike, and carry differently'
+                : like.value.sameDistance
+                  ? 'they carry alike, and bend differently'
+                  : 'no',
+          ] as const,
+        ]
+      : []),
+    [
+      'Glide, turn, fade',
+      `${(['glide', 'turn', 'fade'] as const).map((n) => figure(one!.observed[n] - other!.observed[n], 1)).join(', ')} apart`,
+    ],
+    ['Throws', `${one!.throws} and ${other!.throws}`],
+  ]
+  return (
+    <Card className="p-4" label="One pair">
+      <h2 className="text-lead">
+        {name(a)} against {name(b)}
+      </h2>
+      <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4">
+        {rows.map(([what, says]) => (
+          <div key={what} className="col-span-2 grid grid-cols-subgrid border-t border-rule py-1.5">
+            <dt className="text-note text-quiet">{what}</dt>
+            <dd className="figure text-right">{says}</dd>
+          </div>
+        ))}
+      </dl>
+    </Card>
+  )
+}
