@@ -77,6 +77,14 @@ async function land(page) {
   await page.getByText('drag the bend').waitFor()
 }
 
+/** A view of the readout of the plastics, once there is something in it. */
+async function toView(page, view) {
+  await toTrial(page, PLASTICS, 'Read it')
+  await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+  await page.getByRole('link', { name: view, exact: true }).click()
+  await page.getByRole('region', { name: view, exact: true }).locator('table, svg').first().waitFor()
+}
+
 /** Pictures by name: the window and what a person does until the picture is taken. */
 const PICTURES = {
   bench: [
@@ -144,31 +152,6 @@ const PICTURES = {
       await land(page)
     },
   ],
-  'ground-play': [
-    DESK,
-    async (page) => {
-      await toTrial(page, PLASTICS, 'Read it')
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
-      await page.getByRole('link', { name: 'Field', exact: true }).click()
-      await page.getByRole('link', { name: 'Ground play and short game' }).click()
-      const disc = page.getByRole('group', { name: 'Disc' })
-      for (const [who, skips] of [
-        ['Slate', [9, 10.5, 8, 11]],
-        ['Amber', [7.5, 9, 6, 8]],
-        ['Tallow', [3, 2, 4.5, 3.5]],
-      ])
-        for (const [i, skip] of skips.entries()) {
-          await disc.getByRole('button', { name: who }).click()
-          await page.getByLabel('From first contact to rest').fill(String(skip))
-          await page.keyboard.press('Enter')
-          await page
-            .getByRole('listitem')
-            .filter({ hasText: who })
-            .filter({ hasText: `${i + 1}×` })
-            .waitFor()
-        }
-    },
-  ],
   'putting-phone': [
     PHONE,
     async (page) => {
@@ -216,19 +199,36 @@ const PICTURES = {
       await page.mouse.move(640, 60)
     },
   ],
+  'answer-molds': [
+    DESK,
+    async (page) => {
+      await toTrial(page, FAIRWAYS, 'Read it')
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+    },
+  ],
+  'answer-phone': [
+    PHONE,
+    async (page) => {
+      await toTrial(page, PLASTICS, 'Read it')
+      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+    },
+  ],
+  pairs: [DESK, (page) => toView(page, 'Pairs')],
+  wind: [DESK, (page) => toView(page, 'Wind')],
+  arms: [DESK, (page) => toView(page, 'Arms')],
   'readout-thrown-dusk': [
     DESK,
     async (page) => {
       await theme(page, 'Dusk')
-      await toTrial(page, PLASTICS, 'Read it')
+      await toView(page, 'Flights')
       await page.getByRole('radio', { name: 'As thrown' }).click()
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
     },
   ],
   'import-errors': [
     DESK,
     async (page) => {
       await toTrial(page, FAIRWAYS, 'Read it')
+      await page.getByRole('link', { name: 'Throws', exact: true }).click()
       const url = await page.getByRole('link', { name: 'Export CSV' }).getAttribute('href')
       const csv = await (await page.request.get(url)).text()
       const spoiled = csv

@@ -140,6 +140,7 @@ test('a short throw that waits for its server is no throw without a landing: the
   await expect(page.getByRole('button', { name: /1 waiting|2 waiting/ })).toBeVisible()
   await page.getByRole('link', { name: 'Readout', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+  await readView(page, 'Short game')
   await expect(page.getByRole('region', { name: 'On the ground' })).toContainText('once: 6.0 m')
   await page.unroute('**/api/short-throws/**')
   await queueEmpty(page)

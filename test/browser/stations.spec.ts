@@ -148,6 +148,8 @@ test('a file with errors shows them all, mended it is previewed and then stored'
   await expect(page.getByRole('heading', { name: new RegExp(`mended.csv: ${count} throws`) })).toBeVisible()
   await page.getByRole('button', { name: `Import ${count} throws` }).click()
   await expect(page).toHaveURL(/readout/)
+  await expect(page.getByTestId('answer')).toContainText(/true to (its|their) numbers|than its label says/)
+  await readView(page, 'Throws')
   await expect(page.getByRole('radio', { name: `All ${count}` })).toBeVisible()
 })
 
@@ -308,8 +310,17 @@ test.describe('on a phone', () => {
     expect(await width()).toBe(390)
     await page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('link').first().tap()
     await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
-    await expect(page.getByRole('img', { name: /Slate, fade/ })).toBeInViewport({ ratio: 0.99 })
+    await expect(page.getByTestId('answer')).toContainText('Slate')
     expect(await width()).toBe(390)
+    for (const view of ['Flights', 'Pairs', 'Wind', 'Arms', 'Likeness', 'Throws', 'Throwers']) {
+      await readView(page, view)
+      await expect(page.getByRole('region', { name: view, exact: true })).toBeVisible()
+      expect(await width(), view).toBe(390)
+    }
+    await readView(page, 'Claim and evidence')
+    const fade = page.getByRole('img', { name: /Slate, fade/ })
+    await fade.scrollIntoViewIfNeeded()
+    await expect(fade).toBeInViewport({ ratio: 0.99 })
     await page.getByRole('link', { name: 'Plan' }).tap()
     await expect(page.getByRole('heading', { name: 'Run order' })).toBeVisible()
     expect(await width()).toBe(390)

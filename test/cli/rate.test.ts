@@ -5,6 +5,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { expect } from 'chai'
 import { parseCsv } from '../../core/formats/csvCells.ts'
+import type { AnswerReport } from '../../core/formats/answerReport.ts'
 import type { ArmReport } from '../../core/formats/armReport.ts'
 import type { RateReport } from '../../core/formats/rateReport.ts'
 
@@ -107,6 +108,30 @@ describe('rate', () => {
     expect(pair!.p_a_more_stable).greaterThan(0.7)
     expect(Object.values(report.shares!).reduce((s, v) => s + v, 0)).closeTo(1, 0.01)
     expect(rate(csv).stdout).match(/Slate flies \d\.\d more stable than Tallow, \d\d %/)
+  })
+
+  it('answers the question it is asked, with the same object for programs', () => {
+    const named = ROWS.map((r) => `${r},Eskwright,Tarnwick,${r.includes(',A,') ? 'Slate' : 'Tallow'}`)
+    const csv = [`${HEADER},maker,mold,plastic`, ...named].join('\n')
+    const { answer } = JSON.parse(rate(csv, '--json', '--question', 'plastics').stdout) as {
+      answer: AnswerReport
+    }
+    expect(Object.keys(answer)).deep.equal(['question', 'sentence', 'probability', 'settled', 'figures'])
+    expect(answer.question).equal('plastics')
+    expect(answer.settled).equal(true)
+    expect(answer.probability).greaterThan(0.9)
+    expect(answer.sentence).match(/^Slate flies more stable than Tallow: it finishes [\d.]+ m/)
+    const gap = answer.figures['Tallow finish against Slate']!
+    expect(gap.value).lessThan(0)
+    expect(gap.low!).lessThan(gap.value)
+    expect(gap.unit).equal('m per 100 m')
+    // to be read, the same sentence comes first
+    expect(rate(csv, '--question', 'plastics').stdout.startsWith(`${answer.sentence}, `)).equal(true)
+    const wear = JSON.parse(rate(csv, '--json', '--question', 'wear').stdout) as { answer: AnswerReport }
+    expect(wear.answer).deep.include({ probability: null, settled: false })
+    const wrong = rate(csv, '--question', 'weather')
+    expect(wrong.status).equal(2)
+    expect(wrong.stderr).match(/--question must be one of numbers, plastics, runs/)
   })
 
   it('takes the paths recorded of throws from a folder, and says what is wrong with them', () => {

@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { bodyOf } from '../../../contract/sheet.ts'
@@ -108,7 +108,9 @@ function Planning({ view }: { view: TrialView }) {
   )
   const untold = locked && (trial.plan === null || trial.plan.expected.length === 0)
 
+  const kept = useRef(false)
   const keep = (next: Plan, change: Partial<Trial> = {}) => {
+    kept.current = true
     const row: Trial = {
       ...trial,
       ...change,
@@ -117,6 +119,14 @@ function Planning({ view }: { view: TrialView }) {
     }
     void outbox.put('trials', row)
   }
+  // what was shown here is what the Field throws, however somebody goes there
+  const leave = useRef(() => {})
+  useEffect(() => {
+    leave.current = () => {
+      if (trial.plan === null && !kept.current) keep(plan)
+    }
+  })
+  useEffect(() => () => leave.current(), [])
   const recount = (counts: ReturnType<typeof countsOf>) =>
     keep(reordered(plan, counts, planned, made, trial.controlDiscId))
   const counts = countsOf(plan, trial.discIds)

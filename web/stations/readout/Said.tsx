@@ -15,7 +15,7 @@ export function Said({ answer: { besides, open } }: { answer: Answer }) {
       )}
       {open.length > 0 && (
         <>
-          <h3 className="mt-3 text-note font-semibold text-quiet">Not settled</h3>
+          <h2 className="mt-3 text-note font-semibold text-quiet">Not settled</h2>
           <ul>
             {open.map((o) => (
               <li key={o} className="border-t border-rule py-1.5 text-quiet first:border-0">

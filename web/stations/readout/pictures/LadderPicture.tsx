@@ -30,7 +30,7 @@ export function LadderPicture({ order, neighbours, outcome, expected, name, plac
       </div>
       {wanted.length > 1 && (
         <div>
-          <h3 className="text-note font-semibold">Expected before the first throw</h3>
+          <h2 className="text-note font-semibold">Expected before the first throw</h2>
           <ol className="mt-1">
             {wanted.map((d, i) => (
               <li key={d} className="flex items-center gap-2 border-b border-rule py-1.5">
