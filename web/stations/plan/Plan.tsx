@@ -199,6 +199,7 @@ function Planning({ view }: { view: TrialView }) {
             discIds={asked}
             nameOf={nameOf}
             onPair={(pair) => keep({ ...plan, pair })}
+            onConvention={(convention) => keep({ ...plan, convention })}
           />
           <Card className="p-4" label="What do you expect?">
             <h2 className="text-lead">What do you expect?</h2>

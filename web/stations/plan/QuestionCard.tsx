@@ -1,6 +1,6 @@
 import { PROTOCOLS } from '../../../core/plan/order.ts'
 import type { Plan } from '../../../contract/trials.ts'
-import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
+import { CONVENTIONS, QUESTION_KINDS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
@@ -15,10 +15,19 @@ interface QuestionCardProps {
   readonly discIds: readonly string[]
   readonly nameOf: (id: string) => string
   readonly onPair: (pair: Plan['pair']) => void
+  readonly onConvention: (convention: Plan['convention']) => void
 }
 
 /** What the trial asks, and how its numbers and throws are read. */
-export function QuestionCard({ plan, onProtocol, onKind, discIds, nameOf, onPair }: QuestionCardProps) {
+export function QuestionCard({
+  plan,
+  onProtocol,
+  onKind,
+  discIds,
+  nameOf,
+  onPair,
+  onConvention,
+}: QuestionCardProps) {
   const question = questionOf(plan.kind)
   return (
     <Card className="space-y-2.5 p-4" label="Question">
@@ -71,6 +80,15 @@ export function QuestionCard({ plan, onProtocol, onKind, discIds, nameOf, onPair
             </SelectInput>
           ))}
         </div>
+      )}
+      {plan.kind === 'label' && (
+        <Choice
+          label="Published numbers are of a disc that is"
+          showLabel
+          value={plan.convention}
+          options={CONVENTIONS.map((c) => ({ value: c, label: c }))}
+          onChange={onConvention}
+        />
       )}
       <Choice
         label="Every disc is thrown with the"
