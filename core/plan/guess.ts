@@ -1,3 +1,4 @@
+import { QUESTIONS } from './questions.ts'
 import type { QuestionKind } from './questions.ts'
 
 /** What of a disc says what it can be asked. */
@@ -23,11 +24,13 @@ const WORDS: readonly (readonly [RegExp, QuestionKind])[] = [
 ]
 
 /**
- * What a trial asks, guessed until somebody says: from its question as it was written, else from what its discs differ in.
+ * What a trial asks, guessed until somebody says: from its question, as it is proposed or as it was written, else from what its discs differ in.
  *
  * @param discs those asked about, the control disc not among them
  */
 export function guessKind(question: string, discs: readonly GuessedDisc[]): QuestionKind {
+  const asked = QUESTIONS.find((q) => q.words === question.trim())
+  if (asked) return asked.kind
   const said = WORDS.find(([words]) => words.test(question))
   if (said) return said[1]
   if (discs.length < 2) return 'label'

@@ -6,6 +6,7 @@ import { straightArm } from '../../../core/judge/answers/arms.ts'
 import { numberDraws, sideDraws } from '../../../core/judge/answers/draws.ts'
 import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
 import { guessKind } from '../../../core/plan/guess.ts'
+import { QUESTIONS } from '../../../core/plan/questions.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { outcomeOf, pairOf } from '../../../core/rating/outcome.ts'
 import { NOTHING_OF_SHORT } from '../../../core/throw/short.ts'
@@ -197,6 +198,7 @@ describe('what a trial asks', () => {
     expect(guessKind('What does the plastic change, and what has wear done?', two)).equal('plastics')
     expect(guessKind('What will it do for a slower arm?', two)).equal('arms')
     expect(guessKind('Which holds in the wind?', two)).equal('wind')
+    for (const { words, kind } of QUESTIONS) expect(guessKind(words, two), words).equal(kind)
     expect(guessKind('Does it stop?', two)).equal('short game')
     expect(guessKind('', two)).equal('plastics')
     expect(guessKind('', [disc])).equal('label')

@@ -8,7 +8,7 @@ import { LimitLine } from '../../charts/LimitLine.tsx'
 import { Sentences } from '../../charts/Sentences.tsx'
 import { READ_FROM, disagreements } from '../../../core/rating/known.ts'
 import type { ReadFrom } from '../../../core/rating/known.ts'
-import { useKnown, useTrial } from '../../data/hooks.ts'
+import { useKnown, useShortThrows, useTrial } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { percent, wordingOf } from '../../data/units.ts'
@@ -142,6 +142,7 @@ function Read({
   const units = useUnits()
   const [picked, setPicked] = useState<string>()
   const names = useMemo(() => trialNames(view.discs), [view])
+  const short = useShortThrows(view.trial.id)
   const answer = useAnswer(view, ratingKey, reading, names, questionOf(view))
   const { trial } = view
   const name = (code: string) => names.get(code) ?? code
@@ -155,7 +156,7 @@ function Read({
     say(next.finishedAt ? `${trial.name} is finished.` : `${trial.name} is open again.`)
   }
 
-  if (view.throws.length === 0)
+  if (view.throws.length === 0 && short.length === 0)
     return (
       <Empty
         title={`${trial.name} has no throws yet`}

@@ -1,0 +1,235 @@
+import type { APIRequestContext, Page } from '@playwright/test'
+import type { VolunteerReport } from '../../contract/devices.ts'
+import type { Trial } from '../../contract/trials.ts'
+import { questionOf } from '../../core/plan/questions.ts'
+import type { QuestionKind } from '../../core/plan/questions.ts'
+import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
+import { demoId, ODILE } from '../../demo/shed.ts'
+import { NOTHING_OBSERVED } from '../../core/throw/observed.ts'
+import { v7 as newId } from 'uuid'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
+
+const WIND_MPS = 2.5
+
+async function put(request: APIRequestContext, address: string, data: object): Promise<void> {
+  const said = await request.put(address, { data })
+  expect(said.ok(), await said.text()).toBe(true)
+}
+
+/** Starts a trial of a question from the shelf, as a person does, and says which it is. */
+async function start(page: Page, kind: QuestionKind, name: string, codes: readonly string[]): Promise<Trial> {
+  await page.goto('/shelf?sort=code')
+  for (const code of codes) {
+    await page.getByLabel(`Choose ${code}`).focus()
+    await page.keyboard.press('Space')
+  }
+  await page
+    .getByRole('region', { name: 'Chosen discs' })
+    .getByRole('button', { name: 'Start a trial' })
+    .click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('What do you want to know?').selectOption(kind)
+  await dialog.getByLabel('Name').fill(name)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: questionOf(kind).words })).toBeVisible()
+  await queueEmpty(page)
+  const id = page.url().match(/trials\/([^/?]+)/)![1]!
+  return ((await (await page.request.get(`/api/trials/${id}`)).json()) as { trial: Trial }).trial
+}
+
+const outing = async (request: APIRequestContext): Promise<string> => {
+  const id = newId()
+  await put(request, `/api/sessions/${id}`, {
+    id,
+    place: 'Millpond meadow',
+    day: '2026-11-26',
+    temperatureC: 12,
+    altitudeM: 200,
+    method: 'ranged',
+  })
+  return id
+}
+
+/** The simulated volunteer throws every disc at every angle, out and back, some rounds; its angles are called. */
+async function thrown(
+  request: APIRequestContext,
+  trial: Trial,
+  { rounds, winds = [-WIND_MPS, WIND_MPS] }: { rounds: number; winds?: readonly number[] },
+): Promise<void> {
+  const sessionId = await outing(request)
+  const { thrower } = ODILE
+  let at = Date.parse('2026-11-26T10:00:00Z')
+  for (let round = 0; round < rounds; round++)
+    for (const hyzerDeg of trial.hyzerDegs)
+      for (const windAlongMps of winds)
+        for (const discId of trial.discIds) {
+          const asked = {
+            discId,
+            throwerId: thrower.id,
+            stroke: 'backhand',
+            hyzerDeg,
+            power: 1,
+            windAlongMps,
+            windAcrossMps: 0,
+            temperatureC: 12,
+            altitudeM: 200,
+          }
+          const answer = await request.post('/api/devices/volunteer', { data: asked })
+          const seen = (await answer.json()) as VolunteerReport
+          const id = newId()
+          await put(request, `/api/throws/${id}`, {
+            id,
+            trialId: trial.id,
+            sessionId,
+            discId,
+            throwerId: thrower.id,
+            label: null,
+            thrownAt: new Date((at += 60_000)).toISOString(),
+            ...NOTHING_OBSERVED,
+            hand: thrower.hand,
+            stroke: 'backhand',
+            leg: windAlongMps < 0 ? 'out' : 'back',
+            power: 1,
+            hyzerDeg,
+            hyzerCalledDeg: seen.hyzerCalledDeg,
+            windAlongMps,
+            windAcrossMps: 0,
+            hangS: seen.hangS,
+            carryM: seen.carryM,
+            rightM: seen.rightM,
+            counts: true,
+            whyNot: null,
+            notes: {},
+            takenBackAt: null,
+          })
+        }
+}
+
+/** Opens the readout of a trial and hands back its answer. */
+async function answerOf(page: Page, trial: Trial) {
+  await page.goto(`/trials/${trial.id}/readout`)
+  const answer = page.getByTestId('answer')
+  await expect(answer).not.toContainText('Working out')
+  return { answer, picture: page.getByRole('region', { name: 'Picture of the answer' }) }
+}
+
+test('true to its numbers? every figure of the label is held against the throws', async ({ page }) => {
+  const said = complaints(page)
+  const trial = await start(page, 'label', 'Numbers of the Harrogill', ['HS-011', 'HS-002'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer, picture } = await answerOf(page, trial)
+  await expect(answer).toContainText(/Harrogill/)
+  await expect(picture.getByRole('img', { name: /Harrogill, turn: published .*, seen / })).toBeVisible()
+  await expect(picture).toContainText(/within \d+ %/)
+  expect(said).toEqual([])
+})
+
+test('what does the plastic change? the stable one is named, and what one disc of each cannot prove', async ({
+  page,
+}) => {
+  const trial = await start(page, 'plastics', 'Tarnwick, two plastics', ['HS-021', 'HS-026'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer } = await answerOf(page, trial)
+  await expect(answer).toContainText(
+    /Slate flies more stable than Tallow: it finishes .* farther left .*of the plastics themselves, by one disc each, \d+ %/,
+  )
+  await expect(page.getByTestId('answer-probability')).toHaveText(/9\d %/)
+})
+
+test('are the runs alike? two runs far apart are told apart', async ({ page }) => {
+  const trial = await start(page, 'runs', 'Two runs', ['HS-021', 'HS-030'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer } = await answerOf(page, trial)
+  await expect(answer).toContainText('first run, 2024 flies more stable than second run, 2025')
+})
+
+test('what has wear changed? a beaten copy has lost stability', async ({ page }) => {
+  const trial = await start(page, 'wear', 'Loam, new and beaten', ['HS-017', 'HS-009'])
+  await thrown(page.request, trial, { rounds: 3 })
+  const { answer, picture } = await answerOf(page, trial)
+  await expect(answer).toContainText(/Wear has made it less stable|What wear has changed is not settled: .*−/)
+  await expect(picture.getByRole('img', { name: 'Stability by wear' })).toBeVisible()
+})
+
+test('what does the weight change? mass is reckoned apart from what is left over', async ({ page }) => {
+  const trial = await start(page, 'weight', 'Light and heavy', ['HS-009', 'HS-017'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer, picture } = await answerOf(page, trial)
+  await expect(answer).toContainText(
+    /Mass alone takes the 172 g disc .* than the 174 g one; beside its mass Loam, new/,
+  )
+  await expect(picture).toContainText('left over')
+})
+
+test('which mold is more stable? the order is read, and an open one is planned in one press', async ({
+  page,
+}) => {
+  const trial = await start(page, 'molds', 'Three molds', ['HS-033', 'HS-011', 'HS-017'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer } = await answerOf(page, trial)
+  await expect(answer).toContainText(/Skelmire/)
+  const planned = page.getByRole('link', { name: 'Plan what settles it' })
+  if ((await page.getByTestId('answer-probability').textContent())!.startsWith('9'))
+    await expect(planned).toHaveCount(0)
+  else {
+    await planned.click()
+    await expect(page.getByLabel('It is about')).toHaveValue('two')
+  }
+})
+
+test('for another arm? every arm has its flight, and those on file are among them', async ({ page }) => {
+  const trial = await start(page, 'arms', 'For another arm', ['HS-026', 'HS-002'])
+  await thrown(page.request, trial, { rounds: 2 })
+  const { answer, picture } = await answerOf(page, trial)
+  await expect(answer).toContainText(
+    /^Tarnwick flies straight for an arm of|^At which arm Tarnwick flies straight/,
+  )
+  await expect(picture.getByRole('rowheader', { name: /Odile Fenn/ })).toBeVisible()
+  await expect(picture.getByRole('rowheader', { name: '18 m/s' })).toBeVisible()
+})
+
+test('how does it take the wind? the wind is pulled and the flights follow', async ({ page }) => {
+  const trial = await start(page, 'wind', 'Into the wind', ['HS-021', 'HS-026'])
+  await thrown(page.request, trial, { rounds: 2, winds: [-4, 4] })
+  const { answer, picture } = await answerOf(page, trial)
+  await expect(answer).toContainText(/Slate/)
+  const pull = picture.getByRole('slider', { name: /Wind along the line/ })
+  await pull.focus()
+  await page.keyboard.press('End')
+  await expect(picture.getByText('8 m/s tailwind')).toBeVisible()
+})
+
+test('how far does it skip, does it stop where it should? what was logged beside the flights answers', async ({
+  page,
+}) => {
+  const trial = await start(page, 'ground', 'Skips', ['HS-021', 'HS-026'])
+  const sessionId = await outing(page.request)
+  const play = async (game: string, discId: string, seen: object) => {
+    const id = newId()
+    await put(page.request, `/api/short-throws/${id}`, {
+      id,
+      trialId: trial.id,
+      sessionId,
+      discId,
+      throwerId: ODILE.thrower.id,
+      thrownAt: '2026-11-26T11:00:00Z',
+      game,
+      ...NOTHING_OF_SHORT,
+      ...seen,
+      takenBackAt: null,
+    })
+  }
+  for (const m of [6, 6.5, 5.8, 6.4]) await play('ground', demoId('disc', 'HS-021'), { groundM: m })
+  for (const m of [1, 1.6, 0.9, 1.2]) await play('ground', demoId('disc', 'HS-026'), { groundM: m })
+  const { answer } = await answerOf(page, trial)
+  await expect(answer).toContainText(/^Slate skips 5\.0 m \(.*\) farther than Tallow/)
+  for (const m of [1, 1.5, 0.8]) await play('approach', demoId('disc', 'HS-021'), { pastM: m, distanceM: 40 })
+  for (const m of [6, 7, 6.4]) await play('approach', demoId('disc', 'HS-026'), { pastM: m, distanceM: 40 })
+  await put(page.request, `/api/trials/${trial.id}`, {
+    ...trial,
+    question: questionOf('short game').words,
+    plan: null,
+  })
+  const again = await answerOf(page, trial)
+  await expect(again.answer).toContainText(/^Tallow runs 5\.4 m \(.*\) farther past the mark than Slate/)
+})
