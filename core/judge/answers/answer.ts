@@ -2,7 +2,6 @@ import type { Side } from '../../flight/hand.ts'
 import { PER_M } from '../../flight/side.ts'
 import type { LabelFigure } from '../../plan/aims.ts'
 import type { Convention } from '../../plan/questions.ts'
-import type { Arm } from '../../rating/evidence.ts'
 import { Z90 } from '../../rating/normal.ts'
 import type { Estimate, Outcome } from '../../rating/outcome.ts'
 import type { Game } from '../../throw/short.ts'
@@ -101,8 +100,6 @@ export interface Answer {
   /** Counted throws behind it. */
   readonly throws: number
 }
-
-export const armsOf = ({ state }: Asked): readonly Arm[] => state.evidence.arms
 
 /** The discs as the outcome has them. */
 export const discOf = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!

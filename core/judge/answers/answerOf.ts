@@ -26,9 +26,6 @@ export const ANSWER_TO: Readonly<Record<QuestionKind, Answered>> = {
   'short game': 'approach',
 }
 
-/** Questions that full throws do not answer. */
-const SHORT: ReadonlySet<Answered> = new Set(['ground', 'approach'])
-
 const BY_FLIGHT: Readonly<Record<Exclude<Answered, 'ground' | 'approach'>, (asked: Asked) => Answer>> = {
   numbers: answerNumbers,
   plastics: answerPlastics,
@@ -64,4 +61,3 @@ export function answerOf(
 }
 
 export const isAnswered = (name: string): name is Answered => (ANSWERED as readonly string[]).includes(name)
-export const isShort = (question: Answered): boolean => SHORT.has(question)

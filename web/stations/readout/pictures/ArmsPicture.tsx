@@ -5,7 +5,7 @@ import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
 import { figure } from '../../../data/units.ts'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 interface ArmsPictureProps extends Drawing {
   readonly disc: string

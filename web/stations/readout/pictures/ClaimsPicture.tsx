@@ -4,7 +4,7 @@ import { ClaimEvidence } from '../../../charts/ClaimEvidence.tsx'
 import { figure, percent } from '../../../data/units.ts'
 import { DiscDot } from '../../../parts/Disc.tsx'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 const BIG = 208
 

@@ -4,7 +4,7 @@ import { useUnits } from '../../../data/preferences.tsx'
 import { figure } from '../../../data/units.ts'
 import { DiscDot } from '../../../parts/Disc.tsx'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 interface DotsProps extends Drawing {
   readonly unit: 'm' | ''

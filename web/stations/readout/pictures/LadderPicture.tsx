@@ -2,7 +2,7 @@ import clsx from 'clsx'
 import { Ladder } from '../../../charts/Ladder.tsx'
 import { percent } from '../../../data/units.ts'
 import { DiscDot } from '../../../parts/Disc.tsx'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 interface LadderPictureProps extends Drawing {
   readonly order: readonly string[]

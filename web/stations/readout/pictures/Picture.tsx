@@ -1,22 +1,13 @@
 import type { Picture as Drawn } from '../../../../core/judge/answers/picture.ts'
-import type { Outcome } from '../../../../core/rating/outcome.ts'
 import { ArmsPicture } from './ArmsPicture.tsx'
 import { ClaimsPicture } from './ClaimsPicture.tsx'
 import { DifferencesPicture } from './DifferencesPicture.tsx'
+import type { Drawing } from './drawing.ts'
 import { DotsPicture } from './DotsPicture.tsx'
 import { LadderPicture } from './LadderPicture.tsx'
 import { WearPicture } from './WearPicture.tsx'
 import { WeightPicture } from './WeightPicture.tsx'
 import { WindPicture } from './WindPicture.tsx'
-
-/** How discs are called and coloured in pictures, and which way the fade is. */
-export interface Drawing {
-  readonly name: (code: string) => string
-  readonly place: (code: string) => number
-  readonly outcome: Outcome
-  /** Discs as they were expected, the most stable first; empty where nobody said. */
-  readonly expected: readonly string[]
-}
 
 /** The picture of an answer. */
 export function Picture({ picture, ...drawing }: { readonly picture: Drawn } & Drawing) {

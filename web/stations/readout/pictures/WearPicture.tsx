@@ -6,7 +6,7 @@ import { Z90 } from '../../../../core/rating/normal.ts'
 import type { Estimate } from '../../../../core/rating/outcome.ts'
 import { figure } from '../../../data/units.ts'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 interface WearPictureProps extends Drawing {
   readonly points: readonly WearPoint[]

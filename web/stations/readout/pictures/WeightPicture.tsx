@@ -5,7 +5,7 @@ import { IntervalRows } from '../../../charts/IntervalRows.tsx'
 import { useUnits } from '../../../data/preferences.tsx'
 import { figure } from '../../../data/units.ts'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 interface WeightPictureProps extends Drawing {
   readonly light: string

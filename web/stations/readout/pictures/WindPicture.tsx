@@ -8,7 +8,7 @@ import { DiscDot } from '../../../parts/Disc.tsx'
 import { EndLabels, Flight } from '../../../strip/layers.tsx'
 import { Strip } from '../../../strip/Strip.tsx'
 import { hueOf } from '../../../strip/hues.ts'
-import type { Drawing } from './Picture.tsx'
+import type { Drawing } from './drawing.ts'
 
 const WIDTH = 360
 const HEIGHT = 220
