@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { QUESTION_KINDS } from '../core/plan/questions.ts'
 
 /** What an import would do, or did. */
 export const ImportPreview = z.object({
@@ -13,6 +14,8 @@ export const ImportPreview = z.object({
   noteColumns: z.array(z.string()),
   /** What the file says otherwise than the shelf; the shelf's word stays. */
   differences: z.array(z.string()),
+  /** What the throws seem to ask, from what their discs differ in. */
+  asks: z.enum(QUESTION_KINDS),
   stored: z.boolean(),
 })
 export type ImportPreview = z.infer<typeof ImportPreview>

@@ -6,7 +6,7 @@ import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { MOST_CARDS } from '../../contract/cards.ts'
-import { Day, Id } from '../../contract/shelf.ts'
+import { Day, Id, Name } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
@@ -32,6 +32,22 @@ import type { Ctx } from './router.ts'
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
+
+/** A trial of a file before the file is read. */
+function madeOf(id: string, name: string, question: unknown): TrialFile {
+  const trial = {
+    id,
+    name: parse(Name, name),
+    question: typeof question === 'string' ? question.slice(0, 500) : '',
+    discIds: [],
+    controlDiscId: null,
+    hyzerDegs: [0],
+    plannedThrows: 0,
+    finishedAt: null,
+    plan: null,
+  }
+  return { trial, sessions: [], throws: [] }
+}
 
 export function trialRoutes(router: Router, db: Database, works: Works): void {
   const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
@@ -104,8 +120,11 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     ctx.body = writeThrowsCsv(sheet)
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
-    const file = await trialAt(ctx)
-    const { store, method, place, zone } = ctx.query
+    const { store, method, place, zone, name, question } = ctx.query
+    const id = parse(Id, ctx.params['id'])
+    const there = await readTrial(db, id)
+    // a trial that is not there yet is made of the file
+    const file = there ?? (typeof name === 'string' ? madeOf(id, name, question) : await trialAt(ctx))
     if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
       throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
     if (method !== undefined && !MEASURING_METHODS.includes(method as MeasuringMethod))
@@ -128,6 +147,7 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
           place: typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
           timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
           now: new Date().toISOString(),
+          fresh: !there,
         },
         store === '1',
         (stored) => told({ stage: 'storing', done: stored, total }),

@@ -1,4 +1,5 @@
 import { setImmediate } from 'node:timers/promises'
+import { rollups } from 'd3'
 import { inArray } from 'drizzle-orm'
 import { v5 as uuidOf } from 'uuid'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -6,6 +7,7 @@ import { numbersWords } from '../../core/flight/disc.ts'
 import { dayAt, instantIn } from '../../core/throw/day.ts'
 import { observedOnSheet } from '../../core/throw/observed.ts'
 import { Lineage, sameName } from '../../core/shelf/lineage.ts'
+import { guessKind } from '../../core/plan/guess.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
@@ -31,8 +33,12 @@ export interface ImportSettings {
   /** Clocks of whoever imports it, by IANA name: days of throws whose time says no zone of its own. */
   readonly timeZone: string | null
   readonly now: string
+  /** The trial is made of the file: what the file does not say of a disc is made up for it. */
+  readonly fresh: boolean
 }
 
+/** What a maker or a plastic is called that nobody named. */
+const NOT_STATED = 'not stated'
 /** Rows worked out at a time. */
 const ROWS_A_BREATH = 250
 
@@ -45,6 +51,7 @@ interface Plan {
   readonly sessions: Session[]
   readonly throws: Throw[]
   readonly discIds: string[]
+  readonly controlDiscId: string | null
 }
 
 /**
@@ -68,7 +75,7 @@ async function planImport(
   const discs = new Map<string, { id: string; isNew: boolean }>()
 
   const makeDisc = (t: SheetThrow, row: number): string | undefined => {
-    if (!t.mold || !t.maker) {
+    if (!settings.fresh && (!t.mold || !t.maker)) {
       problems.push({
         row,
         column: 'disc',
@@ -77,18 +84,19 @@ async function planImport(
       return undefined
     }
     const numbers = { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade }
-    const maker = lineage.findOrMake('makers', null, t.maker, () => ({
-      id: idFor('maker', t.maker!),
-      name: t.maker!,
+    const [makerName, moldName] = [t.maker ?? NOT_STATED, t.mold ?? t.disc]
+    const maker = lineage.findOrMake('makers', null, makerName, () => ({
+      id: idFor('maker', makerName),
+      name: makerName,
     }))
-    const mold = lineage.findOrMake('molds', maker.id, t.mold, () => ({
-      id: idFor('mold', t.maker!, t.mold!),
+    const mold = lineage.findOrMake('molds', maker.id, moldName, () => ({
+      id: idFor('mold', makerName, moldName),
       makerId: maker.id,
-      name: t.mold!,
+      name: moldName,
       discClass: classOf(t.speed),
       numbers,
     }))
-    const plasticName = t.plastic ?? 'not stated'
+    const plasticName = t.plastic ?? NOT_STATED
     const plastic = lineage.findOrMake('plastics', mold.id, plasticName, () => ({
       id: idFor('plastic', mold.id, plasticName),
       moldId: mold.id,
@@ -241,6 +249,14 @@ async function planImport(
     throws.push(...planned(t, i))
   }
 
+  const control = sheet.find((t) => t.control)
+  const about = [
+    ...new Map(sheet.filter((t) => t.disc !== control?.disc).map((t) => [t.disc, t])).values(),
+  ].map((t) => ({
+    mold: `${t.maker ?? ''} ${t.mold ?? t.disc}`,
+    ...(t.plastic !== undefined && { plastic: t.plastic }),
+    ...(t.run !== undefined && { run: t.run }),
+  }))
   const codes = (isNew: boolean) =>
     [...new Set(sheet.map((t) => t.disc))].filter((c) => discs.get(c.toLowerCase())?.isNew === isNew)
   const names = (list: readonly Thrower[]) =>
@@ -256,14 +272,32 @@ async function planImport(
       newThrowers: names(newThrowers),
       noteColumns: [...new Set(sheet.flatMap((t) => Object.keys(t.notes ?? {})))],
       differences,
+      asks: guessKind(trial.question, about),
     },
     shelf: { ...lineage.made, discs: newDiscs },
     throwers: newThrowers,
     sessions: [...sessions.values()],
     throws,
     discIds: [...discs.values()].map((d) => d.id),
+    controlDiscId: (control && discs.get(control.disc.toLowerCase())?.id) ?? null,
   }
 }
+
+/** Angles a trial can have, and throws that can be planned. */
+const MOST_ANGLES = 7
+const MOST_PLANNED = 2000
+
+/** The angles most throws were meant at, most hyzer first. */
+const anglesOf = (throws: readonly Throw[]): number[] =>
+  rollups(
+    throws,
+    (list) => list.length,
+    (t) => t.hyzerDeg,
+  )
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, MOST_ANGLES)
+    .map(([deg]) => deg)
+    .sort((a, b) => b - a)
 
 /** The day people had then: as it is written where the time is by their own clocks, or only a day; of one in UTC, by their clocks. */
 const dayOf = (at: string, timeZone: string | null): string =>
@@ -308,7 +342,15 @@ export function importThrows(
       for (const row of plan.throwers) await overwriteThrower(tx, row)
       for (const row of plan.sessions) await overwriteSession(tx, row)
       const discIds = [...new Set([...trial.discIds, ...plan.discIds])]
-      if (discIds.length > trial.discIds.length) await overwriteTrialIn(tx, { ...trial, discIds })
+      if (settings.fresh)
+        await overwriteTrialIn(tx, {
+          ...trial,
+          discIds,
+          controlDiscId: plan.controlDiscId,
+          hyzerDegs: anglesOf(plan.throws),
+          plannedThrows: Math.min(MOST_PLANNED, plan.throws.length),
+        })
+      else if (discIds.length > trial.discIds.length) await overwriteTrialIn(tx, { ...trial, discIds })
       await overwriteThrows(tx, plan.throws, told)
     }
     return { ...plan.preview, again, stored: store }

@@ -284,6 +284,42 @@ describe('CSV of a trial', () => {
     expect(throws.map((t) => t.notes)).deep.equal([{ sky: 'grey' }, { sky: 'grey' }])
   })
 
+  it('makes a trial of a file: its discs, its thrower, what it asks, all previewed first', async () => {
+    const api = () => request(it_.server)
+    const own = newId()
+    const rows = [10, 0, -8].flatMap((deg) => [
+      `Isolde,right,backhand,Flint A,9,5,-1,2,${deg},88,${-9 - deg}`,
+      `Isolde,right,backhand,Flint B,9,5,-2,1,${deg},93,${6 - deg}`,
+    ])
+    const csv = ['thrower,hand,stroke,disc,speed,glide,turn,fade,hyzer_deg,carry_m,right_m', ...rows].join(
+      '\n',
+    )
+    const send = (query: string) =>
+      api().post(`/api/trials/${own}/import?${query}`).set('content-type', 'text/csv').send(csv)
+    // without a name there is no such trial
+    await send('method=paced').expect(404)
+    const preview = (await send('method=paced&name=Last%20year').expect(200)).body as ImportPreview
+    expect(preview).include({ throws: 6, stored: false, asks: 'molds' })
+    expect(preview.newDiscs).deep.equal(['Flint A', 'Flint B'])
+    await api().get(`/api/trials/${own}`).expect(404)
+    await send('method=paced&name=Last%20year&question=Which%20one%3F&store=1').expect(200)
+    const { trial, throws } = (await api().get(`/api/trials/${own}`)).body as TrialFile
+    expect(trial).include({
+      name: 'Last year',
+      question: 'Which one?',
+      plannedThrows: 6,
+      controlDiscId: null,
+    })
+    expect(trial.hyzerDegs).deep.equal([10, 0, -8])
+    expect(trial.discIds).length(2)
+    expect(throws).length(6)
+    const shelf = (await api().get('/api/shelf')).body as Shelf
+    expect(shelf.molds.map((m) => m.name)).include.members(['Flint A', 'Flint B'])
+    // the same file read again into the same trial changes nothing
+    const again = (await send('method=paced&name=Last%20year&store=1').expect(200)).body as ImportPreview
+    expect(again.again).equal(6)
+  })
+
   it('stores nothing of a file with errors, and lists them all', async () => {
     const lines = (await csvOf(finished.id)).trim().split('\r\n')
     const spoil = (i: number, from: RegExp, to: string) => (lines[i] = lines[i]!.replace(from, to))

@@ -153,6 +153,36 @@ test('a file with errors shows them all, mended it is previewed and then stored'
   await expect(page.getByRole('radio', { name: `All ${count}` })).toBeVisible()
 })
 
+test('last year’s sheet becomes a trial with an answer: discs, thrower and question in one preview', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Start from a file' }).click()
+  const rows = [10, 0, -8, 10, 0, -8].flatMap((deg, i) => [
+    `Isolde Farrow,right,backhand,Grey Flint,9,5,-1,2,${deg},${86 + i},${-14 - deg}`,
+    `Isolde Farrow,right,backhand,Green Flint,9,5,-1,2,${deg},${93 - i},${9 - deg}`,
+  ])
+  const header = 'thrower,hand,stroke,disc,speed,glide,turn,fade,hyzer_deg,carry_m,right_m'
+  await page.getByLabel('File', { exact: true }).setInputFiles({
+    name: 'flints-of-last_year.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from([header, ...rows].join('\n')),
+  })
+  await expect(page.getByText('flints-of-last_year.csv: 12 throws')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'What the file holds' })).toContainText(
+    'Grey Flint, Green Flint',
+  )
+  await expect(page.getByLabel('Name of the trial')).toHaveValue('Flints of last year')
+  await expect(page.getByLabel('What do you want to know?')).toHaveValue('molds')
+  await page.getByRole('button', { name: 'Import 12 throws' }).click()
+  await expect(page.getByTestId('answer')).toContainText(
+    'Grey Flint is more stable than Green Flint: it finishes',
+  )
+  await expect(page.getByText(/Isolde Farrow · .*12 throws counted, 0 left out/)).toBeVisible()
+  expect(said).toEqual([])
+})
+
 test('a page that meets a newer server says so, and how to go on', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()

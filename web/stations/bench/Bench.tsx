@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { formatDistanceToNow } from 'date-fns'
-import { Plus } from 'lucide-react'
+import { Plus, Upload } from 'lucide-react'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import type { ComponentProps, ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
@@ -58,9 +58,12 @@ export default function Bench() {
   // a note that came later would move what somebody is about to press
   if (!trials || (!demo.data && !demo.error)) return <Waiting what="the bench" />
   const start = (
-    <Button kind="primary" onClick={() => setStarting(true)}>
-      <Plus size={18} aria-hidden /> Start a trial
-    </Button>
+    <div className="flex flex-wrap justify-center gap-2">
+      <FromFile />
+      <Button kind="primary" onClick={() => setStarting(true)}>
+        <Plus size={18} aria-hidden /> Start a trial
+      </Button>
+    </div>
   )
   return (
     <div className="p-3 md:p-4">
@@ -111,6 +114,13 @@ export default function Bench() {
   )
 }
 
+/** A way in for whoever has last year’s throws in a sheet. */
+const FromFile = () => (
+  <StationLink at="bench/file" className={buttonLook()}>
+    <Upload size={18} aria-hidden /> Start from a file
+  </StationLink>
+)
+
 /** What to do first, with one button: discs come before trials. */
 function Nothing({ start }: { start: ReactNode }) {
   const { view } = useShelf()
@@ -120,9 +130,12 @@ function Nothing({ start }: { start: ReactNode }) {
       title="Nothing on the bench yet"
       action={
         empty ? (
-          <StationLink at="shelf" search="?add=1" className={buttonLook('primary')}>
-            <Plus size={18} aria-hidden /> Add the first disc
-          </StationLink>
+          <div className="flex flex-wrap justify-center gap-2">
+            <FromFile />
+            <StationLink at="shelf" search="?add=1" className={buttonLook('primary')}>
+              <Plus size={18} aria-hidden /> Add the first disc
+            </StationLink>
+          </div>
         ) : (
           start
         )

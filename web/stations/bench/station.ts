@@ -8,6 +8,9 @@ export const bench: Door = {
   name: 'Bench',
   group: 'shed',
   icon: LayoutList,
-  screens: { main: screen('shed', '', () => import('./Bench.tsx')) },
+  screens: {
+    main: screen('shed', '', () => import('./Bench.tsx')),
+    file: screen('shed', 'from-file', () => import('./StartFromFile.tsx')),
+  },
   keys: [],
 }

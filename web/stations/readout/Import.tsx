@@ -1,173 +1,35 @@
-import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { mutate } from 'swr'
-import { CSV_LIMIT, tooLarge } from '../../../core/formats/throwsCsv.ts'
-import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
-import { ImportPreview } from '../../../contract/imports.ts'
-import type { ImportProgress, Problem } from '../../../contract/imports.ts'
-import { problemOf, sendCsv } from '../../data/api.ts'
-import { zoneHere } from '../../data/outing.ts'
 import { useTrial } from '../../data/hooks.ts'
-import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
-import { FileInput, FileProblems, Progress } from '../../parts/FileReading.tsx'
-import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { buttonLook } from '../../parts/Button.tsx'
+import { Trouble, Waiting } from '../../parts/Card.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
+import { ThrowsFile } from '../../parts/ThrowsFile.tsx'
+import { say } from '../../parts/Toasts.tsx'
 
-/** A file chosen, and what reading it came to. */
-interface Chosen {
-  readonly name: string
-  readonly csv: string
-  readonly preview?: ImportPreview
-  readonly problem?: Problem
-}
-
-const METHOD_WORDS: Record<string, string> = {
-  eye: 'by eye (± 1 m)',
-  paced: 'paced (± 3 %)',
-  ranged: 'range finder (± 0.5 m)',
-  taped: 'tape (± 0.2 m)',
-}
-
-/** Imports a file of throws: everything is shown before anything is stored. */
+/** Imports a file of throws into a trial. */
 export default function Import({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
   const go = useNavigate()
   const to = useAddresses()
-  const [chosen, setChosen] = useState<Chosen>()
-  const [method, setMethod] = useState('eye')
-  const [place, setPlace] = useState('')
-  const [busy, setBusy] = useState(false)
-  const [progress, setProgress] = useState<ImportProgress>()
   if (error && !view) return <Trouble error={error} />
   if (!view) return <Waiting what="the trial" />
-
-  const address = (store: boolean) =>
-    `/api/trials/${trialId}/import?${new URLSearchParams({ method, place, zone: zoneHere(), ...(store && { store: '1' }) })}`
-  const attempt = async (name: string, csv: string, store: boolean) => {
-    setBusy(true)
-    try {
-      const preview = await sendCsv(address(store), csv, ImportPreview, setProgress)
-      if (!store) return setChosen({ name, csv, preview })
-      await Promise.all([
-        mutate(`/api/trials/${trialId}`),
-        mutate('/api/trials'),
-        mutate('/api/shelf'),
-        mutate('/api/throwers'),
-        mutate('/api/sessions'),
-      ])
-      say(`${preview.throws} throws of ${name} are in ${view.trial.name}.`)
-      void go(to('readout', { trialId })!)
-    } catch (e) {
-      const problem = problemOf(e)
-      setChosen({ name, csv, problem })
-    } finally {
-      setProgress(undefined)
-      setBusy(false)
-    }
-  }
-  const choose = async (file: File) => {
-    if (file.size > CSV_LIMIT.bytes)
-      return setChosen({
-        name: file.name,
-        csv: '',
-        problem: {
-          title: 'Too large',
-          status: 413,
-          detail: `${tooLarge(file.size)} Nothing of it was stored.`,
-        },
-      })
-    await attempt(file.name, await file.text(), false)
-  }
-  const { preview, problem } = chosen ?? {}
+  const { name } = view.trial
   return (
-    <div className="mx-auto max-w-4xl space-y-3 p-3 md:p-4">
-      <Card className="p-5" label="Import throws">
-        <h1 className="text-title">Import throws into {view.trial.name}</h1>
-        <p className="mb-4 text-quiet">
-          A CSV file with one throw a row, such as the export writes. You see what it holds before anything is
-          stored.
-        </p>
-        <div className="grid gap-4 sm:grid-cols-[1.4fr_1fr_1fr]">
-          <FileInput accept=".csv,text/csv" disabled={busy} onFile={(file) => void choose(file)} />
-          <SelectInput
-            label="How landings were measured"
-            value={method}
-            onChange={(e) => setMethod(e.target.value)}
-          >
-            {MEASURING_METHODS.map((m) => (
-              <option key={m} value={m}>
-                {METHOD_WORDS[m]}
-              </option>
-            ))}
-          </SelectInput>
-          <TextInput
-            label="Place"
-            value={place}
-            onChange={(e) => setPlace(e.target.value)}
-            placeholder="not stated"
-          />
-        </div>
-        <Progress of={progress} what="throws" />
-      </Card>
-
-      {problem && (
-        <Card className="p-5" label="What is wrong with the file">
-          <FileProblems name={chosen!.name} problem={problem} />
-        </Card>
-      )}
-
-      {preview && (
-        <Card className="p-5" label="What the file holds">
-          <h2 className="text-lead">
-            {chosen!.name}: {preview.throws} throws
-            {preview.leftOut > 0 && `, ${preview.leftOut} of them left out`}
-          </h2>
-          <dl className="mt-2 grid grid-cols-[11rem_1fr] gap-y-1.5">
-            <Line term="Discs on the shelf" list={preview.knownDiscs} />
-            <Line term="Discs to be added" list={preview.newDiscs} />
-            <Line term="Throwers known" list={preview.knownThrowers} />
-            <Line term="Throwers to be added" list={preview.newThrowers} />
-            <Line term="Kept as notes" list={preview.noteColumns} />
-            {preview.again > 0 && (
-              <>
-                <dt className="text-quiet">Read before</dt>
-                <dd>{preview.again} of these throws are in the trial already and stay one throw each.</dd>
-              </>
-            )}
-          </dl>
-          {preview.differences.length > 0 && (
-            <ul className="mt-3 list-disc pl-5">
-              {preview.differences.map((d) => (
-                <li key={d}>{d}</li>
-              ))}
-            </ul>
-          )}
-          <div className="mt-4 flex gap-2">
-            <Button
-              kind="primary"
-              disabled={busy}
-              onClick={() => void attempt(chosen!.name, chosen!.csv, true)}
-            >
-              Import {preview.throws} throws
-            </Button>
-            <StationLink at="readout" params={{ trialId: trialId }} className={buttonLook('quiet')}>
-              Cancel
-            </StationLink>
-          </div>
-        </Card>
-      )}
-    </div>
-  )
-}
-
-function Line({ term, list }: { term: string; list: readonly string[] }) {
-  if (list.length === 0) return null
-  return (
-    <>
-      <dt className="text-quiet">{term}</dt>
-      <dd>{list.join(', ')}</dd>
-    </>
+    <ThrowsFile
+      trialId={trialId}
+      title={`Import throws into ${name}`}
+      onStored={(file, { throws }) => {
+        say(`${throws} throws of ${file} are in ${name}.`)
+        void go(to('readout', { trialId })!)
+      }}
+      cancel={
+        <StationLink at="readout" params={{ trialId }} className={buttonLook('quiet')}>
+          Cancel
+        </StationLink>
+      }
+    >
+      A CSV file with one throw a row, such as the export writes. You see what it holds before anything is
+      stored.
+    </ThrowsFile>
   )
 }
