@@ -48,7 +48,7 @@ export function cardOf(
   const outcome = outcomeOf(state)
   const aside = new Set(state.evidence.discs.filter((d) => d.control).map((d) => d.id))
   return {
-    flights: outcome.discs.map(correctedFlight),
+    flights: outcome.discs.map((d) => correctedFlight(d)),
     sentences: nearestOpen(
       statements(outcome, ranksOf(outcome, aside), { name }, settlingsOf(state, outcome)),
     ),

@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import { ranksOf, settlingsOf } from '../../core/judge/card.ts'
 import { correctedFlight } from '../../core/judge/corrected.ts'
-import type { CorrectedFlight, PlanPoint } from '../../core/judge/corrected.ts'
+import type { CorrectedFlight, PlanPoint, ThrownHow } from '../../core/judge/corrected.ts'
 import { pathAsThrown } from '../../core/judge/asThrown.ts'
 import { forecastThrow } from '../../core/judge/forecast.ts'
 import type { PlannedThrow } from '../../core/judge/asThrown.ts'
@@ -24,6 +24,10 @@ import type { Limit } from '../../core/judge/limits.ts'
 import type { PlanQuestion } from '../../core/plan/weighed.ts'
 import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
+import { matchedThrows } from '../../core/judge/matched.ts'
+import type { MatchedThrows } from '../../core/judge/matched.ts'
+import { againstEye } from '../../core/judge/eye.ts'
+import type { AgainstEye } from '../../core/judge/eye.ts'
 import { armSpeed, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
@@ -117,6 +121,29 @@ const pathsOf = ({ state, about: { throws } }: Weighed, most: number): ThrownPat
     .slice(-most)
     .map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) }))
 
+/** What an answer is asked about, as it crosses to the worker. */
+export type AskedAbout = Pick<Asked, 'discs' | 'convention' | 'pair'> & {
+  readonly names: ReadonlyMap<string, string>
+  readonly units: Preferences['units']
+  /** Names of throwers, by what a fit knows their arms by. */
+  readonly thrown: ReadonlyMap<string, string>
+  readonly short: readonly ShortPlay[]
+}
+
+function answerFrom(
+  state: FitState,
+  outcome: Outcome,
+  question: Answered,
+  { names, units, thrown, ...asked }: AskedAbout,
+): Answer {
+  const arms = [...thrown].flatMap(([arm, name]): NamedArm[] => {
+    const armMps = armSpeed(state, arm)
+    return armMps === undefined ? [] : [{ name, armMps }]
+  })
+  const words = wordingOf(unitsOf(units), (code) => names.get(code) ?? code)
+  return answerOf(question, { ...asked, state, outcome, arms, words })
+}
+
 const heard = new Heard()
 let readings = 0
 const weighed = new Map<string, Weighed>()
@@ -178,7 +205,7 @@ const rating = {
       outcome,
       // always the same draws, so that a percentage moves only when a throw moves it
       ranks: ranksOf(outcome, aside),
-      corrected: outcome.discs.map(correctedFlight),
+      corrected: outcome.discs.map((d) => correctedFlight(d)),
       asThrown: pathsOf(now, LATEST),
       leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
       tookMs,
@@ -259,34 +286,33 @@ const rating = {
       limit: limitIn(weighedOf(state, aboutOf(sheet, discs)), ask.pair),
     }
   },
-  /**
-   * The answer to a question, of a trial as it was last rated.
-   *
-   * @param thrown names of throwers, by what a fit knows their arms by
-   */
-  answer(
-    trial: string,
-    question: Answered,
-    {
-      names,
-      units,
-      thrown,
-      ...asked
-    }: Pick<Asked, 'discs' | 'convention' | 'pair'> & {
-      readonly names: ReadonlyMap<string, string>
-      readonly units: Preferences['units']
-      readonly thrown: ReadonlyMap<string, string>
-      readonly short: readonly ShortPlay[]
-    },
-  ): Answer | undefined {
+  /** Corrected flights thrown some other way than at the reference. */
+  corrected(trial: string, how: ThrownHow): CorrectedFlight[] {
+    return weighed.get(trial)?.outcome.discs.map((d) => correctedFlight(d, how)) ?? []
+  },
+  /** The answer to a question, of a trial as it was last rated. */
+  answer(trial: string, question: Answered, about: AskedAbout): Answer | undefined {
+    const now = weighed.get(trial)
+    return now && answerFrom(now.state, now.outcome, question, about)
+  },
+  /** The same had one throw been left out. */
+  answerWithout(trial: string, thrown: string, question: Answered, about: AskedAbout): Answer | undefined {
     const now = weighed.get(trial)
     if (!now) return undefined
-    const arms = [...thrown].flatMap(([arm, name]): NamedArm[] => {
-      const armMps = armSpeed(now.state, arm)
-      return armMps === undefined ? [] : [{ name, armMps }]
-    })
-    const words = wordingOf(unitsOf(units), (code) => names.get(code) ?? code)
-    return answerOf(question, { ...asked, state: now.state, outcome: now.outcome, arms, words })
+    const { evidence } = now.state
+    const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
+    const state = fit({ ...evidence, throws }, { warm: now.state })
+    return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
+  },
+  /** What looking at landings alone would have said, and where that is wrong. */
+  eye(trial: string): AgainstEye | undefined {
+    const now = weighed.get(trial)
+    return now && againstEye(now.state, now.outcome, now.own)
+  },
+  /** Throws of two discs of a trial that were meant alike, side by side. */
+  matched(trial: string, a: string, b: string): MatchedThrows[] {
+    const now = weighed.get(trial)
+    return now ? matchedThrows(now.state, now.own, a, b) : []
   },
   /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */
   like(trial: string, disc: string, other: string): ReturnType<typeof flewLike> {

@@ -1,3 +1,4 @@
+import { WHY_NOT } from '../../../core/throw/whyNot.ts'
 import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -12,7 +13,7 @@ import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { Key } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { HEIGHTS, NOSES, WHY_NOT } from './draft.ts'
+import { HEIGHTS, NOSES } from './draft.ts'
 import type { Seen } from './draft.ts'
 import { airCalls } from './logging.ts'
 

@@ -61,9 +61,6 @@ export const HEIGHTS = [
   { value: 10.4, label: 'as meant' },
   { value: 14, label: 'high' },
 ] as const
-/** Why a throw that warms the arm does not count. */
-export const WARM_UP = 'warm-up'
-export const WHY_NOT = ['hit a branch', 'gust', 'slipped', 'not my throw'] as const
 
 /** What was seen of a throw already stored, for editing it. */
 export const seenOf = (t: Throw): Seen => ({ ...picked(SEEN_OF_ONE, t), path: t.path, notes: t.notes })

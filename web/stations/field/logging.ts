@@ -1,9 +1,10 @@
+import { WHY_NOT } from '../../../core/throw/whyNot.ts'
 import type { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
-import { landingOf, NOTHING_SEEN, WHY_NOT } from './draft.ts'
+import { landingOf, NOTHING_SEEN } from './draft.ts'
 import type { Meant, Seen, Standing } from './draft.ts'
 
 /** Everything the field knows of the throw being logged, and what holds until the next. */

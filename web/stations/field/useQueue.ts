@@ -1,3 +1,4 @@
+import { WARM_UP } from '../../../core/throw/whyNot.ts'
 import { useMemo } from 'react'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
@@ -5,7 +6,6 @@ import { LINE_DEG, remainingThrows } from '../../../core/plan/order.ts'
 import type { Leg } from '../../../core/throw/leg.ts'
 import type { Plan, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
-import { WARM_UP } from './draft.ts'
 
 /** A throw that could be next. */
 export interface Proposed extends Cell {

@@ -3,6 +3,14 @@ import { useSearchParams } from 'react-router'
 import { fadeSign } from '../../../core/flight/hand.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useAsked } from '../../data/useAsked.ts'
+import { AS_REFERENCE } from '../../../core/judge/corrected.ts'
+import type { CorrectedFlight, ThrownHow } from '../../../core/judge/corrected.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import { Z90 } from '../../../core/rating/normal.ts'
+import { capital } from '../../../contract/words.ts'
+import { angleWords } from '../../data/units.ts'
+import type { Units } from '../../data/units.ts'
+import { SelectInput } from '../../parts/Inputs.tsx'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -23,12 +31,62 @@ interface FlightsProps {
   readonly share: number | undefined
   /** The disc that is looked at; the others step back. */
   readonly picked: string | undefined
+  /** The same in figures below. */
+  readonly figures?: boolean
   readonly name: (code: string) => string
   readonly place: (code: string) => number
 }
 
+/** How flights may be thrown: degrees of hyzer, m/s of an arm and of wind from behind. */
+const ANGLES = [15, 10, 5, 0, -5, -10, -15]
+const SPEEDS = [18, 20, 22, 24, 26, 28, 31]
+const WINDS = [-6, -4, -2, 0, 2, 4, 6]
+
+/** What can be chosen of how flights are thrown. */
+interface Way {
+  readonly key: string
+  readonly label: string
+  readonly options: readonly (readonly [value: number, words: string])[]
+}
+const waysOf = (units: Units): readonly Way[] => [
+  { key: 'angle', label: 'Angle', options: ANGLES.map((deg) => [deg, angleWords(deg)]) },
+  {
+    key: 'arm',
+    label: 'Arm',
+    options: [
+      [0, 'each disc at its reference'],
+      ...SPEEDS.map((v) => [v, `an arm of ${units.speed.show(v, 0)}`] as const),
+    ],
+  },
+  { key: 'wind', label: 'Wind', options: WINDS.map((w) => [w, windWords(w, units)]) },
+]
+
+const howIn = (params: URLSearchParams): ThrownHow => {
+  const of = (key: string, offered: readonly number[]) =>
+    offered.find((v) => v === Number(params.get(key))) ?? 0
+  return {
+    hyzerRad: of('angle', ANGLES) * DEGREE,
+    armMps: of('arm', SPEEDS) || null,
+    windAlongMps: of('wind', WINDS),
+  }
+}
+const windWords = (alongMps: number, units: Units) =>
+  alongMps === 0
+    ? 'still air'
+    : `${units.speed.show(Math.abs(alongMps), 0)} of ${alongMps < 0 ? 'headwind' : 'tailwind'}`
+
 /** The flights on a strip: corrected, with their bands, or the way they were most likely thrown. */
-export function Flights({ view, reading, ratingKey, working, share, picked, name, place }: FlightsProps) {
+export function Flights({
+  view,
+  reading,
+  ratingKey,
+  working,
+  share,
+  picked,
+  figures = false,
+  name,
+  place,
+}: FlightsProps) {
   const units = useUnits()
   const [params, setParams] = useSearchParams()
   const show = params.get('show') === 'thrown' ? 'thrown' : 'corrected'
@@ -40,6 +98,14 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
     { about: ratingKey },
   )
   const thrown = asked.value ?? reading.asThrown
+  const how = howIn(params)
+  const other = JSON.stringify(how) !== JSON.stringify(AS_REFERENCE)
+  const flown = useAsked(
+    show === 'corrected' && other ? `${ratingKey} ${reading.serial} ${JSON.stringify(how)}` : null,
+    () => askRating((w) => w.corrected(ratingKey, how)),
+    { about: ratingKey },
+  )
+  const corrected = (other ? flown.value : undefined) ?? reading.corrected
   // with all that is known, those of other trials are among them
   const counted = reading.outcome.discs.reduce((n, d) => n + d.throws, 0)
   const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
@@ -50,7 +116,7 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
   const thrownById = new Map(view.throws.map((t) => [t.id, t]))
   const flights =
     show === 'corrected'
-      ? reading.corrected.map((c) => ({
+      ? corrected.map((c) => ({
           down: c.features.carryM,
           ys: c.band.flatMap((b) => [up * b.low, up * b.high]),
         }))
@@ -64,7 +130,7 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
     left: Math.max(8, ...ys) + 3,
     right: Math.max(8, ...ys.map((y) => -y)) + 3,
   }
-  const speeds = [...new Set(reading.corrected.map((c) => c.speedMps))]
+  const speeds = [...new Set(corrected.map((c) => c.speedMps))]
   const set = (key: string, value: string | null) =>
     setParams((p) => (value === null ? p.delete(key) : p.set(key, value), p), { replace: true })
 
@@ -74,9 +140,7 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
         <div className="mr-auto min-w-0">
           <h1 className="text-lead">
             {show === 'corrected'
-              ? speeds.length === 1
-                ? `Flat, still air, ${units.speed.show(speeds[0]!, 0)}`
-                : 'Flat, still air, each at its own speed'
+              ? `${capital(angleWords(how.hyzerRad / DEGREE))}, ${windWords(how.windAlongMps, units)}, ${speeds.length === 1 ? units.speed.show(speeds[0]!, 0) : 'each at its own speed'}`
               : 'As thrown'}
           </h1>
           <p className="text-note text-quiet" role="status">
@@ -104,18 +168,36 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
           {stretch ? 'Side × 2' : 'True scale'}
         </Button>
       </div>
+      {show === 'corrected' && (
+        <div className="mb-2 flex flex-wrap gap-2">
+          {waysOf(units).map(({ key, label, options }) => (
+            <SelectInput
+              key={key}
+              label={label}
+              value={Number(params.get(key) ?? 0)}
+              onChange={(e) => set(key, e.target.value === '0' ? null : e.target.value)}
+            >
+              {options.map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
+            </SelectInput>
+          ))}
+        </div>
+      )}
       <div className="relative">
         <Strip
           height={show === 'corrected' ? 258 : 420}
           stretch={stretch ? 2 : 1}
           fade={fade}
-          names={show === 'corrected' ? reading.corrected.map((c) => name(c.disc)) : []}
+          names={show === 'corrected' ? corrected.map((c) => name(c.disc)) : []}
           reach={reach}
           label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
         >
           {show === 'corrected' && (
             <>
-              {reading.corrected.map((c) => (
+              {corrected.map((c) => (
                 <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
                   <Band
                     hue={hueOf(place(c.disc))}
@@ -123,7 +205,7 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
                   />
                 </g>
               ))}
-              {reading.corrected.map((c) => {
+              {corrected.map((c) => {
                 const hue = hueOf(place(c.disc))
                 return (
                   <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
@@ -140,7 +222,7 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
                 )
               })}
               <EndLabels
-                ends={reading.corrected.map((c) => {
+                ends={corrected.map((c) => {
                   const end = c.path[c.path.length - 1]!
                   return {
                     at: { down: end.x, left: up * end.y },
@@ -188,6 +270,65 @@ export function Flights({ view, reading, ratingKey, working, share, picked, name
           </ul>
         )}
       </div>
+      {figures && show === 'corrected' && <Figures {...{ corrected, name, place, fade }} />}
     </Card>
+  )
+}
+
+/** The same flights in figures. */
+function Figures({
+  corrected,
+  name,
+  place,
+  fade,
+}: Pick<FlightsProps, 'name' | 'place'> & {
+  corrected: readonly CorrectedFlight[]
+  fade: 'left' | 'right' | 'up'
+}) {
+  const { length } = useUnits()
+  const aside = (m: number) =>
+    Number(length.to(Math.abs(m)).toFixed(1)) === 0
+      ? 'on the line'
+      : `${length.to(Math.abs(m)).toFixed(1)} ${fade === 'up' ? (m > 0 ? 'fade' : 'turn') : m > 0 === (fade === 'left') ? 'left' : 'right'}`
+  const end = (c: CorrectedFlight) => {
+    const { y } = c.path.at(-1)!
+    const band = c.band.at(-1)!
+    return { y, half: (band.high - band.low) / 2 }
+  }
+  return (
+    <table className="mt-3 w-full text-left">
+      <thead className="text-note text-quiet">
+        <tr>
+          {['Disc', `carry, ${length.unit}`, 'widest turn', `finish, ${length.unit}`, 'label finishes'].map(
+            (h, i) => (
+              <th key={h} className={i === 0 ? 'font-normal' : 'px-2 text-right font-normal'}>
+                {h}
+              </th>
+            ),
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {[...corrected]
+          .sort((a, b) => end(b).y - end(a).y)
+          .map((c) => (
+            <tr key={c.disc} className="border-t border-rule">
+              <th scope="row" className="py-1.5 font-medium">
+                <span className="flex items-center gap-2">
+                  <DiscDot place={place(c.disc)} /> {name(c.disc)}
+                </span>
+              </th>
+              <td className="figure px-2 text-right">
+                {length.to(c.features.carryM).toFixed(1)} ± {(length.to(Z90) * c.carrySd).toFixed(1)}
+              </td>
+              <td className="figure px-2 text-right">{aside(Math.min(0, ...c.path.map((p) => p.y)))}</td>
+              <td className="figure px-2 text-right">
+                {aside(end(c).y)} ± {length.to(end(c).half).toFixed(1)}
+              </td>
+              <td className="figure px-2 text-right text-quiet">{aside(c.published.at(-1)!.y)}</td>
+            </tr>
+          ))}
+      </tbody>
+    </table>
   )
 }

@@ -1,31 +1,20 @@
 import clsx from 'clsx'
 import { useSearchParams } from 'react-router'
+import { VIEWS } from './views/views.tsx'
+import type { ViewName } from './views/views.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
-
-/** The views of a readout, in their order. */
-export const VIEWS = [
-  ['answer', 'Answer'],
-  ['flights', 'Flights'],
-  ['evidence', 'Claim and evidence'],
-  ['pairs', 'Pairs'],
-  ['wind', 'Wind'],
-  ['arms', 'Arms'],
-  ['likeness', 'Likeness'],
-  ['short', 'Short game'],
-  ['throws', 'Throws'],
-  ['throwers', 'Throwers'],
-] as const
-export type ViewName = (typeof VIEWS)[number][0]
-export const isView = (name: string): name is ViewName => VIEWS.some(([v]) => v === name)
 
 /** Links to the views of a readout; what it is read from goes along. */
 export function Tabs({ trialId, view }: { trialId: string; view: ViewName }) {
   const [params] = useSearchParams()
   const from = params.get('from')
   return (
-    <nav aria-label="Views of the readout" className="-mx-3 overflow-x-auto px-3 md:mx-0 md:px-0">
+    <nav
+      aria-label="Views of the readout"
+      className="-mx-3 min-w-0 flex-1 overflow-x-auto px-3 md:mx-0 md:px-0"
+    >
       <ul className="flex gap-1 border-b border-rule">
-        {VIEWS.map(([name, words]) => (
+        {(Object.keys(VIEWS) as ViewName[]).map((name) => (
           <li key={name}>
             <StationLink
               at="readout"
@@ -37,7 +26,7 @@ export function Tabs({ trialId, view }: { trialId: string; view: ViewName }) {
                 name === view ? 'border-water text-ink' : 'border-transparent text-quiet hover:bg-tint',
               )}
             >
-              {words}
+              {VIEWS[name].words}
             </StationLink>
           </li>
         ))}

@@ -37,10 +37,13 @@ export function Throws({
   view,
   outcome,
   name,
+  onWithout,
 }: {
   view: TrialView
   outcome: Outcome
   name: (code: string) => string
+  /** Somebody wants to know what would be without a throw. */
+  onWithout: (thrown: Throw, number: number) => void
 }) {
   const [params, setParams] = useSearchParams()
   const which = (params.get('throws') ?? 'all') as Which
@@ -93,6 +96,7 @@ export function Throws({
                 {...{ view, name }}
                 number={number.get(t.id)}
                 told={told.get(t.id)}
+                onWithout={() => onWithout(t, number.get(t.id)!)}
                 onTakeBack={() => void takeBack(t)}
                 onRestore={() => void put({ ...t, takenBackAt: null })}
               />
@@ -122,11 +126,12 @@ interface RowProps {
   readonly number: number | undefined
   /** What the fit makes of it. */
   readonly told: Outcome['throws'][number] | undefined
+  readonly onWithout: () => void
   readonly onTakeBack: () => void
   readonly onRestore: () => void
 }
 
-function Row({ view, name, thrown: t, number, told, onTakeBack, onRestore }: RowProps) {
+function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRestore }: RowProps) {
   const units = useUnits()
   const at = view.discs.findIndex((d) => d.disc.id === t.discId)
   const code = view.discs[at]?.disc.code ?? '?'
@@ -190,6 +195,11 @@ function Row({ view, name, thrown: t, number, told, onTakeBack, onRestore }: Row
             >
               Edit
             </StationLink>
+            {t.counts && (
+              <Button kind="quiet" className="!px-2 max-lg:hidden" onClick={onWithout}>
+                Without it
+              </Button>
+            )}
             <Button kind="quiet" className="!px-2" onClick={onTakeBack}>
               Take back
             </Button>

@@ -9,27 +9,24 @@ import { useUnits } from '../../data/preferences.tsx'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
 import { askRating } from '../../workers/rating.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { AskedAbout, Reading } from '../../workers/rating.worker.ts'
 
 /** Which question a trial is answered with first. */
 export const questionOf = (view: TrialView): Answered => ANSWER_TO[kindOf(view)]
 
 /**
- * The answer to a question, of a reading of a trial.
+ * What an answer is asked about.
  *
- * @param discs codes of the discs it is asked about; those of the trial where nobody says
+ * @param discs codes of the discs; those of the trial where nobody says
  */
-export function useAnswer(
+export function useAbout(
   view: TrialView,
-  ratingKey: string,
-  reading: Reading,
   names: ReadonlyMap<string, string>,
-  question: Answered | null,
   discs?: readonly string[],
-): Asked<Answer | undefined> {
+): AskedAbout {
   const { kind } = useUnits()
   const short = useShortThrows(view.trial.id)
-  const about = useMemo(() => {
+  return useMemo(() => {
     const codes = new Map(view.discs.map((d) => [d.disc.id, d.disc.code]))
     const thrown = new Map(
       view.throwers.flatMap((t) =>
@@ -52,18 +49,23 @@ export function useAnswer(
       }),
     }
   }, [view, discs, names, kind, short])
+}
+
+/** The answer to a question, of a reading of a trial. */
+export function useAnswer(
+  view: TrialView,
+  ratingKey: string,
+  reading: Reading,
+  names: ReadonlyMap<string, string>,
+  question: Answered | null,
+  discs?: readonly string[],
+): Asked<Answer | undefined> {
+  const about = useAbout(view, names, discs)
+  const { discs: asked, convention, pair, units, short } = about
   const key =
     question === null
       ? null
-      : JSON.stringify([
-          question,
-          reading.serial,
-          about.discs,
-          about.convention,
-          about.pair,
-          kind,
-          about.short,
-        ])
+      : JSON.stringify([question, reading.serial, asked, convention, pair, units, short])
   return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {
     about: `${view.trial.id} ${question}`,
   })

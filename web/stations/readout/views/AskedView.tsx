@@ -11,12 +11,11 @@ interface AskedViewProps extends ViewProps {
   readonly question: Answered
   /** One disc is looked at, which can be chosen. */
   readonly oneDisc?: boolean
-  readonly expected: readonly string[]
 }
 
 /** Another question than the trial’s own, asked of the same throws. */
-export function AskedView({ question, oneDisc = false, expected, ...rest }: AskedViewProps) {
-  const { view, reading, ratingKey, names, name, place } = rest
+export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps) {
+  const { expected, view, reading, ratingKey, names, name, place } = rest
   const thrown = reading.outcome.discs.filter((d) => d.throws > 0).map((d) => d.disc)
   const [chosen, setChosen] = useState(thrown[0])
   const discs = useMemo(() => (oneDisc && chosen !== undefined ? [chosen] : undefined), [oneDisc, chosen])

@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { mean } from 'd3'
 import { useState } from 'react'
 import { pairOf } from '../../../../core/rating/outcome.ts'
 import { alikeProbability } from '../../../../core/judge/resolve.ts'
@@ -6,7 +7,8 @@ import { PER_M } from '../../../../core/flight/side.ts'
 import { farther } from '../../../../core/judge/statements.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
-import { figure, percent } from '../../../data/units.ts'
+import { DEGREE } from '../../../../core/flight/release.ts'
+import { angleWords, figure, percent } from '../../../data/units.ts'
 import { Card } from '../../../parts/Card.tsx'
 import { DiscDot } from '../../../parts/Disc.tsx'
 import { useAsked } from '../../../data/useAsked.ts'
@@ -14,7 +16,7 @@ import { askRating } from '../../../workers/rating.ts'
 import type { ViewProps } from './viewProps.ts'
 
 /** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
-export function PairsView({ reading, ratingKey, name, place }: ViewProps) {
+export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) {
   const { outcome } = reading
   const ladder = [...outcome.discs].sort((a, b) => b.side.value - a.side.value).map((d) => d.disc)
   const [chosen, setChosen] = useState<readonly [string, string] | undefined>(
@@ -84,6 +86,7 @@ export function PairsView({ reading, ratingKey, name, place }: ViewProps) {
         </p>
       </Card>
       <OnePair key={chosen.join()} pair={chosen} {...{ reading, ratingKey, name, place }} />
+      <Matched pair={chosen} {...{ view, reading, ratingKey, name }} />
     </div>
   )
 }
@@ -153,6 +156,92 @@ function OnePair({
           </div>
         ))}
       </dl>
+    </Card>
+  )
+}
+
+/** Throws of the two that were meant alike, one beside the other: how far apart they came down, and had they come out as meant. */
+function Matched({
+  pair: [a, b],
+  view,
+  reading,
+  ratingKey,
+  name,
+}: Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'name'> & { pair: readonly [string, string] }) {
+  const { length, speed } = useUnits()
+  const { fadeSide } = reading.outcome
+  const { value } = useAsked(
+    `${ratingKey} ${reading.serial} ${a} ${b}`,
+    () => askRating((w) => w.matched(ratingKey, a, b)),
+    { about: `${a} ${b}` },
+  )
+  if (!value) return null
+  const number = new Map(view.throws.map((t, i) => [t.id, i + 1]))
+  const aside = (m: number) => {
+    const shown = length.to(Math.abs(m)).toFixed(1)
+    return `${shown} ${fadeSide === undefined ? (m > 0 ? 'fade' : 'turn') : m > 0 === (fadeSide === 'left') ? 'left' : 'right'}`
+  }
+  const down = (m: number) => `${length.to(Math.abs(m)).toFixed(1)} ${m >= 0 ? 'long' : 'short'}`
+  const of = (key: 'landed' | 'corrected', part: 'carryM' | 'veerM') => mean(value, (m) => m[key][part]) ?? 0
+  const cell = 'figure px-2 py-1 text-right whitespace-nowrap'
+  return (
+    <Card className="overflow-x-auto p-4 lg:col-span-2" label="Throws matched">
+      <h2 className="text-lead">
+        {name(a)} beside {name(b)}, throw by throw
+      </h2>
+      <p className="text-note text-quiet">
+        Throws meant alike, matched by angle, wind and time: where {name(a)} came down beside {name(b)},{' '}
+        {length.unit}; then with angle, power, aim, wind and air taken out of both.
+      </p>
+      {value.length === 0 ? (
+        <p className="mt-2 text-quiet">No throw of one was meant like a throw of the other.</p>
+      ) : (
+        <table className="mt-2 w-full text-left">
+          <thead className="text-note text-quiet">
+            <tr>
+              <th className="font-normal">Throws</th>
+              <th className="px-2 font-normal">Meant</th>
+              <th className="px-2 font-normal max-md:hidden">Wind</th>
+              <th className="px-2 text-right font-normal" colSpan={2}>
+                as landed
+              </th>
+              <th className="px-2 text-right font-normal" colSpan={2}>
+                corrected
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {value.map((m) => (
+              <tr key={m.a} className="border-t border-rule">
+                <th scope="row" className="figure py-1 font-normal">
+                  {number.get(m.a) ?? '?'} and {number.get(m.b) ?? '?'}
+                </th>
+                <td className="px-2">{angleWords(m.hyzerRad / DEGREE)}</td>
+                <td className="figure px-2 max-md:hidden">
+                  {speed.show(Math.abs(m.windAlongMps))} {m.windAlongMps < 0 ? 'head' : 'tail'}
+                </td>
+                <td className={cell}>{down(m.landed.carryM)}</td>
+                <td className={cell}>{aside(m.landed.veerM)}</td>
+                <td className={cell}>{down(m.corrected.carryM)}</td>
+                <td className={cell}>{aside(m.corrected.veerM)}</td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr className="border-t-2 border-edge font-semibold">
+              <th scope="row" className="py-1">
+                on average
+              </th>
+              <td />
+              <td className="max-md:hidden" />
+              <td className={cell}>{down(of('landed', 'carryM'))}</td>
+              <td className={cell}>{aside(of('landed', 'veerM'))}</td>
+              <td className={cell}>{down(of('corrected', 'carryM'))}</td>
+              <td className={cell}>{aside(of('corrected', 'veerM'))}</td>
+            </tr>
+          </tfoot>
+        </table>
+      )}
     </Card>
   )
 }

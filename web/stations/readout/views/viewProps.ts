@@ -1,8 +1,13 @@
+import type { ReactNode } from 'react'
+import type { Answer } from '../../../../core/judge/answers/answer.ts'
+import type { disagreements } from '../../../../core/rating/known.ts'
 import type { TrialView } from '../../../data/hooks.ts'
+import type { Asked } from '../../../data/useAsked.ts'
+import type { RatingState } from '../../../workers/rating.ts'
 import type { Reading } from '../../../workers/rating.worker.ts'
 
 /** What every view of a readout is given. */
-export interface ViewProps {
+export interface ViewProps extends Pick<RatingState, 'settlings' | 'limit' | 'working' | 'share'> {
   readonly view: TrialView
   readonly reading: Reading
   /** What the worker knows the reading by. */
@@ -10,6 +15,12 @@ export interface ViewProps {
   readonly names: ReadonlyMap<string, string>
   readonly name: (code: string) => string
   readonly place: (code: string) => number
-  readonly working: boolean
-  readonly share: number | undefined
+  /** Discs as they were expected, the most stable first; empty where nobody said. */
+  readonly expected: readonly string[]
+  /** The answer to the trial’s own question. */
+  readonly answer: Asked<Answer | undefined>
+  /** Where it is read from, to be changed; nothing where there is only one way. */
+  readonly readFrom: ReactNode
+  /** Where the trial and all that is known say different things. */
+  readonly apart: ReturnType<typeof disagreements> | undefined
 }

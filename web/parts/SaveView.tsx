@@ -1,0 +1,85 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { Download } from 'lucide-react'
+import type { RefObject } from 'react'
+import { writeCsv } from '../../core/formats/csvCells.ts'
+import { buttonLook } from './Button.tsx'
+import { sayWrong } from './Toasts.tsx'
+
+interface SaveViewProps {
+  /** What is saved. */
+  readonly of: RefObject<HTMLElement | null>
+  /** What the file is called, without its ending. */
+  readonly name: string
+}
+
+/** Twice as fine as the screen, so that it can be printed. */
+const FINE = 2
+
+const words = (e: Element) => (e.textContent ?? '').replace(/\s+/g, ' ').trim()
+
+/** Every table of a view under what it is headed by; figures as they are shown. */
+function tablesOf(view: HTMLElement): string {
+  const rows = [...view.querySelectorAll('table')].flatMap((table) => {
+    const heading = table.closest('section')?.getAttribute('aria-label')
+    return [...(heading ? [[heading]] : []), ...[...table.rows].map((row) => [...row.cells].map(words)), []]
+  })
+  const [head = [], ...rest] = rows
+  return writeCsv(head, rest)
+}
+
+function save(address: string, name: string): void {
+  const link = document.createElement('a')
+  link.href = address
+  link.download = name
+  link.click()
+}
+
+/** Saves a view as a picture, as a drawing that can be scaled, or as the figures of its tables. */
+export function SaveView({ of, name }: SaveViewProps) {
+  const ground = () => getComputedStyle(document.body).backgroundColor
+  const picture = async (kind: 'png' | 'svg') => {
+    if (!of.current) return
+    try {
+      // only who saves a picture needs what draws it
+      const { toPng, toSvg } = await import('html-to-image')
+      const draw = kind === 'png' ? toPng : toSvg
+      save(await draw(of.current, { pixelRatio: FINE, backgroundColor: ground() }), `${name}.${kind}`)
+    } catch {
+      sayWrong('The picture could not be drawn. A screenshot of the page shows the same.')
+    }
+  }
+  const figures = () => {
+    if (!of.current) return
+    const address = URL.createObjectURL(new Blob([tablesOf(of.current)], { type: 'text/csv;charset=utf-8' }))
+    save(address, `${name}.csv`)
+    URL.revokeObjectURL(address)
+  }
+  const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-tint max-md:min-h-11'
+  return (
+    <Menu>
+      <MenuButton className={buttonLook('plain', 'shrink-0')}>
+        <Download size={16} aria-hidden /> Save
+      </MenuButton>
+      <MenuItems
+        anchor="bottom end"
+        className="z-30 mt-1 w-64 rounded-lg border border-rule bg-card p-1 shadow-lg"
+      >
+        <MenuItem>
+          <button type="button" className={item} onClick={() => void picture('png')}>
+            As a picture (PNG)
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={() => void picture('svg')}>
+            As a drawing (SVG)
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={figures}>
+            The figures of its tables (CSV)
+          </button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+  )
+}
