@@ -77,12 +77,16 @@ async function land(page) {
   await page.getByText('drag the bend').waitFor()
 }
 
+/** Waits until a readout has its answer. */
+const answered = (page) => page.getByTestId('answer').filter({ hasNotText: 'Working out' }).waitFor()
+
 /** A view of the readout of the plastics, once there is something in it. */
 async function toView(page, view) {
   await toTrial(page, PLASTICS, 'Read it')
-  await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+  await answered(page)
   await page.getByRole('link', { name: view, exact: true }).click()
   await page.getByRole('region', { name: view, exact: true }).locator('table, svg').first().waitFor()
+  if (view === 'Pairs') await page.getByRole('region', { name: 'Throws matched' }).waitFor()
 }
 
 /** Pictures by name: the window and what a person does until the picture is taken. */
@@ -157,7 +161,7 @@ const PICTURES = {
     async (page) => {
       await theme(page, 'Sun')
       await toTrial(page, PLASTICS, 'Read it')
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await answered(page)
       await page.getByRole('link', { name: 'Field', exact: true }).click()
       await page.getByRole('button', { name: 'More', exact: true }).click()
       await page.getByRole('link', { name: 'Ground play and short game' }).click()
@@ -194,7 +198,7 @@ const PICTURES = {
     DESK,
     async (page) => {
       await toTrial(page, PLASTICS, 'Read it')
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await answered(page)
       // no disc is pointed at
       await page.mouse.move(640, 60)
     },
@@ -203,14 +207,14 @@ const PICTURES = {
     DESK,
     async (page) => {
       await toTrial(page, FAIRWAYS, 'Read it')
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await answered(page)
     },
   ],
   'answer-phone': [
     PHONE,
     async (page) => {
       await toTrial(page, PLASTICS, 'Read it')
-      await page.getByRole('heading', { name: 'What you can say' }).waitFor()
+      await answered(page)
     },
   ],
   pairs: [DESK, (page) => toView(page, 'Pairs')],

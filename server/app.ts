@@ -84,7 +84,8 @@ export function makeApp({
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],
           manifestSrc: ["'self'"],
-          baseUri: ["'none'"],
+          // pictures of views are drawn in a document that is given this page’s own base, to find its fonts
+          baseUri: ["'self'"],
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
         },

@@ -1,13 +1,13 @@
 import type { APIRequestContext, Page } from '@playwright/test'
 import type { VolunteerReport } from '../../contract/devices.ts'
-import type { Trial } from '../../contract/trials.ts'
+import type { Trial, TrialFile } from '../../contract/trials.ts'
 import { questionOf } from '../../core/plan/questions.ts'
 import type { QuestionKind } from '../../core/plan/questions.ts'
 import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
 import { demoId, ODILE } from '../../demo/shed.ts'
 import { NOTHING_OBSERVED } from '../../core/throw/observed.ts'
 import { v7 as newId } from 'uuid'
-import { complaints, expect, queueEmpty, test } from './bench.ts'
+import { complaints, expect, queueEmpty, readView, test } from './bench.ts'
 
 const WIND_MPS = 2.5
 
@@ -197,6 +197,64 @@ test('how does it take the wind? the wind is pulled and the flights follow', asy
   await pull.focus()
   await page.keyboard.press('End')
   await expect(picture.getByText('8 m/s tailwind')).toBeVisible()
+})
+
+test('an answer is looked into: flown otherwise, without a throw, throw by throw, and since the last look', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  const trial = await start(page, 'plastics', 'Looked into', ['HS-021', 'HS-026'])
+  await thrown(page.request, trial, { rounds: 1 })
+  const { answer } = await answerOf(page, trial)
+  await expect(answer).toContainText('Slate flies more stable than Tallow')
+  await expect(page.getByRole('region', { name: 'Against the eye' })).toContainText('best throw')
+
+  // flown at another angle, by another arm, in wind: the figures follow
+  await readView(page, 'Flights')
+  const flights = page.getByRole('region', { name: 'Flights', exact: true })
+  const slate = flights.getByRole('row', { name: /^Slate/ })
+  const flat = await slate.textContent()
+  await flights.getByLabel('Angle').selectOption('10° hyzer')
+  await expect.poll(() => slate.textContent()).not.toBe(flat)
+  const hyzer = await slate.textContent()
+  await flights.getByLabel('Wind').selectOption('4 m/s of headwind')
+  await expect.poll(() => slate.textContent()).not.toBe(hyzer)
+  await expect(page).toHaveURL(/angle=10&wind=-4/)
+
+  // throw by throw
+  await readView(page, 'Pairs')
+  await expect(page.getByRole('region', { name: 'Throws matched' }).getByRole('row')).toHaveCount(8)
+
+  // what would be without one, before anybody decides
+  await readView(page, 'Throws')
+  const list = page.getByRole('region', { name: 'List of throws' })
+  await list.getByRole('row').nth(1).getByRole('button', { name: 'Without it' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByText(/%$/)).toHaveCount(2)
+  await dialog.getByLabel('What happened').selectOption('gust')
+  await dialog.getByRole('button', { name: 'Leave it out' }).click()
+  await expect(list.getByRole('row').nth(1)).toContainText('left out: gust')
+
+  // the figures of a view as a file
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('menuitem', { name: /CSV/ }).click()
+  const file = await download
+  expect(file.suggestedFilename()).toBe('Looked into, throws.csv')
+  const picture = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('menuitem', { name: /PNG/ }).click()
+  expect((await picture).suggestedFilename()).toBe('Looked into, throws.png')
+
+  // somebody takes most throws back: the answer moves, and says so
+  const { throws } = (await (await page.request.get(`/api/trials/${trial.id}`)).json()) as TrialFile
+  for (const t of throws.slice(2))
+    await put(page.request, `/api/throws/${t.id}`, { ...t, counts: false, whyNot: 'gust' })
+  const later = await answerOf(page, trial)
+  await expect(later.answer).not.toContainText('Slate flies more stable than Tallow')
+  await expect(page.getByText('The answer has moved since you last looked.')).toBeVisible()
+  await expect(page.getByText(/Then: “Slate flies more stable/)).toBeVisible()
+  expect(said).toEqual([])
 })
 
 test('how far does it skip, does it stop where it should? what was logged beside the flights answers', async ({

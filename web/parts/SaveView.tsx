@@ -58,7 +58,7 @@ export function SaveView({ of, name }: SaveViewProps) {
   return (
     <Menu>
       <MenuButton className={buttonLook('plain', 'shrink-0')}>
-        <Download size={16} aria-hidden /> Save
+        <Download size={16} aria-hidden /> <span className="max-md:sr-only">Save</span>
       </MenuButton>
       <MenuItems
         anchor="bottom end"

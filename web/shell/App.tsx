@@ -24,10 +24,11 @@ function Frame() {
   )
 }
 
-/** A screen starts afresh when what it is about changes: another trial, another disc. */
+/** A screen starts afresh when what it is about changes: another trial, another disc; not when it is looked at another way. */
 function Shown({ screen }: { screen: Screen }) {
   const params = useParams() as Record<string, string>
-  return createElement(screen.show, { key: Object.values(params).join(), ...params })
+  const about = Object.keys(params).filter((name) => !screen.path.includes(`:${name}?`))
+  return createElement(screen.show, { key: about.map((name) => params[name]).join(), ...params })
 }
 
 /** A station of a trial without a trial in its address goes to the trial last looked at. */

@@ -56,10 +56,12 @@ export function DifferencesPicture({ base, rows, alikeM, place }: DifferencesPro
                 </th>
                 <td className="text-right">{percent(r.pMoreStable)}</td>
                 <td className="text-right">
-                  {figure(length.to(r.finish.value), 1)} ± {(length.to(Z90) * r.finish.sd).toFixed(1)}
+                  {figure(length.to(r.finish.value), 1)}
+                  <Half of={length.to(Z90) * r.finish.sd} />
                 </td>
                 <td className="text-right">
-                  {figure(length.to(r.carry.value), 1)} ± {(length.to(Z90) * r.carry.sd).toFixed(1)}
+                  {figure(length.to(r.carry.value), 1)}
+                  <Half of={length.to(Z90) * r.carry.sd} />
                 </td>
               </tr>
             ))}
@@ -72,3 +74,8 @@ export function DifferencesPicture({ base, rows, alikeM, place }: DifferencesPro
     </div>
   )
 }
+
+/** Half of a 90 % interval: beside the figure, below it on a phone. */
+const Half = ({ of }: { of: number }) => (
+  <span className="text-quiet max-md:block max-md:text-note"> ± {of.toFixed(1)}</span>
+)

@@ -39,7 +39,8 @@ export function AnswerView(props: ViewProps) {
         )}
         {view.trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
         <Expected view={view} reading={reading} name={name} />
-        <EyeCard {...props} />
+        {/* the answer comes first, on the screen and to be worked out */}
+        {told && <EyeCard {...props} />}
       </div>
       <WhatYouCanSay {...props} />
     </div>

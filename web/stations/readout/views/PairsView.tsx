@@ -31,7 +31,7 @@ export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) 
           <thead>
             <tr>
               <td />
-              {ladder.map((d) => (
+              {ladder.slice(1).map((d) => (
                 <th
                   key={d}
                   scope="col"
@@ -44,16 +44,16 @@ export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) 
             </tr>
           </thead>
           <tbody>
-            {ladder.map((row, i) => (
+            {ladder.slice(0, -1).map((row, i) => (
               <tr key={row}>
                 <th scope="row" className="pr-2 text-left font-semibold whitespace-nowrap">
                   <span className="flex items-center gap-2">
                     <DiscDot place={place(row)} /> {name(row)}
                   </span>
                 </th>
-                {ladder.map((column, j) => {
+                {ladder.slice(1).map((column, j) => {
                   // the half below says the same the other way round
-                  if (j <= i) return <td key={column} />
+                  if (j < i) return <td key={column} />
                   const pair = pairOf(outcome, row, column)
                   const p = pair.a === row ? pair.pAMoreStable : 1 - pair.pAMoreStable
                   const here = chosen.includes(row) && chosen.includes(column)
