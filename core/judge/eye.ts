@@ -57,23 +57,26 @@ export function againstEye(state: FitState, outcome: Outcome, own: readonly Thro
     (t) => t.disc,
   )
   const side = (t: ThrowEvidence) => (PER_M * t.veerM) / Math.max(1, t.carryM)
+  const farthest = (list: readonly ThrowEvidence[]) => greatest(list, (t) => t.carryM)!
   const seen = [...byDisc]
     .map(([disc, list]): SeenByEye => ({
       disc,
       meanLanding: mean(list, side)!,
-      bestThrow: side(greatest(list, (t) => t.carryM)!),
+      bestThrow: side(farthest(list)),
       throws: list.length,
     }))
     .sort((a, b) => b.meanLanding - a.meanLanding)
   const explained = new Map<string, Readonly<Record<Cause, number>>>()
-  const causesOf = (disc: string) => {
-    const known = explained.get(disc)
+  const causesOf = (disc: string, by: Misled['by']) => {
+    const known = explained.get(`${by} ${disc}`)
     if (known) return known
-    const whys = sparse(byDisc.get(disc)!).map((t) => explainThrow(state, t))
+    const list = byDisc.get(disc)!
+    const looked = by === 'mean landing' ? sparse(list) : [farthest(list)]
+    const whys = looked.map((t) => explainThrow(state, t))
     const means = Object.fromEntries(
       CAUSES.map((c) => [c, mean(whys, (w) => w.parts[c].veerM)!]),
     ) as unknown as Readonly<Record<Cause, number>>
-    explained.set(disc, means)
+    explained.set(`${by} ${disc}`, means)
     return means
   }
   const misled = seen.flatMap((a, i) =>
@@ -83,7 +86,8 @@ export function againstEye(state: FitState, outcome: Outcome, own: readonly Thro
         const pair = pairOf(outcome, taken.disc, other.disc)
         const value = pair.a === taken.disc ? pair.difference.value : -pair.difference.value
         if (value >= 0 || sureness(outcome, [taken.disc, other.disc]) < SETTLED) return []
-        const [one, two] = [causesOf(taken.disc), causesOf(other.disc)]
+        const by = key === 'meanLanding' ? 'mean landing' : 'best throw'
+        const [one, two] = [causesOf(taken.disc, by), causesOf(other.disc, by)]
         const others = CAUSES.filter((c): c is Misled['cause'] => c !== 'disc')
         const cause = greatest(others, (c) => one[c] - two[c])!
         return [
@@ -91,7 +95,7 @@ export function againstEye(state: FitState, outcome: Outcome, own: readonly Thro
             taken: taken.disc,
             truly: other.disc,
             probability: sureness(outcome, [taken.disc, other.disc]),
-            by: key === 'meanLanding' ? 'mean landing' : 'best throw',
+            by,
             cause,
             causeM: one[cause] - two[cause],
           },

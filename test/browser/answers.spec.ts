@@ -241,6 +241,11 @@ test('an answer is looked into: flown otherwise, without a throw, throw by throw
   await page.getByRole('menuitem', { name: /CSV/ }).click()
   const file = await download
   expect(file.suggestedFilename()).toBe('Looked into, throws.csv')
+  let csv = ''
+  for await (const chunk of await file.createReadStream()) csv += String(chunk)
+  // a heading, the names of the columns, and a line a throw
+  expect(csv.trim().split('\r\n')).toHaveLength(2 + 12)
+  expect(csv).toContain('left out: gust')
   const picture = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save' }).click()
   await page.getByRole('menuitem', { name: /PNG/ }).click()

@@ -15,15 +15,23 @@ interface SaveViewProps {
 /** Twice as fine as the screen, so that it can be printed. */
 const FINE = 2
 
-const words = (e: Element) => (e.textContent ?? '').replace(/\s+/g, ' ').trim()
+/** Links and buttons that stand about a view are not part of it. */
+const isContent = (node: HTMLElement) => node.dataset?.['about'] !== 'view'
+const words = (e: HTMLElement) => e.innerText.replace(/\s+/g, ' ').trim()
 
 /** Every table of a view under what it is headed by; figures as they are shown. */
 function tablesOf(view: HTMLElement): string {
-  const rows = [...view.querySelectorAll('table')].flatMap((table) => {
+  const rows = [...view.querySelectorAll('table')].flatMap((table, i) => {
     const heading = table.closest('section')?.getAttribute('aria-label')
-    return [...(heading ? [[heading]] : []), ...[...table.rows].map((row) => [...row.cells].map(words)), []]
+    return [
+      ...(i > 0 ? [[]] : []),
+      ...(heading ? [[heading]] : []),
+      ...[...table.rows].map((row) => [...row.cells].filter(isContent).map(words)),
+    ]
   })
-  const [head = [], ...rest] = rows
+  // a table that is wider than the first one must not lose its columns
+  const width = Math.max(0, ...rows.map((r) => r.length))
+  const [head = [], ...rest] = rows.map((r) => Array.from({ length: width }, (_, i) => r[i] ?? ''))
   return writeCsv(head, rest)
 }
 
@@ -43,7 +51,10 @@ export function SaveView({ of, name }: SaveViewProps) {
       // only who saves a picture needs what draws it
       const { toPng, toSvg } = await import('html-to-image')
       const draw = kind === 'png' ? toPng : toSvg
-      save(await draw(of.current, { pixelRatio: FINE, backgroundColor: ground() }), `${name}.${kind}`)
+      save(
+        await draw(of.current, { pixelRatio: FINE, backgroundColor: ground(), filter: isContent }),
+        `${name}.${kind}`,
+      )
     } catch {
       sayWrong('The picture could not be drawn. A screenshot of the page shows the same.')
     }

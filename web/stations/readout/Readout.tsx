@@ -129,7 +129,7 @@ function Read({ shown, ...read }: ReadProps) {
     <div ref={content} className="grid gap-3 p-3 md:p-4">
       <AnswerHead {...{ view, working }} answer={answer.value} small={!isAnswer} />
       {isAnswer && answer.value && <Moved key={trial.id} view={view} answer={answer.value} />}
-      <div className="flex min-w-0 items-end gap-3">
+      <div className="flex min-w-0 items-end gap-3" data-about="view">
         <Tabs trialId={trial.id} view={shown} />
         <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
       </div>

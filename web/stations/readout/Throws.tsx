@@ -82,7 +82,11 @@ export function Throws({
           <thead className="sticky top-0 z-10 bg-tint text-note">
             <tr>
               {COLUMNS.map(({ name: h, desk }) => (
-                <th key={h} className={clsx('px-2 py-2 font-medium', desk && 'max-lg:hidden')}>
+                <th
+                  key={h}
+                  data-about={h === 'Actions' ? 'view' : undefined}
+                  className={clsx('px-2 py-2 font-medium', desk && 'max-lg:hidden')}
+                >
                   {h === 'Actions' ? <span className="sr-only">{h}</span> : h}
                 </th>
               ))}
@@ -180,7 +184,7 @@ function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRes
           </span>
         )}
       </td>
-      <td className="px-1 text-right whitespace-nowrap">
+      <td className="px-1 text-right whitespace-nowrap" data-about="view">
         {back ? (
           <Button kind="quiet" className="!px-2" onClick={onRestore}>
             Restore
