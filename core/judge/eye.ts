@@ -4,6 +4,7 @@ import type { ThrowEvidence } from '../rating/evidence.ts'
 import { pairOf } from '../rating/outcome.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import type { FitState } from '../rating/state.ts'
+import { sparse } from './behind.ts'
 import { sureness } from './ladder.ts'
 import { SETTLED } from './statements.ts'
 import { CAUSES, explainThrow } from './why.ts'
@@ -36,13 +37,6 @@ export interface AgainstEye {
   readonly seen: readonly SeenByEye[]
   readonly misled: readonly Misled[]
 }
-
-/** Throws of a disc that are explained at most, evenly spread over the trial. */
-const MOST = 24
-const sparse = <T>(list: readonly T[]): readonly T[] =>
-  list.length <= MOST
-    ? list
-    : Array.from({ length: MOST }, (_, i) => list[Math.floor((i * list.length) / MOST)]!)
 
 /**
  * What the mean landing of each disc, and its best throw, would have said of the order, and where that is surely wrong: by what

@@ -209,6 +209,19 @@ test('an answer is looked into: flown otherwise, without a throw, throw by throw
   await expect(answer).toContainText('Slate flies more stable than Tallow')
   await expect(page.getByRole('region', { name: 'Against the eye' })).toContainText('best throw')
 
+  // what stands behind it: which throws, what was taken out of them, what is assumed
+  await page.getByRole('button', { name: /^Why: Slate flies more stable/ }).click()
+  const why = page.getByRole('dialog')
+  for (const disc of ['Slate', 'Tallow']) {
+    const behind = why.getByRole('region', { name: disc, exact: true })
+    await expect(behind).toContainText(/Throws, with their pull: \d+ \(\d\.\d\), .*\)/)
+    await expect(behind).toContainText(
+      /Taken out, on average a throw: .*(wind|angle out of the hand) [\d.]+ m/,
+    )
+  }
+  await expect(why.getByRole('region', { name: 'What is assumed' })).toContainText('No control disc')
+  await page.keyboard.press('Escape')
+
   // flown at another angle, by another arm, in wind: the figures follow
   await readView(page, 'Flights')
   const flights = page.getByRole('region', { name: 'Flights', exact: true })

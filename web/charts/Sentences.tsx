@@ -1,14 +1,17 @@
 import clsx from 'clsx'
+import type { ReactNode } from 'react'
 import type { Statement } from '../../core/judge/statements.ts'
 import { percent } from '../data/units.ts'
 
 interface SentencesProps {
   readonly list: readonly Statement[]
   readonly working?: boolean
+  /** Stands behind each, to be opened. */
+  readonly why?: (s: Statement) => ReactNode
 }
 
 /** Conclusions as sentences, each with its probability. */
-export function Sentences({ list, working = false }: SentencesProps) {
+export function Sentences({ list, working = false, why }: SentencesProps) {
   return (
     <ul
       className={clsx('divide-y divide-rule transition-opacity', working && 'opacity-60')}
@@ -25,7 +28,9 @@ export function Sentences({ list, working = false }: SentencesProps) {
           </span>
           <div>
             <div className="leading-snug font-semibold">{s.text}</div>
-            <div className="text-note text-quiet">{s.detail}</div>
+            <div className="text-note text-quiet">
+              {s.detail} {why?.(s)}
+            </div>
           </div>
         </li>
       ))}

@@ -26,6 +26,8 @@ import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { matchedThrows } from '../../core/judge/matched.ts'
 import type { MatchedThrows } from '../../core/judge/matched.ts'
+import { behindOf } from '../../core/judge/behind.ts'
+import type { Behind } from '../../core/judge/behind.ts'
 import { againstEye } from '../../core/judge/eye.ts'
 import type { AgainstEye } from '../../core/judge/eye.ts'
 import { armSpeed, flewLike } from '../../core/judge/flewLike.ts'
@@ -303,6 +305,11 @@ const rating = {
     const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
     const state = fit({ ...evidence, throws }, { warm: now.state })
     return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
+  },
+  /** The throws behind what is said of some discs. */
+  behind(trial: string, discs: readonly string[]): Behind[] {
+    const now = weighed.get(trial)
+    return now ? behindOf(now.state, now.own, discs) : []
   },
   /** What looking at landings alone would have said, and where that is wrong. */
   eye(trial: string): AgainstEye | undefined {

@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import { DEGREE } from '../../../core/flight/release.ts'
+import { behindOf } from '../../../core/judge/behind.ts'
 import { againstEye } from '../../../core/judge/eye.ts'
 import { matchedThrows } from '../../../core/judge/matched.ts'
 import { fit } from '../../../core/rating/fit.ts'
@@ -40,6 +41,20 @@ describe('against the eye', () => {
       expect(m.causeM).greaterThan(0)
     }
     expect(truth.size).equal(3)
+  })
+})
+
+describe('what stands behind a disc', () => {
+  it('is its throws with their pull, and what was taken out of them, the most first', () => {
+    const [one] = behindOf(state, evidence.throws, ['disc-1', 'disc-2'])
+    const own = evidence.throws.filter((t) => t.disc === 'disc-1')
+    expect(one!.throws.map((t) => t.throw)).deep.equal(own.map((t) => t.id))
+    const told = new Map(outcome.throws.map((t) => [t.throw, t.weight]))
+    for (const t of one!.throws) expect(t.pull).equal(told.get(t.throw))
+    const sizes = one!.takenOut.map((c) => Math.hypot(c.carryM, c.veerM))
+    expect(sizes).deep.equal([...sizes].sort((a, b) => b - a))
+    expect(one!.takenOut.map((c) => c.cause)).include.members(['angle', 'wind', 'speed'])
+    expect(behindOf(state, [], ['disc-1'])).deep.equal([{ disc: 'disc-1', throws: [], takenOut: [] }])
   })
 })
 

@@ -4,7 +4,8 @@ import { mean } from 'd3'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
 import type { Answer } from '../../../core/judge/answers/answer.ts'
 import { alongOut } from '../../../core/throw/leg.ts'
-import { kindOf } from '../../data/ask.ts'
+import { Why } from './Why.tsx'
+import { askedDiscs, kindOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { percent } from '../../data/units.ts'
@@ -80,7 +81,12 @@ export function AnswerHead({ view, answer, working, small }: AnswerHeadProps) {
           </div>
         )}
       </div>
-      {!small && <p className="mt-1 text-note text-quiet">{conditions(view, units)}</p>}
+      {!small && (
+        <p className="mt-1 text-note text-quiet">
+          {conditions(view, units)}{' '}
+          {answer && <Why of={answer.sentence} discs={askedDiscs(view).map((d) => d.disc.code)} />}
+        </p>
+      )}
     </header>
   )
 }

@@ -16,6 +16,7 @@ import { useRating } from '../../workers/rating.ts'
 import { AnswerHead } from './AnswerHead.tsx'
 import { Moved } from './Moved.tsx'
 import { NotWeighed } from './NotWeighed.tsx'
+import { Reasons } from './Why.tsx'
 import { Tabs } from './Tabs.tsx'
 import { questionOf, useAnswer } from './useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
@@ -125,24 +126,28 @@ function Read({ shown, ...read }: ReadProps) {
   const codeOf = (id: string) => view.discs.find((d) => d.disc.id === id)?.disc.code
   const { show: Shown, words } = VIEWS[shown]
   const isAnswer = shown === 'answer'
+  const name = (code: string) => names.get(code) ?? code
+  const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
   return (
-    <div ref={content} className="grid gap-3 p-3 md:p-4">
-      <AnswerHead {...{ view, working }} answer={answer.value} small={!isAnswer} />
-      {isAnswer && answer.value && <Moved key={trial.id} view={view} answer={answer.value} />}
-      <div className="flex min-w-0 items-end gap-3" data-about="view">
-        <Tabs trialId={trial.id} view={shown} />
-        <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
+    <Reasons value={{ view, reading, ratingKey, name, place }}>
+      <div ref={content} className="grid gap-3 p-3 md:p-4">
+        <AnswerHead {...{ view, working }} answer={answer.value} small={!isAnswer} />
+        {isAnswer && answer.value && <Moved key={trial.id} view={view} answer={answer.value} />}
+        <div className="flex min-w-0 items-end gap-3" data-about="view">
+          <Tabs trialId={trial.id} view={shown} />
+          <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
+        </div>
+        <NotWeighed view={view} leftOut={reading.leftOut} name={name} />
+        {!isAnswer && read.readFrom}
+        <Shown
+          {...read}
+          names={names}
+          name={name}
+          place={place}
+          expected={(trial.plan?.expected ?? []).flatMap((id) => codeOf(id) ?? [])}
+          answer={answer}
+        />
       </div>
-      <NotWeighed view={view} leftOut={reading.leftOut} name={(code) => names.get(code) ?? code} />
-      {!isAnswer && read.readFrom}
-      <Shown
-        {...read}
-        names={names}
-        name={(code) => names.get(code) ?? code}
-        place={(code) => view.discs.findIndex((d) => d.disc.code === code)}
-        expected={(trial.plan?.expected ?? []).flatMap((id) => codeOf(id) ?? [])}
-        answer={answer}
-      />
-    </div>
+    </Reasons>
   )
 }

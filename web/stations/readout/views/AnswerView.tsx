@@ -11,6 +11,7 @@ import { Disagreements } from '../Disagreements.tsx'
 import { Expected } from '../Expected.tsx'
 import { EyeCard } from '../EyeCard.tsx'
 import { Picture } from '../pictures/Picture.tsx'
+import { Why } from '../Why.tsx'
 import { Said } from '../Said.tsx'
 import { SameLine } from '../SameLine.tsx'
 import type { ViewProps } from './viewProps.ts'
@@ -67,7 +68,7 @@ function WhatYouCanSay({
       <Card className="p-4" label="What you can say">
         <h2 className="text-lead">What you can say</h2>
         {readFrom && <div className="mt-1 mb-2">{readFrom}</div>}
-        <Sentences list={said} working={working} />
+        <Sentences list={said} working={working} why={(s) => <Why of={s.text} discs={s.discs} />} />
         {apart && <Disagreements list={apart} fadeSide={reading.outcome.fadeSide} name={name} />}
         <AimedOff view={view} aims={reading.outcome.aims} />
         <LimitLine limit={limit} />

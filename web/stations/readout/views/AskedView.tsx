@@ -3,6 +3,7 @@ import type { Answered } from '../../../../core/judge/answers/answer.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { SelectInput } from '../../../parts/Inputs.tsx'
 import { Picture } from '../pictures/Picture.tsx'
+import { Why } from '../Why.tsx'
 import { Said } from '../Said.tsx'
 import { useAnswer } from '../useAnswer.ts'
 import type { ViewProps } from './viewProps.ts'
@@ -47,7 +48,9 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
       </Card>
       {answer.value && (
         <Card className="p-4" label="In words">
-          <h2 className="mb-2 text-lead">{answer.value.sentence}.</h2>
+          <h2 className="mb-2 text-lead">
+            {answer.value.sentence}. <Why of={answer.value.sentence} discs={discs ?? thrown} />
+          </h2>
           <Said answer={answer.value} />
         </Card>
       )}

@@ -13,6 +13,7 @@ import { Card } from '../../../parts/Card.tsx'
 import { DiscDot } from '../../../parts/Disc.tsx'
 import { useAsked } from '../../../data/useAsked.ts'
 import { askRating } from '../../../workers/rating.ts'
+import { Why } from '../Why.tsx'
 import type { ViewProps } from './viewProps.ts'
 
 /** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
@@ -146,7 +147,7 @@ function OnePair({
   return (
     <Card className="p-4" label="One pair">
       <h2 className="text-lead">
-        {name(a)} against {name(b)}
+        {name(a)} against {name(b)} <Why of={`${name(a)} against ${name(b)}`} discs={[a, b]} />
       </h2>
       <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4">
         {rows.map(([what, says]) => (
