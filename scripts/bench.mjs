@@ -1,12 +1,15 @@
-// npm run bench: times the rating; with --grown, the app on a database of years.
+// npm run bench: times the rating; with --grown, the app on a database of years; with --readout, how soon the readout answers.
 import { ensureChromium, ensurePackages, orSay } from './install.mjs'
 
-const grown = process.argv.indexOf('--grown')
-if (grown >= 0) process.argv.splice(grown, 1)
-if (grown >= 0)
+/** What is measured of the app in a browser, by its flag. */
+const APP = { '--grown': 'test/grown/bench.ts', '--readout': 'test/grown/readout.ts' }
+const flag = Object.keys(APP).find((f) => process.argv.includes(f))
+if (flag) {
+  process.argv.splice(process.argv.indexOf(flag), 1)
   orSay(() => {
     ensurePackages()
     ensureChromium()
   })
-process.argv.splice(2, 0, grown >= 0 ? 'test/grown/bench.ts' : 'cli/bench.ts')
+}
+process.argv.splice(2, 0, flag ? APP[flag] : 'cli/bench.ts')
 await import('./run.mjs')

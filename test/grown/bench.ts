@@ -1,10 +1,5 @@
 // npm run bench -- --grown: what the app takes on a database of years, as a person meets it.
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
 import fs from 'node:fs'
-import net from 'node:net'
-import type { AddressInfo } from 'node:net'
-import os from 'node:os'
 import path from 'node:path'
 import { chromium } from 'playwright-core'
 import type { Page } from 'playwright-core'
@@ -20,41 +15,8 @@ import {
   overwriteThrows,
   overwriteTrialIn,
 } from '../../server/store/trials.ts'
+import { data, origin, say, sleep, start, stopped } from './app.ts'
 import { GROWN, grownShelf } from './shelf.ts'
-
-const ROOT = path.resolve(import.meta.dirname, '../..')
-const data = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-grown-'))
-fs.chmodSync(data, 0o755)
-const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms))
-const say = (line: string) => process.stderr.write(`${line}\n`)
-
-const probe = net.createServer().listen(0, '127.0.0.1')
-await once(probe, 'listening')
-const { port } = probe.address() as AddressInfo
-probe.close()
-const origin = `http://127.0.0.1:${port}`
-
-/** Starts the app as a person does, and waits for its address. */
-async function start() {
-  const child = spawn(process.execPath, [path.join(ROOT, 'scripts', 'start.mjs'), '--empty'], {
-    env: { ...process.env, VEER_DATA: data, PORT: String(port), VEER_QUIET: '1', DATABASE_URL: '' },
-    stdio: ['ignore', 'ignore', 'pipe'],
-  })
-  let said = ''
-  await new Promise<void>((up, failed) => {
-    child.stderr.on('data', (d) => {
-      said += String(d)
-      if (said.includes('Ctrl-C stops it')) up()
-    })
-    child.on('exit', () => failed(new Error(`It did not start: ${said}`)))
-  })
-  return child
-}
-const stopped = async (child: Awaited<ReturnType<typeof start>>) => {
-  child.removeAllListeners('exit')
-  child.kill('SIGTERM')
-  await once(child, 'exit')
-}
 
 const figures: Record<string, number> = {}
 const timed = async <T>(name: string, work: () => Promise<T>): Promise<T> => {
@@ -101,7 +63,7 @@ async function healthMeanwhile(name: string, work: () => Promise<unknown>): Prom
 }
 
 say('Making the database of years …')
-let child = await start()
+let child = await start('empty')
 const grown = grownShelf()
 {
   const lock = JSON.parse(fs.readFileSync(path.join(data, 'running.json'), 'utf8')) as {
@@ -125,7 +87,7 @@ say(`  ${grown.throws.length} throws, ${grown.trials.length} trials, ${GROWN.dis
 
 say('Measuring …')
 const begun = performance.now()
-child = await start()
+child = await start('empty')
 try {
   await rated()
   figures['first_rating_ms'] = Math.round(performance.now() - begun)

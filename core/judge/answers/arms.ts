@@ -1,5 +1,6 @@
 import { STILL_AIR } from '../../flight/air.ts'
 import { fullSpeedWith } from '../../flight/arm.ts'
+import { HALF_NUMBER } from '../../flight/disc.ts'
 import type { Body, FlightNumbers } from '../../flight/disc.ts'
 import { landing } from '../../flight/landing.ts'
 import { pathPoints, tracePath } from '../../flight/path.ts'
@@ -124,6 +125,20 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
   }
 }
 
+/** Between which arms a disc seems to be what it is: its turn and its fade within half a number of its own. */
+function itself(asked: Asked, disc: string, rows: readonly ArmRow[]): string | undefined {
+  const { observed } = discOf(asked, disc)
+  const own = rows.filter(
+    (r) => Math.abs(r.turn - observed.turn) <= HALF_NUMBER && Math.abs(r.fade - observed.fade) <= HALF_NUMBER,
+  )
+  const [first, last] = [own[0], own.at(-1)]
+  if (!first || !last) return undefined
+  const speed = asked.words.speed ?? ((v: number) => `${v.toFixed(0)} m/s`)
+  const range =
+    first === last ? `about ${speed(first.armMps)}` : `${speed(first.armMps)} to ${speed(last.armMps)}`
+  return `To arms of ${range} ${asked.words.name(disc)} is itself, to within half a number of turn and fade; to slower ones it seems more stable, to faster ones less`
+}
+
 /** What a disc will do for another arm. */
 export function answerArms(asked: Asked): Answer {
   const drawn = new Map(asked.discs.map((d) => [d, numberDraws(asked.state, [d], FLOWN_DRAWS)]))
@@ -145,6 +160,7 @@ export function answerArms(asked: Asked): Answer {
     settled: isSettled(head.probability),
     claim: isSettled(head.probability) ? head.claim : undefined,
     besides: [
+      ...[itself(asked, head.disc, rows)].filter((s) => s !== undefined),
       ...told.map(
         (r) =>
           `For ${r.arm} ${asked.words.name(head.disc)} carries ${sized(asked, r.carry)} and finishes ${sized(asked, r.finish)} ${toSide(side, r.finish.value > 0)}: turn ${r.turn.toFixed(1).replace('-', '−')}, fade ${r.fade.toFixed(1).replace('-', '−')} to that arm`,

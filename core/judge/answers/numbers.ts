@@ -1,6 +1,7 @@
 import { HALF_NUMBER, SEEN_NUMBERS } from '../../flight/disc.ts'
 import { LABEL_BOUNDS, LABEL_FIGURES } from '../../plan/aims.ts'
 import type { LabelFigure } from '../../plan/aims.ts'
+import { CONVENTIONS } from '../../plan/questions.ts'
 import type { Convention } from '../../plan/questions.ts'
 import { WEAR_PRIOR } from '../../rating/kin.ts'
 import { sharesBetween } from '../../rating/normal.ts'
@@ -135,7 +136,13 @@ export function answerNumbers(asked: Asked): Answer {
             : `The ${r.figure} of ${words.name(r.disc)} is more than half a number ${r.above > r.below ? 'above' : 'below'} its label, ${percent(Math.max(r.above, r.below))}`,
         ),
       ...(asked.discs.some((d) => wornBeyond(asked, d) !== 0)
-        ? [`Published numbers are read as of a ${convention} disc: what wear does is taken out.`]
+        ? [
+            `Published numbers are read as of a ${convention} disc: what wear does is taken out.`,
+            ...CONVENTIONS.filter((c) => c !== convention).map(
+              (c) =>
+                `Read as of a ${c} disc: ${listed(asked.discs.map((d) => `${words.name(d)} true in every number ${percent(allWithin({ ...asked, convention: c }, d))}`))}`,
+            ),
+          ]
         : []),
     ],
     open: rows

@@ -73,7 +73,9 @@ describe('an answer', () => {
     const of = (a: typeof fresh) =>
       a.picture.kind === 'claims' ? a.picture.rows.find((r) => r.figure === 'stability')!.seen.value : NaN
     expect(of(fresh)).greaterThan(of(seasoned))
-    expect(fresh.besides.join()).contain('read as of a fresh disc')
+    expect(fresh.besides.join())
+      .contain('read as of a fresh disc')
+      .match(/Read as of a seasoned disc: Disc 0 true in every number \d+ %/)
   })
 
   it('tells plastics apart, says what single discs cannot prove, and names what is open', () => {
@@ -126,7 +128,8 @@ describe('an answer', () => {
     expect(picture.rows.map((r) => r.armMps)).deep.equal([18, 20, 20.4, 22, 24, 26, 28, 31])
     const carries = picture.rows.map((r) => r.carry.value)
     expect(carries).deep.equal([...carries].sort((a, b) => a - b))
-    expect(besides[0]).match(/^For Wren Disc 0 carries/)
+    expect(besides[0]).match(/^To arms of .* Disc 0 is itself, to within half a number/)
+    expect(besides[1]).match(/^For Wren Disc 0 carries/)
     expect(figures['carry at 20.4 m/s']!.value).closeTo(picture.rows[2]!.carry.value, 1e-9)
   })
 
