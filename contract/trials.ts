@@ -12,6 +12,7 @@ import { GAMES, lackingInGame, SHORT_KEYS, shortRowOf } from '../core/throw/shor
 import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
 import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
 import { CONVENTIONS, QUESTION_KINDS } from '../core/plan/questions.ts'
+import { CLAIMABLES } from '../core/judge/claims.ts'
 import { Claim, Day, Id, Instant, Name, within } from './shelf.ts'
 
 const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
@@ -104,6 +105,20 @@ export const Plan = z.object({
   /** Discs from most to least stable, as expected before the first throw; locked by it. */
   expected: z.array(Id),
   claims: z.array(Claim).max(12, 'must be at most 12 claims'),
+  /** Claims built from parts, so that throws can judge them; locked with the order expected. */
+  built: z
+    .array(
+      z.object({
+        discId: Id,
+        says: oneOf(CLAIMABLES),
+        /** Another disc; its own label where null. */
+        thanId: Id.nullable(),
+        /** By at least so much: metres, or numbers of a label. */
+        by: within([0, 100]),
+      }),
+    )
+    .max(12, 'must be at most 12 claims')
+    .default([]),
   /** The disc it should fly like; locked with the order expected. */
   likeDiscId: Id.nullable().default(null),
   /** Slow discs thrown first, in this order; they do not count. */

@@ -174,7 +174,8 @@ export const writeTrial = (db: Database, row: Trial): Promise<Trial> =>
 async function keepExpectation(tx: Queryable, { id, plan }: Pick<Trial, 'id' | 'plan'>): Promise<void> {
   const [before] = await tx.select({ plan: trials.plan }).from(trials).where(eq(trials.id, id)).for('update')
   if (!before?.plan) return
-  const told = (p: Plan | null) => JSON.stringify([p?.expected ?? [], p?.claims ?? [], p?.likeDiscId ?? null])
+  const told = (p: Plan | null) =>
+    JSON.stringify([p?.expected ?? [], p?.claims ?? [], p?.built ?? [], p?.likeDiscId ?? null])
   if (told(plan) === told(before.plan)) return
   const [first] = await tx
     .select({ at: min(throws.thrownAt) })

@@ -105,6 +105,7 @@ describe('planning on the server', () => {
       .include('LOCATION:Lakeside field')
     const kept = ((await api().get(`/api/trials/${id}`)).body as TrialFile).trial as Trial
     expect(kept.plan).include({ likeDiscId: null, fixedBy: 'least to most stable', pair: null })
+    expect(kept.plan!.built).deep.equal([])
   })
 
   it('keeps an arm’s budget with its thrower', async () => {

@@ -136,6 +136,37 @@ test('what does the plastic change? the stable one is named, and what one disc o
   await expect(page.getByTestId('answer-probability')).toHaveText(/9\d %/)
 })
 
+test('a claim built before the first throw is judged by the throws', async ({ page }) => {
+  const trial = await start(page, 'plastics', 'Claimed', ['HS-021', 'HS-026'])
+  const form = page.getByRole('form', { name: 'What throws can judge' })
+  const add = async (disc: string, says: string, than: string, by: string) => {
+    await form.getByLabel('Disc').selectOption({ label: disc })
+    await form.getByLabel('What of it').selectOption(says)
+    await form.getByLabel('Than').selectOption({ label: than })
+    await form.getByLabel('By at least').fill(by)
+    const kept = page.waitForResponse(
+      (r) => r.url().includes('/api/trials/') && r.request().method() === 'PUT',
+    )
+    await form.getByRole('button', { name: 'Add' }).click()
+    return (await (await kept).json()) as Trial
+  }
+  await add('Slate', 'is more stable than', 'Tallow', '')
+  const kept = await add('Slate', 'flies farther than', 'Tallow', '30')
+  expect(kept.plan!.built.map(({ says, by }) => [says, by])).toEqual([
+    ['is more stable than', 0],
+    ['flies farther than', 30],
+  ])
+  await thrown(page.request, trial, { rounds: 2 })
+  await answerOf(page, trial)
+  const card = page.getByRole('region', { name: 'What you expected' })
+  await expect(card).toContainText(/9\d %\s*Slate is more stable than Tallow: held/)
+  await expect(card).toContainText(/9\d %\s*Slate flies farther than Tallow, by 30\.0 m or more: not held/)
+  // what was claimed is locked since the first throw
+  await page.getByRole('link', { name: 'Plan', exact: true }).click()
+  await expect(page.getByText('Slate is more stable than Tallow')).toBeVisible()
+  await expect(form).toHaveCount(0)
+})
+
 test('are the runs alike? two runs far apart are told apart', async ({ page }) => {
   const trial = await start(page, 'runs', 'Two runs', ['HS-021', 'HS-030'])
   await thrown(page.request, trial, { rounds: 2 })

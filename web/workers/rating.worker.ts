@@ -26,6 +26,8 @@ import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { matchedThrows } from '../../core/judge/matched.ts'
 import type { MatchedThrows } from '../../core/judge/matched.ts'
+import { judgeClaim } from '../../core/judge/claims.ts'
+import type { BuiltClaim, JudgedClaim } from '../../core/judge/claims.ts'
 import { behindOf } from '../../core/judge/behind.ts'
 import type { Behind } from '../../core/judge/behind.ts'
 import { againstEye } from '../../core/judge/eye.ts'
@@ -305,6 +307,11 @@ const rating = {
     const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
     const state = fit({ ...evidence, throws }, { warm: now.state })
     return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
+  },
+  /** Whether claims written before the first throw held. */
+  judge(trial: string, claims: readonly BuiltClaim[], short: readonly ShortPlay[]): JudgedClaim[] {
+    const now = weighed.get(trial)
+    return now ? claims.map((c) => judgeClaim(now.state, c, short)) : []
   },
   /** The throws behind what is said of some discs. */
   behind(trial: string, discs: readonly string[]): Behind[] {

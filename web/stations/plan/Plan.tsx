@@ -20,6 +20,7 @@ import { Card, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
+import { BuiltClaims } from './BuiltClaims.tsx'
 import { CountsCard } from './CountsCard.tsx'
 import { HowThrown, MakersClaims } from './HowThrown.tsx'
 import { QuestionCard } from './QuestionCard.tsx'
@@ -58,6 +59,7 @@ const BLANK_PLAN = {
   convention: 'fresh',
   pair: null,
   claims: [],
+  built: [],
   likeDiscId: null,
   placeId: null,
   startsAt: null,
@@ -234,6 +236,13 @@ function Planning({ view }: { view: TrialView }) {
               </SelectInput>
             )}
             <div className="mt-3">
+              <BuiltClaims
+                built={plan.built}
+                discIds={asked}
+                nameOf={nameOf}
+                locked={locked}
+                onBuilt={(built) => keep({ ...plan, built })}
+              />
               <Claims
                 title="Claims to test"
                 claims={plan.claims}

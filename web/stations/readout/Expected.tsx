@@ -6,16 +6,16 @@ import { percent } from '../../data/units.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { Card, Unanswered } from '../../parts/Card.tsx'
 import { askRating } from '../../workers/rating.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
-
-interface ExpectedProps {
-  readonly view: TrialView
-  readonly reading: Reading
-  readonly name: (code: string) => string
-}
+import { JudgedClaims } from './JudgedClaims.tsx'
+import type { ViewProps } from './views/viewProps.ts'
 
 /** What was expected before the first throw, and how it came out. */
-export function Expected({ view, reading: { outcome, serial }, name }: ExpectedProps) {
+export function Expected(props: ViewProps) {
+  const {
+    view,
+    reading: { outcome, serial },
+    name,
+  } = props
   const { trial, discs, throws } = view
   const { plan } = trial
   if (!plan) return null
@@ -23,7 +23,7 @@ export function Expected({ view, reading: { outcome, serial }, name }: ExpectedP
     .filter((id) => id !== trial.controlDiscId)
     .flatMap((id) => discs.find((d) => d.disc.id === id)?.disc.code ?? [])
   const pairs = expectedPairs(outcome, codes)
-  if (pairs.length === 0 && plan.likeDiscId === null && plan.claims.length === 0) return null
+  if (pairs.length + plan.claims.length + plan.built.length === 0 && plan.likeDiscId === null) return null
   const of = (verdict: (typeof pairs)[number]['verdict']) => pairs.filter((p) => p.verdict === verdict)
   const [wrong, right, open] = [of('the other way'), of('as expected'), of('open')]
   const first = throws[0]
@@ -56,6 +56,7 @@ export function Expected({ view, reading: { outcome, serial }, name }: ExpectedP
           .
         </p>
       )}
+      <JudgedClaims {...props} />
       <Alike view={view} serial={serial} name={name} />
       {plan.claims.length > 0 && (
         <div className="mt-2 border-t border-rule pt-1">

@@ -39,7 +39,7 @@ export function AnswerView(props: ViewProps) {
           </Card>
         )}
         {view.trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
-        <Expected view={view} reading={reading} name={name} />
+        <Expected {...props} />
         {/* the answer comes first, on the screen and to be worked out */}
         {told && <EyeCard {...props} />}
       </div>

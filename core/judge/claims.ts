@@ -1,0 +1,116 @@
+import { labelScale, sideOf } from '../flight/side.ts'
+import { STILL_AIR } from '../flight/air.ts'
+import { fullSpeedWith } from '../flight/arm.ts'
+import { landing } from '../flight/landing.ts'
+import { cleanRelease } from '../flight/release.ts'
+import type { FlightNumbers } from '../flight/disc.ts'
+import { OF_DISC } from '../rating/places.ts'
+import type { FitState } from '../rating/state.ts'
+import { carryDraws, numberDraws, shareOf, sideDraws } from './answers/draws.ts'
+import type { ShortPlay } from './answers/shortGame.ts'
+import { busiestArm } from './flewLike.ts'
+import { differenceOf } from './shortGame.ts'
+import { SETTLED } from './statements.ts'
+
+/** What can be claimed of a disc beside another, in the words of the field, and the unit it is measured in. */
+export const CLAIMABLE = {
+  'is more stable than': 'numbers',
+  'is less stable than': 'numbers',
+  'flies farther than': 'm',
+  'flies straighter than': 'm',
+  'has more glide than': 'numbers',
+  'finishes harder than': 'numbers',
+  'skips farther than': 'm',
+} as const
+export type Claimable = keyof typeof CLAIMABLE
+export const CLAIMABLES = Object.keys(CLAIMABLE) as [Claimable, ...Claimable[]]
+
+/** A claim built from parts, so that it can be judged. */
+export interface BuiltClaim {
+  readonly disc: string
+  readonly says: Claimable
+  /** Another disc; its own label where null. */
+  readonly than: string | null
+  /** By at least so much, in the unit of what is claimed. */
+  readonly by: number
+}
+
+export interface JudgedClaim {
+  /** Probability that it holds; undefined where nothing was seen that it speaks of. */
+  readonly probability: number | undefined
+  readonly verdict: 'held' | 'not held' | 'not settled'
+}
+
+/** Where a label would carry, m, and where it would fly, m a 100 m. */
+function ofLabel(published: FlightNumbers, state: FitState, disc: string, armMps: number) {
+  const { body } = state.evidence.discs.find((d) => d.id === disc)!
+  const release = cleanRelease(fullSpeedWith(armMps, published.speed))
+  return { carryM: landing(published, body, release, STILL_AIR).carryM, side: sideOf(published).side }
+}
+
+/** Probability that a claim about flights holds, by draws of both discs together. */
+function flown(state: FitState, { disc, says, than, by }: BuiltClaim, armMps: number): number {
+  const discs = than === null ? [disc] : [disc, than]
+  const published = (id: string) => state.evidence.discs.find((d) => d.id === id)!.published
+  const draws = numberDraws(state, discs)
+  const label = ofLabel(published(disc), state, disc, armMps)
+  const { perNumber } = labelScale(published(disc))
+  /** How much more of something the first has, draw by draw. */
+  const more = (list: readonly ArrayLike<number>[], step: number, at: number, own: number) =>
+    list.map((d) => d[at]! - (than === null ? own : d[step + at]!))
+  const least = (list: readonly number[], amount: number) => shareOf(list, (v) => v >= amount)
+  switch (says) {
+    case 'is more stable than':
+      return least(more(sideDraws(state, discs, draws, 'side'), 1, 0, label.side), by * perNumber)
+    case 'is less stable than':
+      return shareOf(
+        more(sideDraws(state, discs, draws, 'side'), 1, 0, label.side),
+        (v) => v <= -by * perNumber,
+      )
+    case 'flies farther than':
+      return least(more(carryDraws(state, discs, draws, armMps), 1, 0, label.carryM), by)
+    case 'flies straighter than':
+      return shareOf(
+        sideDraws(state, discs, draws, 'side'),
+        (d) => Math.abs(d[0]!) + by <= Math.abs(than === null ? label.side : d[1]!),
+      )
+    case 'has more glide than':
+      return least(more(draws, OF_DISC, 0, published(disc).glide), by)
+    case 'finishes harder than':
+      return least(more(draws, OF_DISC, 2, published(disc).fade), by)
+    case 'skips farther than':
+      throw new RangeError('what skips is not seen in flights')
+  }
+}
+
+/** Probability that one disc skips farther than another by so much; undefined of fewer than two skips of either. */
+function skipped({ disc, than, by }: BuiltClaim, short: readonly ShortPlay[]): number | undefined {
+  const of = (id: string | null) =>
+    short.flatMap((t) => (t.disc === id && t.game === 'ground' && t.groundM !== null ? [t.groundM] : []))
+  return differenceOf(
+    of(disc).map((m) => m - by),
+    of(than),
+  )?.pLarger
+}
+
+/** Whether a claim written before the first throw held: by what its discs’ throws say together. */
+export function judgeClaim(state: FitState, claim: BuiltClaim, short: readonly ShortPlay[]): JudgedClaim {
+  const thrown = (id: string | null) =>
+    id === null || state.evidence.throws.some((t) => t.counts && t.disc === id)
+  const arm = busiestArm(state)
+  const probability =
+    claim.says === 'skips farther than'
+      ? skipped(claim, short)
+      : arm && thrown(claim.disc) && thrown(claim.than)
+        ? flown(state, claim, arm.armMps)
+        : undefined
+  return {
+    probability,
+    verdict:
+      probability === undefined || (probability < SETTLED && probability > 1 - SETTLED)
+        ? 'not settled'
+        : probability >= SETTLED
+          ? 'held'
+          : 'not held',
+  }
+}
