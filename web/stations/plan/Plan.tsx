@@ -244,7 +244,7 @@ function Planning({ view }: { view: TrialView }) {
                 onBuilt={(built) => keep({ ...plan, built })}
               />
               <Claims
-                title="Claims to test"
+                title="Claims in words of your own"
                 claims={plan.claims}
                 locked={locked}
                 onClaims={(claims) => keep({ ...plan, claims })}
