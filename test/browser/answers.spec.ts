@@ -163,7 +163,8 @@ test('a claim built before the first throw is judged by the throws', async ({ pa
   await expect(card).toContainText(/9\d %\s*Slate flies farther than Tallow, by 30\.0 m or more: not held/)
   // what was claimed is locked since the first throw
   await page.getByRole('link', { name: 'Plan', exact: true }).click()
-  await expect(page.getByText('Slate is more stable than Tallow')).toBeVisible()
+  const expectation = page.getByRole('region', { name: 'What do you expect?' })
+  await expect(expectation.getByText('Slate is more stable than Tallow')).toBeVisible()
   await expect(form).toHaveCount(0)
 })
 
