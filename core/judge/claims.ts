@@ -6,6 +6,7 @@ import { cleanRelease } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
+import { discOf } from './asThrown.ts'
 import { carryDraws, numberDraws, shareOf, sideDraws } from './answers/draws.ts'
 import type { ShortPlay } from './answers/shortGame.ts'
 import { busiestArm } from './flewLike.ts'
@@ -43,7 +44,7 @@ export interface JudgedClaim {
 
 /** Where a label would carry, m, and where it would fly, m a 100 m. */
 function ofLabel(published: FlightNumbers, state: FitState, disc: string, armMps: number) {
-  const { body } = state.evidence.discs.find((d) => d.id === disc)!
+  const { body } = discOf(state, disc).disc
   const release = cleanRelease(fullSpeedWith(armMps, published.speed))
   return { carryM: landing(published, body, release, STILL_AIR).carryM, side: sideOf(published).side }
 }
@@ -51,7 +52,7 @@ function ofLabel(published: FlightNumbers, state: FitState, disc: string, armMps
 /** Probability that a claim about flights holds, by draws of both discs together. */
 function flown(state: FitState, { disc, says, than, by }: BuiltClaim, armMps: number): number {
   const discs = than === null ? [disc] : [disc, than]
-  const published = (id: string) => state.evidence.discs.find((d) => d.id === id)!.published
+  const published = (id: string) => discOf(state, id).disc.published
   const draws = numberDraws(state, discs)
   const label = ofLabel(published(disc), state, disc, armMps)
   const { perNumber } = labelScale(published(disc))

@@ -38,15 +38,24 @@ export interface Wording {
 }
 
 const metres = (m: number) => m.toFixed(1)
-const lengthOf = ({ length = (m, digits = 1) => `${m.toFixed(digits)} m` }: Wording) => length
-const figureOf = ({ figure = metres }: Wording) => figure
+export const lengthOf = ({ length = (m, digits = 1) => `${m.toFixed(digits)} m` }: Wording) => length
+/** A speed as it is said. */
+export const speedOf = ({ speed = (mps: number) => `${mps.toFixed(0)} m/s` }: Wording) => speed
+export const figureOf = ({ figure = metres }: Wording) => figure
 
-const signed = (v: number) => v.toFixed(1).replace('-', '−')
+/** A figure with a real minus. */
+export const signed = (v: number): string => v.toFixed(1).replace('-', '−')
 
-/** “farther left”: to which side, seen by the thrower where all throws fade to one. */
+/** Which side the fade, or the turn, is on: seen by the thrower where all throws fade to one. */
+export const sideWord = (side: Side | undefined, fade: boolean): 'left' | 'right' | 'fade' | 'turn' => {
+  if (side === undefined) return fade ? 'fade' : 'turn'
+  return (side === 'left') === fade ? 'left' : 'right'
+}
+
+/** “farther left”, “farther to the fade side”. */
 export const farther = (side: Side | undefined, more = true): string => {
-  if (side === undefined) return more ? 'farther to the fade side' : 'farther to the turn side'
-  return `farther ${(side === 'left') === more ? 'left' : 'right'}`
+  const word = sideWord(side, more)
+  return side === undefined ? `farther to the ${word} side` : `farther ${word}`
 }
 
 /** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */

@@ -2,11 +2,13 @@ import type { Side } from '../../flight/hand.ts'
 import { PER_M } from '../../flight/side.ts'
 import type { LabelFigure } from '../../plan/aims.ts'
 import type { Convention } from '../../plan/questions.ts'
+import type { RatedDisc } from '../../rating/evidence.ts'
 import { Z90 } from '../../rating/normal.ts'
 import type { Estimate, Outcome } from '../../rating/outcome.ts'
 import type { Game } from '../../throw/short.ts'
 import type { FitState } from '../../rating/state.ts'
-import { farther, SETTLED } from '../statements.ts'
+import { discOf as discIn } from '../asThrown.ts'
+import { farther, figureOf, lengthOf, SETTLED, sideWord, signed } from '../statements.ts'
 import type { Wording } from '../statements.ts'
 import type { Picture } from './picture.ts'
 
@@ -104,10 +106,12 @@ export interface Answer {
 /** The discs as the outcome has them. */
 export const discOf = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!
 
+/** The disc as the fit was given it. */
+export const ratedDisc = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discIn(state, id).disc
+
 export const throwsOf = (asked: Asked, discs: readonly string[] = asked.discs): number =>
   discs.reduce((n, d) => n + discOf(asked, d).throws, 0)
 
-const minus = (text: string) => text.replace('-', '−')
 export const interval = ({ value, sd }: Estimate): { readonly low: number; readonly high: number } => ({
   low: value - Z90 * sd,
   high: value + Z90 * sd,
@@ -116,27 +120,23 @@ export const figure = (e: Estimate, unit: string): Figure => ({ value: e.value, 
 
 /** “4.1 m (2.5 to 5.7)”, by size: the direction is said apart. */
 export function sized({ words }: Asked, { value, sd }: Estimate): string {
-  const { length = (m: number) => `${m.toFixed(1)} m`, figure: bare = (m: number) => m.toFixed(1) } = words
   const size = Math.abs(value)
-  const bound = (m: number) => minus(String(Number(bare(m)).toFixed(1)))
-  return `${length(size)} (${bound(size - Z90 * sd)} to ${bound(size + Z90 * sd)})`
+  const bound = (m: number) => signed(Number(figureOf(words)(m)))
+  return `${lengthOf(words)(size)} (${bound(size - Z90 * sd)} to ${bound(size + Z90 * sd)})`
 }
 /** “−0.6 (−0.9 to −0.3)”, of a number on a label. */
-export const inNumbers = (e: Estimate): string =>
-  minus(e.value.toFixed(1)) +
-  ` (${[e.value - Z90 * e.sd, e.value + Z90 * e.sd].map((v) => minus(v.toFixed(1))).join(' to ')})`
+export const inNumbers = (e: Estimate): string => {
+  const { low, high } = interval(e)
+  return `${signed(e.value)} (${signed(low)} to ${signed(high)})`
+}
 
 /** “finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”. */
-export const finishes = (asked: Asked, finish: Estimate): string => {
-  const { length = (m: number, digits = 1) => `${m.toFixed(digits)} m` } = asked.words
-  return `finishes ${sized(asked, finish)} ${farther(asked.outcome.fadeSide, finish.value >= 0)} in a flight of ${length(PER_M, 0)}`
-}
+export const finishes = (asked: Asked, finish: Estimate): string =>
+  `finishes ${sized(asked, finish)} ${farther(asked.outcome.fadeSide, finish.value >= 0)} in a flight of ${lengthOf(asked.words)(PER_M, 0)}`
 
-/** “to the left”: where discs go that go to the fade side, or to the other. */
-export const toSide = (side: Side | undefined, fade: boolean): string => {
-  if (side === undefined) return fade ? 'to the fade side' : 'to the turn side'
-  return (side === 'left') === fade ? 'left' : 'right'
-}
+/** “left”, “to the fade side”: where discs go that go to the fade side, or to the other. */
+export const toSide = (side: Side | undefined, fade: boolean): string =>
+  side === undefined ? `to the ${sideWord(side, fade)} side` : sideWord(side, fade)
 
 /** Never quite certain, and never rounded up past a bound it has not reached. */
 export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.floor(100 * p + 1e-9)))} %`

@@ -5,9 +5,11 @@ import type { Body, FlightNumbers } from '../../flight/disc.ts'
 import { landing } from '../../flight/landing.ts'
 import { pathPoints, tracePath } from '../../flight/path.ts'
 import { cleanRelease } from '../../flight/release.ts'
+import { Z90 } from '../../rating/normal.ts'
 import type { Estimate } from '../../rating/outcome.ts'
+import { signed, speedOf } from '../statements.ts'
 import { numbersAtSpeed } from '../atArm.ts'
-import { discOf, figure, isSettled, sized, throwsOf, toSide } from './answer.ts'
+import { discOf, figure, isSettled, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
 import type { Answer, Asked, Claimed, Figure, NamedArm } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
 import type { ArmRow } from './picture.ts'
@@ -46,7 +48,7 @@ export function straightArm(numbers: FlightNumbers, body: Body): number | undefi
 /** A disc from arm to arm. */
 function rowsOf(asked: Asked, disc: string, draws: readonly Float64Array[]): ArmRow[] {
   const { observed } = discOf(asked, disc)
-  const { body } = asked.state.evidence.discs.find((d) => d.id === disc)!
+  const { body } = ratedDisc(asked, disc)
   const all = [
     ...ARMS.map((a) => ({ ...a, thrower: false })),
     ...asked.arms.map((a) => ({ ...a, thrower: true })),
@@ -86,10 +88,10 @@ interface Story {
 /** At which arm a disc flies straight, or that it does at none. */
 function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): Story {
   const { observed } = discOf(asked, disc)
-  const { body } = asked.state.evidence.discs.find((d) => d.id === disc)!
+  const { body } = ratedDisc(asked, disc)
   const name = asked.words.name(disc)
   const side = asked.outcome.fadeSide
-  const speed = asked.words.speed ?? ((v: number) => `${v.toFixed(0)} m/s`)
+  const speed = speedOf(asked.words)
   const straight = draws.map((d) => straightArm(numbersOf(observed, d), body))
   const some = straight.filter((s) => s !== undefined)
   const ends = (armMps: number, d: ArrayLike<number>) =>
@@ -101,7 +103,7 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
   const at = (armMps: number) => sized(asked, estimateOf(draws.map((d) => ends(armMps, d))))
   if (crosses >= toFade && crosses >= toTurn) {
     const est = estimateOf(some)
-    const range = `${speed(est.value)} (${speed(Math.max(slow, est.value - 1.6449 * est.sd))} to ${speed(Math.min(fast, est.value + 1.6449 * est.sd))})`
+    const range = `${speed(est.value)} (${speed(Math.max(slow, est.value - Z90 * est.sd))} to ${speed(Math.min(fast, est.value + Z90 * est.sd))})`
     return {
       disc,
       straight: est,
@@ -133,7 +135,7 @@ function itself(asked: Asked, disc: string, rows: readonly ArmRow[]): string | u
   )
   const [first, last] = [own[0], own.at(-1)]
   if (!first || !last) return undefined
-  const speed = asked.words.speed ?? ((v: number) => `${v.toFixed(0)} m/s`)
+  const speed = speedOf(asked.words)
   const range =
     first === last ? `about ${speed(first.armMps)}` : `${speed(first.armMps)} to ${speed(last.armMps)}`
   return `To arms of ${range} ${asked.words.name(disc)} is itself, to within half a number of turn and fade; to slower ones it seems more stable, to faster ones less`
@@ -163,7 +165,7 @@ export function answerArms(asked: Asked): Answer {
       ...[itself(asked, head.disc, rows)].filter((s) => s !== undefined),
       ...told.map(
         (r) =>
-          `For ${r.arm} ${asked.words.name(head.disc)} carries ${sized(asked, r.carry)} and finishes ${sized(asked, r.finish)} ${toSide(side, r.finish.value > 0)}: turn ${r.turn.toFixed(1).replace('-', '−')}, fade ${r.fade.toFixed(1).replace('-', '−')} to that arm`,
+          `For ${r.arm} ${asked.words.name(head.disc)} carries ${sized(asked, r.carry)} and finishes ${sized(asked, r.finish)} ${toSide(side, r.finish.value > 0)}: turn ${signed(r.turn)}, fade ${signed(r.fade)} to that arm`,
       ),
       ...stories
         .slice(1)

@@ -4,8 +4,10 @@ import { DISC_PRIOR_SD } from '../../rating/evidence.ts'
 import { SHARE } from '../../rating/kin.ts'
 import type { SpreadLevel } from '../../rating/kin.ts'
 import { sideIn } from '../../rating/sides.ts'
-import { normalCdf, sharesBetween } from '../../rating/normal.ts'
+import { sharesBetween, Z90 } from '../../rating/normal.ts'
+import { probabilityAbove } from '../../rating/outcome.ts'
 import type { Estimate } from '../../rating/outcome.ts'
+import { discOf as discOfFit } from '../asThrown.ts'
 import { busiestArm } from '../flewLike.ts'
 import { ALIKE_WITHIN } from '../resolve.ts'
 import { farther } from '../statements.ts'
@@ -19,6 +21,7 @@ import {
   sized,
   throwsOf,
   unanswerable,
+  ratedDisc,
 } from './answer.ts'
 import type { Answer, Asked, Figure } from './answer.ts'
 import { carryDraws, estimateOf, numberDraws, sideDraws } from './draws.ts'
@@ -32,7 +35,7 @@ export interface Group {
 
 /** Groups of the discs asked about by something of their kin, in the order they are named; discs without it stand alone. */
 export function groupsBy(asked: Asked, what: 'plastic' | 'run'): Group[] {
-  const kinOf = (id: string) => asked.state.evidence.discs.find((d) => d.id === id)!.kin
+  const kinOf = (id: string) => ratedDisc(asked, id).kin
   const molds = new Set(asked.discs.map((d) => kinOf(d)?.mold))
   return [
     ...group(asked.discs, (id) => {
@@ -77,7 +80,7 @@ export function compared(asked: Asked, groups: readonly Group[]): Compared {
       discs: a.discs,
       side: { value, sd },
       ticks: a.discs.map((disc) => ({ disc, value: side(disc) - mean(b.discs, side)! })),
-      pMoreStable: kept(normalCdf(sd > 0 ? value / sd : Math.sign(value) * 9)),
+      pMoreStable: probabilityAbove(value, sd),
       finish: less(ends),
       carry: less(carries),
     }
@@ -90,9 +93,6 @@ export function compared(asked: Asked, groups: readonly Group[]): Compared {
     between,
   }
 }
-
-/** No finite number of throws is certain. */
-const kept = (p: number) => Math.min(0.9999, Math.max(0.0001, p))
 
 /** How sure the order of two groups is, and which is the more stable. */
 const ordered = ({ between }: Compared, a: Group, b: Group) => {
@@ -119,9 +119,8 @@ function asGroups(
   levels: readonly SpreadLevel[],
 ): number {
   const { state } = asked
-  const at = (id: string) => state.evidence.discs.findIndex((d) => d.id === id)
   const variance = mean([...a.discs, ...b.discs], (id) =>
-    sideIn(state, at(id)).sideBy.reduce((s, w, k) => s + (w * DISC_PRIOR_SD[k]!) ** 2, 0),
+    sideIn(state, discOfFit(state, id).at).sideBy.reduce((s, w, k) => s + (w * DISC_PRIOR_SD[k]!) ** 2, 0),
   )!
   const of = (level: SpreadLevel) => state.spread[level] * SHARE[level] * variance
   const groups = levels.reduce((s, l) => s + of(l), 0)
@@ -132,7 +131,7 @@ function asGroups(
   const { side } = between(a, b)
   const value = labels + share * (side.value - labels)
   const sd = Math.sqrt(share ** 2 * side.sd ** 2 + 2 * groups * (1 - share))
-  return sd > 0 ? kept(normalCdf(value / sd)) : 0.5
+  return probabilityAbove(value, sd)
 }
 
 /** What plastics or runs change, and how much of it these particular discs may be. */
@@ -206,7 +205,7 @@ export function answerDifferences(
         ),
       ...all.rows
         .slice(1)
-        .filter((r) => Math.abs(r.carry.value) > 1.6449 * r.carry.sd)
+        .filter((r) => Math.abs(r.carry.value) > Z90 * r.carry.sd)
         .map(
           (r) =>
             `${r.name} carries ${sized(asked, r.carry)} ${r.carry.value > 0 ? 'farther' : 'less far'} than ${groups[0]!.name}`,

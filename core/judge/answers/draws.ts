@@ -9,6 +9,7 @@ import { discrepancyBetween } from '../../rating/discrepancy.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { sideIn } from '../../rating/sides.ts'
+import { discOf } from '../asThrown.ts'
 import type { FitState } from '../../rating/state.ts'
 
 /** Draws of everything that is only looked up, and of what has to be flown. */
@@ -22,7 +23,7 @@ export const FLOWN_DRAWS = 120
  * @returns per draw the numbers of each disc in turn
  */
 export function numberDraws(state: FitState, discs: readonly string[], count = DRAWS): Float64Array[] {
-  const at = discs.map((id) => state.evidence.discs.findIndex((d) => d.id === id))
+  const at = discs.map((id) => discOf(state, id).at)
   const n = at.length * OF_DISC
   const covariance = new Float64Array(n * n)
   at.forEach((a, i) =>
@@ -56,7 +57,7 @@ export function sideDraws(
   which: 'side' | 'finish',
 ): Float64Array[] {
   const of = discs.map((id) => {
-    const at = state.evidence.discs.findIndex((d) => d.id === id)
+    const { at } = discOf(state, id)
     const slopes = sideIn(state, at)
     return { value: slopes[which], by: which === 'side' ? slopes.sideBy : slopes.finishBy, at }
   })
@@ -78,8 +79,8 @@ export function carryDraws(
   armMps: number,
 ): Float64Array[] {
   const of = discs.map((id) => {
-    const at = state.evidence.discs.findIndex((d) => d.id === id)
-    const { published, body } = state.evidence.discs[at]!
+    const { at, disc } = discOf(state, id)
+    const { published, body } = disc
     const [glide, turn, fade] = state.numbers[at] as unknown as [number, number, number]
     const flown = (by: readonly number[]) =>
       landing(

@@ -5,7 +5,7 @@ import { cleanRelease, DEGREE } from '../../flight/release.ts'
 import { THROW_SD } from '../../rating/evidence.ts'
 import { busiestArm, flewLike } from '../flewLike.ts'
 import { sureness } from '../ladder.ts'
-import { countWord } from '../statements.ts'
+import { countWord, lengthOf } from '../statements.ts'
 import { alikeProbability } from '../resolve.ts'
 import { pairOf } from '../../rating/outcome.ts'
 import {
@@ -18,6 +18,7 @@ import {
   sized,
   throwsOf,
   unanswerable,
+  ratedDisc,
 } from './answer.ts'
 import type { Answer, Asked, Claimed, Figure } from './answer.ts'
 import { numberDraws, shareOf, sideDraws } from './draws.ts'
@@ -53,7 +54,7 @@ function scatter(fly: (by: readonly number[]) => readonly [number, number], nois
 export function tellingShot(asked: Asked, a: string, b: string): TellingShot | undefined {
   const arm = busiestArm(asked.state)
   if (!arm) return undefined
-  const bodyOf = (id: string) => asked.state.evidence.discs.find((d) => d.id === id)!.body
+  const bodyOf = (id: string) => ratedDisc(asked, id).body
   const fly = (id: string, power: number, hyzerRad: number, windAlongMps: number) => {
     const { observed } = discOf(asked, id)
     return (by: readonly number[]): readonly [number, number] => {
@@ -132,6 +133,7 @@ export function answerMolds(asked: Asked): Answer {
     }
   })
   const name = words.name
+  const length = lengthOf(words)
   const named = order.map(name)
   const two = order.length === 2
   const pairWords = (n: (typeof neighbours)[number]) =>
@@ -198,13 +200,13 @@ export function answerMolds(asked: Asked): Answer {
         const like = flewLike(state, n.above, n.below)
         return like?.overlaps
           ? [
-              `${name(n.above)} and ${name(n.below)} overlap: paths ${words.length?.(like.distanceM) ?? `${like.distanceM.toFixed(1)} m`} apart, two throws of one disc by this arm differ by ${words.length?.(like.spread.pathM) ?? `${like.spread.pathM.toFixed(1)} m`}`,
+              `${name(n.above)} and ${name(n.below)} overlap: paths ${length(like.distanceM)} apart, two throws of one disc by this arm differ by ${length(like.spread.pathM)}`,
             ]
           : []
       }),
       ...(shot
         ? [
-            `${shot.against < 1 ? `No single throw tells ${name(closest.above)} from ${name(closest.below)}; nearest to it comes one` : `What tells ${name(closest.above)} from ${name(closest.below)} best is a throw`} ${shotWords(shot)}: they land ${words.length?.(shot.apartM) ?? `${shot.apartM.toFixed(1)} m`} apart, ${shot.against.toFixed(1)} times what two throws scatter`,
+            `${shot.against < 1 ? `No single throw tells ${name(closest.above)} from ${name(closest.below)}; nearest to it comes one` : `What tells ${name(closest.above)} from ${name(closest.below)} best is a throw`} ${shotWords(shot)}: they land ${length(shot.apartM)} apart, ${shot.against.toFixed(1)} times what two throws scatter`,
           ]
         : []),
     ],

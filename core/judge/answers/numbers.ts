@@ -8,8 +8,9 @@ import { sharesBetween } from '../../rating/normal.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { offLabel } from '../asked.ts'
 import { effectsOf } from '../effects.ts'
+import { signed } from '../statements.ts'
 import { hedgedStability } from '../words.ts'
-import { discOf, figure, inNumbers, isSettled, listed, percent, throwsOf } from './answer.ts'
+import { discOf, figure, inNumbers, isSettled, listed, percent, throwsOf, ratedDisc } from './answer.ts'
 import type { Answer, Asked, Claimed, Figure } from './answer.ts'
 import { numberDraws, shareOf } from './draws.ts'
 import type { ClaimRow } from './picture.ts'
@@ -27,7 +28,7 @@ function wearOf({ state }: Asked): readonly Estimate[] {
 
 /** How far the state of a disc is from the one its label describes. */
 const wornBeyond = (asked: Asked, disc: string): number => {
-  const { kin } = asked.state.evidence.discs.find((d) => d.id === disc)!
+  const { kin } = ratedDisc(asked, disc)
   return kin?.wear === undefined ? 0 : kin.wear - DESCRIBED[asked.convention]
 }
 
@@ -81,7 +82,7 @@ function verdictOf(asked: Asked, disc: string): Verdict {
 
 const offBy = (r: ClaimRow) => Math.max(r.below, r.above)
 const surest = (rows: readonly ClaimRow[]) => rows.reduce((x, y) => (offBy(y) > offBy(x) ? y : x))
-const published = (r: ClaimRow) => r.published.toFixed(1).replace('-', '−')
+const published = (r: ClaimRow) => signed(r.published)
 
 /** A figure that is surely more than half a number off. */
 const offWords = (name: string, r: ClaimRow): string =>

@@ -2,6 +2,7 @@ import { greatest, group } from 'd3'
 import type { Game, ShortObserved } from '../../throw/short.ts'
 import { differenceOf, meanInterval, pairedDifference, shareMade } from '../shortGame.ts'
 import type { Difference } from '../shortGame.ts'
+import { figureOf, lengthOf } from '../statements.ts'
 import { isSettled, percent, unanswerable } from './answer.ts'
 import type { Answer, Asked, Figure } from './answer.ts'
 import type { DotRow } from './picture.ts'
@@ -122,7 +123,7 @@ export function answerShortGame(
   const measure = MEASURES[game]
   const plays = own.filter((t) => t.game === game)
   const gaps = gapsOf(game, plays)
-  const { length = (m: number) => `${m.toFixed(1)} m`, figure: bare = (m: number) => m.toFixed(1) } = words
+  const [length, bare] = [lengthOf(words), figureOf(words)]
   const sized = (g: Difference) => {
     if (measure.unit === 'm') return `${length(g.value)} (${bare(g.low)} to ${bare(g.high)})`
     if (game === 'putting')

@@ -2,7 +2,7 @@ import { SEEN_NUMBERS } from '../../flight/disc.ts'
 import { probabilityAbove } from '../../rating/outcome.ts'
 import { effectsOf } from '../effects.ts'
 import { stabilityWord } from '../words.ts'
-import { discOf, figure, inNumbers, isSettled, percent, throwsOf, unanswerable } from './answer.ts'
+import { discOf, figure, inNumbers, isSettled, percent, throwsOf, unanswerable, ratedDisc } from './answer.ts'
 import type { Answer, Asked } from './answer.ts'
 import type { WearPoint } from './picture.ts'
 
@@ -11,7 +11,7 @@ export function answerWear(asked: Asked): Answer {
   const { state, words } = asked
   const points = asked.discs
     .flatMap((disc): WearPoint[] => {
-      const wear = state.evidence.discs.find((d) => d.id === disc)!.kin?.wear
+      const wear = ratedDisc(asked, disc).kin?.wear
       return wear === undefined ? [] : [{ disc, wear, stability: discOf(asked, disc).stability }]
     })
     .sort((a, b) => a.wear - b.wear)

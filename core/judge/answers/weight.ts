@@ -8,8 +8,18 @@ import { sharesBetween } from '../../rating/normal.ts'
 import { pairOf } from '../../rating/outcome.ts'
 import { busiestArm } from '../flewLike.ts'
 import { ALIKE_WITHIN } from '../resolve.ts'
-import { farther } from '../statements.ts'
-import { discOf, figure, finishes, isSettled, percent, sized, throwsOf, unanswerable } from './answer.ts'
+import { farther, lengthOf } from '../statements.ts'
+import {
+  discOf,
+  figure,
+  finishes,
+  isSettled,
+  percent,
+  sized,
+  throwsOf,
+  unanswerable,
+  ratedDisc,
+} from './answer.ts'
 import type { Answer, Asked } from './answer.ts'
 import type { WeightRow } from './picture.ts'
 
@@ -21,7 +31,7 @@ const SLOWER = 0.8
 /** What the weight changes: what mass alone explains, and what is left over. */
 export function answerWeight(asked: Asked): Answer {
   const { state, outcome, words } = asked
-  const massOf = (id: string) => state.evidence.discs.find((d) => d.id === id)!.body.massKg
+  const massOf = (id: string) => ratedDisc(asked, id).body.massKg
   const byMass = [...asked.discs].sort((a, b) => massOf(a) - massOf(b))
   const [light, heavy] = [byMass[0], byMass.at(-1)]
   if (!light || !heavy || massOf(heavy) - massOf(light) < LEAST_KG)
@@ -36,7 +46,7 @@ export function answerWeight(asked: Asked): Answer {
     turn: (one.turn + other.turn) / 2,
     fade: (one.fade + other.fade) / 2,
   }
-  const body = state.evidence.discs.find((d) => d.id === light)!.body
+  const body = ratedDisc(asked, light).body
   const pair = pairOf(outcome, light, heavy)
   const sign = pair.a === light ? 1 : -1
   const rest = { value: sign * pair.finish.value, sd: pair.finish.sd }
@@ -63,7 +73,7 @@ export function answerWeight(asked: Asked): Answer {
   const alike = sharesBetween(sign * pair.difference.value, pair.difference.sd, [-half, half])[1]!
   const sure = Math.max(p, 1 - p)
   const more = p >= 0.5 ? light : heavy
-  const { length = (m: number) => `${m.toFixed(1)} m` } = words
+  const length = lengthOf(words)
   const [own, slower] = rows as [WeightRow, WeightRow]
   const mass = (r: WeightRow) =>
     `${length(Math.abs(r.massM))} ${farther(outcome.fadeSide, r.massM >= 0)} in ${length(PER_M, 0)} and ${length(Math.abs(r.massCarryM))} ${r.massCarryM >= 0 ? 'farther' : 'shorter'}`

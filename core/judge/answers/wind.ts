@@ -5,7 +5,7 @@ import { pathPoints, tracePath } from '../../flight/path.ts'
 import { cleanRelease } from '../../flight/release.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
-import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide } from './answer.ts'
+import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
 import type { Answer, Asked, Figure } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
 import type { WindPoint, WindRow } from './picture.ts'
@@ -21,7 +21,7 @@ export const HEADWIND = 6
 /** A flight flat and clean at full power: how far it carries and where it finishes. */
 const flown = (asked: Asked, disc: string, armMps: number) => {
   const { observed } = discOf(asked, disc)
-  const { body } = asked.state.evidence.discs.find((d) => d.id === disc)!
+  const { body } = ratedDisc(asked, disc)
   const release = cleanRelease(fullSpeedWith(armMps, observed.speed))
   return {
     land: (numbers: ArrayLike<number>, from: number, windAlongMps: number, windTowardFadeMps: number) =>
