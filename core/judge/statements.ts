@@ -43,6 +43,9 @@ export const lengthOf = ({ length = (m, digits = 1) => `${m.toFixed(digits)} m` 
 export const speedOf = ({ speed = (mps: number) => `${mps.toFixed(0)} m/s` }: Wording) => speed
 export const figureOf = ({ figure = metres }: Wording) => figure
 
+/** A probability as people say it: never quite certain, and never rounded up past a bound it has not reached. */
+export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.floor(100 * p + 1e-9)))} %`
+
 /** A figure with a real minus. */
 export const signed = (v: number): string => v.toFixed(1).replace('-', '−')
 

@@ -7,7 +7,7 @@ import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
 import { demoId, ODILE } from '../../demo/shed.ts'
 import { NOTHING_OBSERVED } from '../../core/throw/observed.ts'
 import { v7 as newId } from 'uuid'
-import { complaints, expect, queueEmpty, readView, test } from './bench.ts'
+import { complaints, expect, readView, startFromShelf, test } from './bench.ts'
 
 const WIND_MPS = 2.5
 
@@ -18,21 +18,7 @@ async function put(request: APIRequestContext, address: string, data: object): P
 
 /** Starts a trial of a question from the shelf, as a person does, and says which it is. */
 async function start(page: Page, kind: QuestionKind, name: string, codes: readonly string[]): Promise<Trial> {
-  await page.goto('/shelf?sort=code')
-  for (const code of codes) {
-    await page.getByLabel(`Choose ${code}`).focus()
-    await page.keyboard.press('Space')
-  }
-  await page
-    .getByRole('region', { name: 'Chosen discs' })
-    .getByRole('button', { name: 'Start a trial' })
-    .click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('What do you want to know?').selectOption(kind)
-  await dialog.getByLabel('Name').fill(name)
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: questionOf(kind).words })).toBeVisible()
-  await queueEmpty(page)
+  await startFromShelf(page, kind, name, codes)
   const id = page.url().match(/trials\/([^/?]+)/)![1]!
   return ((await (await page.request.get(`/api/trials/${id}`)).json()) as { trial: Trial }).trial
 }

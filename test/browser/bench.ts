@@ -1,4 +1,6 @@
 import { expect, test as base } from '@playwright/test'
+import { questionOf } from '../../core/plan/questions.ts'
+import type { QuestionKind } from '../../core/plan/questions.ts'
 import { controlPortOf, portOf } from './ports.ts'
 import type { Page } from '@playwright/test'
 
@@ -82,4 +84,31 @@ export async function queueEmpty(page: Page): Promise<void> {
         }),
     )
   await expect.poll(waiting).toBe(0)
+}
+
+/** A trial of its own, started from the shelf with the keyboard; it has reached the server. */
+export async function startFromShelf(
+  page: Page,
+  kind: QuestionKind,
+  name: string,
+  codes: readonly string[],
+): Promise<void> {
+  await page.goto('/shelf?sort=code')
+  for (const code of codes) {
+    await page.getByLabel(`Choose ${code}`).focus()
+    await page.keyboard.press('Space')
+  }
+  await page
+    .getByRole('region', { name: 'Chosen discs' })
+    .getByRole('button', { name: 'Start a trial' })
+    .focus()
+  await page.keyboard.press('Enter')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('list', { name: 'Chosen' }).getByRole('listitem')).toHaveCount(codes.length)
+  await dialog.getByLabel('What do you want to know?').selectOption(kind)
+  await dialog.getByLabel('Name').fill(name)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: questionOf(kind).words })).toBeVisible()
+  // what is sent from here on is what the test does next
+  await queueEmpty(page)
 }

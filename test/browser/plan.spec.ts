@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
-import { complaints, expect, queueEmpty, test } from './bench.ts'
+import { complaints, expect, test, startFromShelf } from './bench.ts'
 
 const TRIAL = 'Is the Ormsgarth true to its label'
 const stored = (page: Page) =>
@@ -165,33 +165,11 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   await page.request.put(`/api/trials/${id}`, { data: { ...trial, plan: null } })
 })
 
-/** A trial of its own, started from the shelf with the keyboard. */
-async function startFromShelf(page: Page, name: string, codes: readonly string[]): Promise<void> {
-  await page.goto('/shelf?sort=code')
-  for (const code of codes) {
-    await page.getByLabel(`Choose ${code}`).focus()
-    await page.keyboard.press('Space')
-  }
-  await page
-    .getByRole('region', { name: 'Chosen discs' })
-    .getByRole('button', { name: 'Start a trial' })
-    .focus()
-  await page.keyboard.press('Enter')
-  const dialog = page.getByRole('dialog')
-  await expect(dialog.getByRole('list', { name: 'Chosen' }).getByRole('listitem')).toHaveCount(codes.length)
-  await dialog.getByLabel('What do you want to know?').selectOption('arms')
-  await dialog.getByLabel('Name').fill(name)
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: 'What will it do for another arm?' })).toBeVisible()
-  // the trial has reached the server: what is sent from here on is what the test does next
-  await queueEmpty(page)
-}
-
 test('discs chosen on the shelf become a plan, and the plan a printed sheet, by keyboard alone', async ({
   page,
 }) => {
   const said = complaints(page)
-  await startFromShelf(page, 'Three for another arm', ['HS-011', 'HS-012', 'HS-044'])
+  await startFromShelf(page, 'arms', 'Three for another arm', ['HS-011', 'HS-012', 'HS-044'])
   const takes = page.getByRole('region', { name: 'What it takes' })
   // three discs, two angles, six throws of each, half of them eased
   await expect(takes).toContainText('36throws')
@@ -229,7 +207,7 @@ test('discs chosen on the shelf become a plan, and the plan a printed sheet, by 
 test('a throw is dragged onto another with the mouse; a round never throws one disc twice', async ({
   page,
 }) => {
-  await startFromShelf(page, 'Dragged', ['HS-011', 'HS-012'])
+  await startFromShelf(page, 'arms', 'Dragged', ['HS-011', 'HS-012'])
   const order = page.getByRole('region', { name: 'Run order' })
   const tile = (n: number) => order.getByRole('button', { name: new RegExp(`^Throw ${n}:`) })
   const label = async (n: number) => (await tile(n).getAttribute('aria-label'))!.replace(/^Throw \d+: /, '')
@@ -257,7 +235,7 @@ test('a throw is dragged onto another with the mouse; a round never throws one d
 test('a plan takes a place, a window of the wind and goes to the calendar; a short field is warned of', async ({
   page,
 }) => {
-  await startFromShelf(page, 'Windy', ['HS-011', 'HS-033'])
+  await startFromShelf(page, 'arms', 'Windy', ['HS-011', 'HS-033'])
   const where = page.getByRole('region', { name: 'Where and when' })
   let put = stored(page)
   await where.getByLabel('Place').selectOption({ label: 'Millpond meadow' })
@@ -296,7 +274,7 @@ test('an arm’s budget is set, and a plan that exceeds it says so', async ({ pa
   const put = page.waitForResponse((r) => r.url().includes('/api/throwers/') && r.ok())
   await dialog.getByRole('button', { name: 'Keep' }).click()
   await put
-  await startFromShelf(page, 'Too many', ['HS-011', 'HS-033'])
+  await startFromShelf(page, 'arms', 'Too many', ['HS-011', 'HS-033'])
   const takes = page.getByRole('region', { name: 'What it takes' })
   await expect(takes.getByRole('alert')).toContainText(/\d+ too many/)
   await expect(page.getByRole('link', { name: /Throw the first, \d+ beyond the arm’s budget/ })).toBeVisible()
@@ -307,7 +285,7 @@ test('an arm’s budget is set, and a plan that exceeds it says so', async ({ pa
 })
 
 test('warm-up throws come first in the field and do not count', async ({ page }) => {
-  await startFromShelf(page, 'Warmed', ['HS-002', 'HS-011'])
+  await startFromShelf(page, 'arms', 'Warmed', ['HS-002', 'HS-011'])
   const put = stored(page)
   await page.getByRole('region', { name: 'Run order' }).getByRole('button', { name: 'Shuffle again' }).click()
   await put
@@ -327,7 +305,7 @@ test('warm-up throws come first in the field and do not count', async ({ page })
 })
 
 test('a pencilled sheet is typed in, row by row, in the order of the plan', async ({ page }) => {
-  await startFromShelf(page, 'Pencilled', ['HS-040', 'HS-041'])
+  await startFromShelf(page, 'arms', 'Pencilled', ['HS-040', 'HS-041'])
   const put = stored(page)
   await page.getByRole('link', { name: 'Type it in' }).click()
   const { plan, id } = (await (await put).json()) as Trial

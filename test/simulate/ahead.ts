@@ -17,7 +17,7 @@ import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf, pairOf } from '../../core/rating/outcome.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { throwDisc } from '../../core/simulate/thrower.ts'
-import { simulateSession } from './session.ts'
+import { seedOf, simulateSession } from './session.ts'
 import type { SimulatedSession } from './session.ts'
 
 const SETTLED = 0.9
@@ -32,7 +32,6 @@ const KINDS: readonly Kind[] = [10, 0, -8].flatMap((deg) =>
     angleCalled: true,
   })),
 )
-const seedOf = (k: number) => (k * 0.6180339887498949) % 1
 
 /** Throws a session goes on with, seen as its earlier ones were. */
 export class Goes {

@@ -11,14 +11,16 @@ import { landing } from '../../core/flight/landing.ts'
 import { cleanRelease } from '../../core/flight/release.ts'
 import { labelScale, sideOf, stabilityAt } from '../../core/flight/side.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
-import type { Answered, Claimed } from '../../core/judge/answers/answer.ts'
+import type { Answered, Asked, Claimed } from '../../core/judge/answers/answer.ts'
 import { answerOf } from '../../core/judge/answers/answerOf.ts'
 import { ARMS, straightArm } from '../../core/judge/answers/arms.ts'
 import { HEADWIND } from '../../core/judge/answers/wind.ts'
 import { busiestArm } from '../../core/judge/flewLike.ts'
+import type { ShortPlay } from '../../core/judge/answers/shortGame.ts'
+import type { Evidence } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { simulateSession } from './session.ts'
+import { seedOf, simulateSession } from './session.ts'
 import type { SessionDesign, SimulatedSession } from './session.ts'
 
 const PLASTICS = ['soft', 'firm', 'hard', 'clear']
@@ -111,26 +113,32 @@ export interface Told {
   readonly due: number
 }
 
+/** A session as a question is asked of it. */
+export function askedOf(evidence: Evidence): Asked & { readonly short: readonly ShortPlay[] } {
+  const state = fit(evidence)
+  return {
+    state,
+    outcome: outcomeOf(state),
+    discs: evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
+    convention: 'fresh',
+    pair: null,
+    arms: [],
+    words: { name: (d) => d.replace('disc-', 'Disc ') },
+    short: [],
+  }
+}
+
 /** Reads the answers of trials made up for a question. */
 export function told(question: keyof typeof TRIALS, trials: number, from: number): Told {
   const count = { settled: 0, wrong: 0, due: 0 }
   for (let k = from; k < from + trials; k++) {
-    const session = simulateSession({ ...TRIALS[question], seed: (k * 0.6180339887498949) % 1 })
-    const state = fit(session.evidence)
-    const answer = answerOf(question, {
-      state,
-      outcome: outcomeOf(state),
-      discs: session.evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
-      convention: 'fresh',
-      pair: null,
-      arms: [],
-      words: { name: (d) => d },
-      short: [],
-    })
+    const session = simulateSession({ ...TRIALS[question], seed: seedOf(k) })
+    const asked = askedOf(session.evidence)
+    const answer = answerOf(question, asked)
     if (!answer.claim) continue
     count.settled++
     count.due += 1 - answer.probability!
-    if (!isTrue(answer.claim, session, busiestArm(state)!.armMps)) count.wrong++
+    if (!isTrue(answer.claim, session, busiestArm(asked.state)!.armMps)) count.wrong++
   }
   return { question, trials, ...count }
 }

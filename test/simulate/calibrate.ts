@@ -7,7 +7,7 @@ import { labelScale, stabilityAt } from '../../core/flight/side.ts'
 import { normalQuantile } from '../../core/rating/normal.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { simulateSession, UNLIKE } from './session.ts'
+import { seedOf, simulateSession, UNLIKE } from './session.ts'
 import type { SessionDesign } from './session.ts'
 
 const LEVELS = [0.5, 0.8, 0.9, 0.95] as const
@@ -102,7 +102,7 @@ export function calibrate(
   for (let k = 0; k < sessions; k++) {
     const { evidence, truth, sides } = simulateSession({
       ...design,
-      seed: ((first + k) * 0.6180339887498949) % 1,
+      seed: seedOf(first + k),
     })
     const outcome = outcomeOf(fit(evidence))
     const side = (d: string) => sides.get(d)!.side

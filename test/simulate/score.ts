@@ -2,7 +2,7 @@ import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { labelScale, stabilityAt } from '../../core/flight/side.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { simulateSession } from './session.ts'
+import { seedOf, simulateSession } from './session.ts'
 import type { SessionDesign } from './session.ts'
 
 /** How well a method did over many sessions. */
@@ -57,7 +57,7 @@ export function scoreSessions(
   for (let k = 0; k < sessions; k++) {
     const { evidence, truth, sides } = simulateSession({
       ...design,
-      seed: ((firstSeed + k) * 0.6180339887498949) % 1,
+      seed: seedOf(firstSeed + k),
     })
     const outcome = outcomeOf(fit(evidence))
     if (!outcome.settled) unsettled++

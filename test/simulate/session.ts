@@ -34,6 +34,9 @@ export interface SimulatedSession {
   readonly wear: readonly number[] | undefined
 }
 
+/** Seeds far apart for sessions one after the other. */
+export const seedOf = (k: number): number => (k * 0.6180339887498949) % 1
+
 export interface SessionDesign {
   readonly seed: number
   readonly discs?: number

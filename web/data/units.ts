@@ -1,5 +1,9 @@
 import type { Preferences } from '../../contract/preferences.ts'
+import type { Side } from '../../core/flight/hand.ts'
+import { sideWord } from '../../core/judge/statements.ts'
 import type { Wording } from '../../core/judge/statements.ts'
+
+export { percent } from '../../core/judge/statements.ts'
 
 /** One measure in the unit a user likes; everything is stored metric. */
 export interface Measure {
@@ -61,6 +65,12 @@ export function aside(units: Units, rightM: number, digits = 1): string {
     : `${shown} ${units.length.unit} ${rightM > 0 ? 'right' : 'left'}`
 }
 
+/** Distance to the fade side as figures of a table say it, without its unit: “8.6 left”, of throws that fade both ways “8.6 fade”. */
+export function besideLine({ length }: Units, toFadeM: number, fadeSide: Side | undefined): string {
+  const shown = length.to(Math.abs(toFadeM)).toFixed(1)
+  return Number(shown) === 0 ? 'on the line' : `${shown} ${sideWord(fadeSide, toFadeM > 0)}`
+}
+
 /** A release angle in words: “10° hyzer”, “flat”, “8° anhyzer”. */
 export function angleWords(hyzerDeg: number): string {
   const shown = Math.round(Math.abs(hyzerDeg) * 10) / 10
@@ -77,12 +87,6 @@ export const numbersLine = (n: { speed: number; glide: number; turn: number; fad
 
 /** To halves, as numbers are printed. */
 export const halves = (v: number): number => Math.round(v * 2) / 2 + 0
-
-/** A probability as people say it: never quite certain, and never rounded up past a bound it has not reached. */
-export function percent(p: number): string {
-  const shown = Math.floor(100 * p + 1e-9)
-  return `${Math.min(99, Math.max(1, shown))} %`
-}
 
 /** How discs and lengths are called in sentences. */
 export const wordingOf = ({ length, speed }: Units, name: (code: string) => string): Wording => ({

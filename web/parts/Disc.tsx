@@ -1,4 +1,4 @@
-import type { PointerEvent } from 'react'
+import type { PointerEvent, ReactNode } from 'react'
 import { hueOf } from '../strip/hues.ts'
 
 /** A disc from above, in its hue, with the last figures of its code. */
@@ -100,3 +100,12 @@ export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgePro
     </svg>
   )
 }
+
+/** A disc as the head of a row of figures. */
+export const DiscHead = ({ place, children }: { place: number; children: ReactNode }) => (
+  <th scope="row" className="py-1.5 pr-2 font-medium">
+    <span className="flex items-center gap-2">
+      <DiscDot place={place} /> {children}
+    </span>
+  </th>
+)

@@ -18,6 +18,8 @@ export interface NamedArm {
   readonly armMps: number
 }
 
+export { percent } from '../statements.ts'
+
 /** What an answer is made from. */
 export interface Asked {
   readonly state: FitState
@@ -138,8 +140,6 @@ export const finishes = (asked: Asked, finish: Estimate): string =>
 export const toSide = (side: Side | undefined, fade: boolean): string =>
   side === undefined ? `to the ${sideWord(side, fade)} side` : sideWord(side, fade)
 
-/** Never quite certain, and never rounded up past a bound it has not reached. */
-export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.floor(100 * p + 1e-9)))} %`
 export const isSettled = (p: number): boolean => p >= SETTLED
 
 /** “Amber, Slate and Loam”. */

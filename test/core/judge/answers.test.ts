@@ -7,29 +7,17 @@ import { numberDraws, sideDraws } from '../../../core/judge/answers/draws.ts'
 import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
 import { guessKind } from '../../../core/plan/guess.ts'
 import { QUESTIONS } from '../../../core/plan/questions.ts'
-import { fit } from '../../../core/rating/fit.ts'
-import { outcomeOf, pairOf } from '../../../core/rating/outcome.ts'
+import { pairOf } from '../../../core/rating/outcome.ts'
 import { NOTHING_OF_SHORT } from '../../../core/throw/short.ts'
 import { deviation, mean } from 'd3'
-import { told, TRIALS } from '../../simulate/answers.ts'
+import { askedOf, told, TRIALS } from '../../simulate/answers.ts'
 import { simulateSession } from '../../simulate/session.ts'
 import type { SessionDesign } from '../../simulate/session.ts'
 
-function asked(design: SessionDesign, also: Partial<Asked> = {}): Asked & { short: readonly ShortPlay[] } {
-  const session = simulateSession(design)
-  const state = fit(session.evidence)
-  return {
-    state,
-    outcome: outcomeOf(state),
-    discs: session.evidence.discs.flatMap((d) => (d.control ? [] : [d.id])),
-    convention: 'fresh',
-    pair: null,
-    arms: [],
-    words: { name: (d) => d.replace('disc-', 'Disc ') },
-    short: [],
-    ...also,
-  }
-}
+const asked = (design: SessionDesign, also: Partial<Asked> = {}) => ({
+  ...askedOf(simulateSession(design).evidence),
+  ...also,
+})
 
 describe('answers, of made-up trials whose truth is known', () => {
   for (const question of Object.keys(TRIALS) as (keyof typeof TRIALS)[])

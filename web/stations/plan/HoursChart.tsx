@@ -1,3 +1,4 @@
+import { AxisText } from '../../charts/AxisText.tsx'
 import { line, max as maxOf, scaleLinear, scalePoint } from 'd3'
 import { alongAim } from '../../../core/plan/window.ts'
 import type { ForecastHour, Window } from '../../../core/plan/window.ts'
@@ -52,24 +53,17 @@ export function HoursChart({
       {y.ticks(3).map((t) => (
         <g key={t}>
           <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
-          <text
-            x={PAD.left - 6}
-            y={y(t) + 4}
-            textAnchor="end"
-            fontSize="13"
-            className="figure"
-            style={{ fill: 'var(--quiet)' }}
-          >
+          <AxisText x={PAD.left - 6} y={y(t) + 4} anchor="end">
             {t}
-          </text>
+          </AxisText>
         </g>
       ))}
-      <text x={2} y={11} fontSize="12" style={{ fill: 'var(--quiet)' }}>
+      <AxisText x={2} y={11} anchor="start" words>
         {units.speed.unit}; dashed gusts
-      </text>
-      <text x={WIDTH - PAD.right} y={11} fontSize="12" textAnchor="end" style={{ fill: 'var(--quiet)' }}>
+      </AxisText>
+      <AxisText x={WIDTH - PAD.right} y={11} anchor="end" words>
         {source}
-      </text>
+      </AxisText>
       <path
         d={drawn((h) => h.gustMps)}
         fill="none"
@@ -83,16 +77,9 @@ export function HoursChart({
         return (
           <g key={h.at}>
             {i % 2 === 0 && (
-              <text
-                x={x(h.at)}
-                y={HEIGHT - 6}
-                textAnchor="middle"
-                fontSize="13"
-                className="figure"
-                style={{ fill: 'var(--quiet)' }}
-              >
+              <AxisText x={x(h.at)} y={HEIGHT - 6}>
                 {h.at.slice(11, 16)}
-              </text>
+              </AxisText>
             )}
             <path
               d="M-5 0h8m-3 -3l3 3l-3 3"

@@ -2,7 +2,8 @@ import { useAsked } from '../../data/useAsked.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { figure, percent } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
-import { DiscDot } from '../../parts/Disc.tsx'
+import { Heads } from '../../parts/Heads.tsx'
+import { DiscHead } from '../../parts/Disc.tsx'
 import { PER_M } from '../../../core/flight/side.ts'
 import { farther } from '../../../core/judge/statements.ts'
 import { askRating } from '../../workers/rating.ts'
@@ -37,23 +38,11 @@ export function EyeCard({ view, reading, ratingKey, name, place }: ViewProps) {
         {length.show(PER_M, 0)}: nothing taken out.
       </p>
       <table className="mt-2 w-full text-left">
-        <thead className="text-note text-quiet">
-          <tr>
-            {['Disc', 'mean landing', 'best throw', 'corrected'].map((h, i) => (
-              <th key={h} className={i === 0 ? 'font-normal' : 'px-2 text-right font-normal'}>
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads names={['Disc', 'mean landing', 'best throw', 'corrected']} />
         <tbody>
           {corrected.map((d) => (
             <tr key={d.disc} className="border-t border-rule">
-              <th scope="row" className="py-1.5 font-medium">
-                <span className="flex items-center gap-2">
-                  <DiscDot place={place(d.disc)} /> {name(d.disc)}
-                </span>
-              </th>
+              <DiscHead place={place(d.disc)}>{name(d.disc)}</DiscHead>
               {[d.meanLanding, d.bestThrow, finishOf(d.disc)].map((v, i) => (
                 <td key={i} className="figure px-2 text-right">
                   {figure(length.to(v), 1)}

@@ -8,14 +8,15 @@ import type { CorrectedFlight, ThrownHow } from '../../../core/judge/corrected.t
 import { DEGREE } from '../../../core/flight/release.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import { capital } from '../../../contract/words.ts'
-import { angleWords } from '../../data/units.ts'
+import { angleWords, besideLine } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
+import { Heads } from '../../parts/Heads.tsx'
 import { Choice } from '../../parts/Choice.tsx'
-import { DiscDot } from '../../parts/Disc.tsx'
+import { DiscDot, DiscHead } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
@@ -285,11 +286,9 @@ function Figures({
   corrected: readonly CorrectedFlight[]
   fade: 'left' | 'right' | 'up'
 }) {
-  const { length } = useUnits()
-  const aside = (m: number) =>
-    Number(length.to(Math.abs(m)).toFixed(1)) === 0
-      ? 'on the line'
-      : `${length.to(Math.abs(m)).toFixed(1)} ${fade === 'up' ? (m > 0 ? 'fade' : 'turn') : m > 0 === (fade === 'left') ? 'left' : 'right'}`
+  const units = useUnits()
+  const { length } = units
+  const aside = (m: number) => besideLine(units, m, fade === 'up' ? undefined : fade)
   const end = (c: CorrectedFlight) => {
     const { y } = c.path.at(-1)!
     const band = c.band.at(-1)!
@@ -297,27 +296,15 @@ function Figures({
   }
   return (
     <table className="mt-3 w-full text-left">
-      <thead className="text-note text-quiet">
-        <tr>
-          {['Disc', `carry, ${length.unit}`, 'widest turn', `finish, ${length.unit}`, 'label finishes'].map(
-            (h, i) => (
-              <th key={h} className={i === 0 ? 'font-normal' : 'px-2 text-right font-normal'}>
-                {h}
-              </th>
-            ),
-          )}
-        </tr>
-      </thead>
+      <Heads
+        names={['Disc', `carry, ${length.unit}`, 'widest turn', `finish, ${length.unit}`, 'label finishes']}
+      />
       <tbody>
         {[...corrected]
           .sort((a, b) => end(b).y - end(a).y)
           .map((c) => (
             <tr key={c.disc} className="border-t border-rule">
-              <th scope="row" className="py-1.5 font-medium">
-                <span className="flex items-center gap-2">
-                  <DiscDot place={place(c.disc)} /> {name(c.disc)}
-                </span>
-              </th>
+              <DiscHead place={place(c.disc)}>{name(c.disc)}</DiscHead>
               <td className="figure px-2 text-right">
                 {length.to(c.features.carryM).toFixed(1)} ± {(length.to(Z90) * c.carrySd).toFixed(1)}
               </td>

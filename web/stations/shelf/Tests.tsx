@@ -1,3 +1,4 @@
+import { AxisText } from '../../charts/AxisText.tsx'
 import { extent, scaleLinear, scalePoint } from 'd3'
 import { format } from 'date-fns'
 import { Z90 } from '../../../core/rating/normal.ts'
@@ -162,16 +163,9 @@ function Days({ tests, published }: { tests: DiscRecord['tests']; published: num
               y2={y(t)}
               style={{ stroke: 'var(--rule)' }}
             />
-            <text
-              x={PAD.left - 8}
-              y={y(t) + 4}
-              textAnchor="end"
-              fontSize="14"
-              className="figure"
-              style={{ fill: 'var(--quiet)' }}
-            >
+            <AxisText x={PAD.left - 8} y={y(t) + 4} anchor="end">
               {figure(t, 0)}
-            </text>
+            </AxisText>
           </g>
         ))}
       <line
@@ -194,15 +188,9 @@ function Days({ tests, published }: { tests: DiscRecord['tests']; published: num
             fillOpacity="0.3"
           />
           <circle cx={x(t.day)} cy={y(t.stability)} r="5.5" />
-          <text
-            x={x(t.day)}
-            y={HEIGHT - 6}
-            textAnchor="middle"
-            fontSize="13"
-            style={{ fill: 'var(--quiet)' }}
-          >
+          <AxisText x={x(t.day)} y={HEIGHT - 6} words>
             {format(t.day, tests.length > 5 ? 'd/M' : 'd MMM yy')}
-          </text>
+          </AxisText>
         </g>
       ))}
     </svg>

@@ -3,7 +3,7 @@ import type { ArmRow } from '../../../../core/judge/answers/picture.ts'
 import type { PlanPoint } from '../../../../core/judge/corrected.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
-import { figure } from '../../../data/units.ts'
+import { besideLine, figure } from '../../../data/units.ts'
 import { hueOf } from '../../../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
@@ -20,24 +20,12 @@ const BAND_M = 10
 
 /** A disc from the slowest arm to the fastest, a strip a row, all on one scale, with what it seems to be to each arm. */
 export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
-  const { length, speed } = useUnits()
+  const units = useUnits()
+  const { length, speed } = units
   const far = 1.03 * max(rows, (r) => max(r.path, (p) => p.x)!)!
   const hue = hueOf(place(disc))
   const up = outcome.fadeSide === 'right' ? -1 : 1
-  const aside = (v: number) => {
-    const shown = length.to(Math.abs(v)).toFixed(1)
-    if (Number(shown) === 0) return 'on the line'
-    const toFade = v > 0
-    const side =
-      outcome.fadeSide === undefined
-        ? toFade
-          ? 'fade'
-          : 'turn'
-        : toFade === (outcome.fadeSide === 'left')
-          ? 'left'
-          : 'right'
-    return `${shown} ${side}`
-  }
+  const aside = (m: number) => besideLine(units, m, outcome.fadeSide)
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left">

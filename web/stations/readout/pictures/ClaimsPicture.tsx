@@ -2,7 +2,7 @@ import { LABEL_FIGURES } from '../../../../core/plan/aims.ts'
 import type { ClaimRow } from '../../../../core/judge/answers/picture.ts'
 import { ClaimEvidence } from '../../../charts/ClaimEvidence.tsx'
 import { figure, percent } from '../../../data/units.ts'
-import { DiscDot } from '../../../parts/Disc.tsx'
+import { DiscHead } from '../../../parts/Disc.tsx'
 import { hueOf } from '../../../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
@@ -27,11 +27,7 @@ export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[]
         <tbody>
           {discs.map((disc) => (
             <tr key={disc} className="border-t border-rule">
-              <th scope="row" className="py-3 pr-2 font-semibold">
-                <span className="flex items-center gap-2">
-                  <DiscDot place={place(disc)} /> {name(disc)}
-                </span>
-              </th>
+              <DiscHead place={place(disc)}>{name(disc)}</DiscHead>
               {LABEL_FIGURES.map((f) => {
                 const row = rows.find((r) => r.disc === disc && r.figure === f)!
                 return (

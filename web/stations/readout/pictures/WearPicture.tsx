@@ -1,3 +1,4 @@
+import { AxisText } from '../../../charts/AxisText.tsx'
 import { extent, scaleLinear } from 'd3'
 import { WEAR_STATES } from '../../../../contract/shelf.ts'
 import type { WearPoint } from '../../../../core/judge/answers/picture.ts'
@@ -46,30 +47,17 @@ export function WearPicture({ points, change, name, place }: WearPictureProps) {
               style={{ stroke: 'var(--rule)' }}
             />
             {y(from) - y(to) > 14 && (
-              <text
-                x={WIDTH - PAD.right + 10}
-                y={(y(from) + y(to)) / 2 + 5}
-                fontSize="14"
-                style={{ fill: 'var(--quiet)' }}
-              >
+              <AxisText x={WIDTH - PAD.right + 10} y={(y(from) + y(to)) / 2 + 5} anchor="start" words>
                 {word}
-              </text>
+              </AxisText>
             )}
           </g>
         )
       })}
       {y.ticks(5).map((t) => (
-        <text
-          key={t}
-          x={PAD.left - 8}
-          y={y(t) + 5}
-          textAnchor="end"
-          fontSize="14"
-          className="figure"
-          style={{ fill: 'var(--quiet)' }}
-        >
+        <AxisText key={t} x={PAD.left - 8} y={y(t) + 5} anchor="end">
           {figure(t, 1)}
-        </text>
+        </AxisText>
       ))}
       {WEAR_STATES.map((state, i) => (
         <text

@@ -1,10 +1,11 @@
+import { AxisText } from '../../../charts/AxisText.tsx'
 import { area, extent, line, scaleLinear } from 'd3'
 import { useState } from 'react'
 import type { WindPoint, WindRow } from '../../../../core/judge/answers/picture.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
 import { figure, percent } from '../../../data/units.ts'
-import { DiscDot } from '../../../parts/Disc.tsx'
+import { DiscHead } from '../../../parts/Disc.tsx'
 import { EndLabels, Flight } from '../../../strip/layers.tsx'
 import { Strip } from '../../../strip/Strip.tsx'
 import { hueOf } from '../../../strip/hues.ts'
@@ -84,11 +85,7 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
               const moved = (across[1]!.finish.value - across[0]!.finish.value) / 2
               return (
                 <tr key={r.disc} className="border-t border-rule">
-                  <th scope="row" className="py-1.5 font-medium">
-                    <span className="flex items-center gap-2">
-                      <DiscDot place={place(r.disc)} /> {name(r.disc)}
-                    </span>
-                  </th>
+                  <DiscHead place={place(r.disc)}>{name(r.disc)}</DiscHead>
                   <td className="figure text-right">
                     {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
                     {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
@@ -146,43 +143,28 @@ function FinishByWind({
       {y.ticks(4).map((t) => (
         <g key={t}>
           <line x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} style={{ stroke: 'var(--rule)' }} />
-          <text
-            x={PAD.left - 6}
-            y={y(t) + 5}
-            textAnchor="end"
-            fontSize="14"
-            className="figure"
-            style={{ fill: 'var(--quiet)' }}
-          >
+          <AxisText x={PAD.left - 6} y={y(t) + 5} anchor="end">
             {figure(length.to(t), 0)}
-          </text>
+          </AxisText>
         </g>
       ))}
-      <text x={PAD.left} y={14} fontSize="13" style={{ fill: 'var(--quiet)' }}>
+      <AxisText x={PAD.left} y={14} anchor="start" words>
         finish, {length.unit}; the fade side up
-      </text>
+      </AxisText>
       {[-8, -4, 0, 4, 8].map((t) => (
-        <text
-          key={t}
-          x={x(t)}
-          y={HEIGHT - 18}
-          textAnchor="middle"
-          fontSize="14"
-          className="figure"
-          style={{ fill: 'var(--quiet)' }}
-        >
+        <AxisText key={t} x={x(t)} y={HEIGHT - 18}>
           {figure(speed.to(Math.abs(t)), 0)}
-        </text>
+        </AxisText>
       ))}
-      <text x={x(-6)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+      <AxisText x={x(-6)} y={HEIGHT - 2} words>
         head
-      </text>
-      <text x={x(0)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+      </AxisText>
+      <AxisText x={x(0)} y={HEIGHT - 2} words>
         {speed.unit}
-      </text>
-      <text x={x(6)} y={HEIGHT - 2} textAnchor="middle" fontSize="13" style={{ fill: 'var(--quiet)' }}>
+      </AxisText>
+      <AxisText x={x(6)} y={HEIGHT - 2} words>
         tail
-      </text>
+      </AxisText>
       {rows.map((r) => (
         <g key={r.disc}>
           <path

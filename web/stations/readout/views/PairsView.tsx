@@ -8,7 +8,7 @@ import { farther } from '../../../../core/judge/statements.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
 import { DEGREE } from '../../../../core/flight/release.ts'
-import { angleWords, figure, percent } from '../../../data/units.ts'
+import { angleWords, besideLine, figure, percent } from '../../../data/units.ts'
 import { Card } from '../../../parts/Card.tsx'
 import { DiscDot } from '../../../parts/Disc.tsx'
 import { useAsked } from '../../../data/useAsked.ts'
@@ -169,8 +169,8 @@ function Matched({
   ratingKey,
   name,
 }: Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'name'> & { pair: readonly [string, string] }) {
-  const { length, speed } = useUnits()
-  const { fadeSide } = reading.outcome
+  const units = useUnits()
+  const { length, speed } = units
   const { value } = useAsked(
     `${ratingKey} ${reading.serial} ${a} ${b}`,
     () => askRating((w) => w.matched(ratingKey, a, b)),
@@ -178,10 +178,7 @@ function Matched({
   )
   if (!value) return null
   const number = new Map(view.throws.map((t, i) => [t.id, i + 1]))
-  const aside = (m: number) => {
-    const shown = length.to(Math.abs(m)).toFixed(1)
-    return `${shown} ${fadeSide === undefined ? (m > 0 ? 'fade' : 'turn') : m > 0 === (fadeSide === 'left') ? 'left' : 'right'}`
-  }
+  const aside = (m: number) => besideLine(units, m, reading.outcome.fadeSide)
   const down = (m: number) => `${length.to(Math.abs(m)).toFixed(1)} ${m >= 0 ? 'long' : 'short'}`
   const of = (key: 'landed' | 'corrected', part: 'carryM' | 'veerM') => mean(value, (m) => m[key][part]) ?? 0
   const cell = 'figure px-2 py-1 text-right whitespace-nowrap'

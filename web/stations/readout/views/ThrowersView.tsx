@@ -3,6 +3,7 @@ import { Z90 } from '../../../../core/rating/normal.ts'
 import type { Estimate } from '../../../../core/rating/outcome.ts'
 import { figure } from '../../../data/units.ts'
 import { Card } from '../../../parts/Card.tsx'
+import { Heads } from '../../../parts/Heads.tsx'
 import type { ViewProps } from './viewProps.ts'
 
 /** What every thrower does by habit, as far as the throws show, and how much they scatter. */
@@ -22,15 +23,7 @@ export function ThrowersView({ view, reading }: ViewProps) {
           : 'Without a control disc a habit and a bias shared by all discs cannot be told apart; the order of the discs does not suffer.'}
       </p>
       <table className="mt-3 w-full text-left">
-        <thead className="text-note text-quiet">
-          <tr>
-            {['Arm', 'Throws', 'Speed', 'Launch', 'Angle out of the hand', 'Nose', 'Scatter'].map((h, i) => (
-              <th key={h} className={i === 0 ? 'font-normal' : 'px-2 text-right font-normal'}>
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads names={['Arm', 'Throws', 'Speed', 'Launch', 'Angle out of the hand', 'Nose', 'Scatter']} />
         <tbody>
           {reading.outcome.habits.map((h) => {
             const [thrower, , stroke] = h.arm.split('|')
