@@ -3,11 +3,29 @@ import type { FitState } from '../rating/state.ts'
 import { ARM_SPEED_NUMBER } from '../flight/arm.ts'
 import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, numbersAt } from './asThrown.ts'
-import { likeness } from './likeness.ts'
+import { likeness, spreadOf } from './likeness.ts'
 import type { FlownDisc, Likeness, Spread } from './likeness.ts'
 
 /** How two discs of a trial fly beside each other, and the spread of two throws of one disc by the same arm. */
 export type FlewLike = Likeness & { readonly spread: Spread }
+
+/**
+ * How far two throws of one disc meant alike lie apart, thrown by an arm at full power: discs closer than that cannot be told
+ * apart by a throw.
+ *
+ * @throws RangeError when the disc is not part of the fit
+ */
+export function armSpread(state: FitState, arm: string, disc: string): Spread | undefined {
+  const armMps = armSpeed(state, arm)
+  return armMps === undefined
+    ? undefined
+    : spreadOf(flownDisc(state, disc), armMps, Math.sqrt(armOf(state, arm, []).scale))
+}
+
+const flownDisc = (state: FitState, id: string): FlownDisc => {
+  const { at, disc } = discOf(state, id)
+  return { numbers: numbersAt(disc, state.numbers[at]!), body: disc.body }
+}
 
 /**
  * Whether two discs fly alike, as the throws of a trial have them, at the full power of the arm that threw most of them.
@@ -18,11 +36,7 @@ export function flewLike(state: FitState, disc: string, other: string): FlewLike
   const counted = state.evidence.throws.filter((t) => t.counts)
   if (![disc, other].every((d) => counted.some((t) => t.disc === d))) return undefined
   const { armMps, noise } = busiestArm(state)!
-  const flown = (id: string): FlownDisc => {
-    const { at, disc: rated } = discOf(state, id)
-    return { numbers: numbersAt(rated, state.numbers[at]!), body: rated.body }
-  }
-  return likeness(flown(disc), flown(other), armMps, noise)
+  return likeness(flownDisc(state, disc), flownDisc(state, other), armMps, noise)
 }
 
 /** The arm that threw most of the throws that count: its V₉, m/s, and its noise against the usual; undefined before any counts. */

@@ -140,6 +140,7 @@ describe('trials and throws', () => {
       protocol: 'same release',
       expected: [a, b],
       claims: ['flies farther'],
+      built: [{ discId: a, says: 'flies farther than', thanId: b, by: 2 }],
     })
     const trial = { ...fresh, id: newId(), name: 'Planned', plan }
     const send = (change: Partial<Plan>) =>
@@ -161,6 +162,7 @@ describe('trials and throws', () => {
       .put(`/api/trials/${trial.id}`)
       .send({ ...trial, plan: null })
       .expect(409)
+    await send({ expected: [b, a], built: [] }).expect(409)
     // the rest of the plan may still change
     await send({ expected: [b, a], seed: 8 }).expect(200)
     expect((await file(trial.id)).trial.plan).include({ seed: 8 })

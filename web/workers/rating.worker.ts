@@ -32,7 +32,8 @@ import { behindOf } from '../../core/judge/behind.ts'
 import type { Behind } from '../../core/judge/behind.ts'
 import { againstEye } from '../../core/judge/eye.ts'
 import type { AgainstEye } from '../../core/judge/eye.ts'
-import { armSpeed, flewLike } from '../../core/judge/flewLike.ts'
+import type { Spread } from '../../core/judge/likeness.ts'
+import { armSpeed, armSpread, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -307,6 +308,11 @@ const rating = {
     const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
     const state = fit({ ...evidence, throws }, { warm: now.state })
     return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
+  },
+  /** How far two throws of one disc meant alike lie apart, arm by arm. */
+  spreads(trial: string, arms: readonly string[], disc: string): (Spread | undefined)[] {
+    const state = weighed.get(trial)?.state
+    return arms.map((arm) => state && armSpread(state, arm, disc))
   },
   /** Whether claims written before the first throw held. */
   judge(trial: string, claims: readonly BuiltClaim[], short: readonly ShortPlay[]): JudgedClaim[] {

@@ -2,7 +2,8 @@ import { GAMES } from '../../../core/throw/short.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
-import { Card } from '../../parts/Card.tsx'
+import { buttonLook } from '../../parts/Button.tsx'
+import { Card, Empty } from '../../parts/Card.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 const TITLES = {
@@ -15,6 +16,20 @@ const TITLES = {
 /** What was logged of the short game, a card a game. */
 export function ShortGames({ view, name }: { view: TrialView; name: (code: string) => string }) {
   const throws = useShortThrows(view.trial.id)
+  if (throws.length === 0)
+    return (
+      <Empty
+        title="Nothing of the short game has been logged"
+        action={
+          <StationLink at="field/short" params={{ trialId: view.trial.id }} className={buttonLook('primary')}>
+            Log a skip, an approach, a putt or a hole
+          </StationLink>
+        }
+      >
+        How far discs skip, where they stop, what is made and what a hole takes stand here once there is
+        something.
+      </Empty>
+    )
   return GAMES.filter((g) => throws.some((t) => t.game === g)).map((game) => (
     <Card key={game} className="p-4" label={TITLES[game]}>
       <div className="flex items-baseline gap-3">

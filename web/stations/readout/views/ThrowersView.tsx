@@ -1,13 +1,24 @@
 import { DEGREE } from '../../../../core/flight/release.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import type { Estimate } from '../../../../core/rating/outcome.ts'
+import { useUnits } from '../../../data/preferences.tsx'
 import { figure } from '../../../data/units.ts'
+import { useAsked } from '../../../data/useAsked.ts'
+import { askRating } from '../../../workers/rating.ts'
 import { Card } from '../../../parts/Card.tsx'
 import { Heads } from '../../../parts/Heads.tsx'
 import type { ViewProps } from './viewProps.ts'
 
 /** What every thrower does by habit, as far as the throws show, and how much they scatter. */
-export function ThrowersView({ view, reading }: ViewProps) {
+export function ThrowersView({ view, reading, ratingKey, name }: ViewProps) {
+  const { length } = useUnits()
+  const arms = reading.outcome.habits.map((h) => h.arm)
+  const about = reading.outcome.discs.find((d) => d.throws > 0)?.disc
+  const { value: spreads } = useAsked(
+    about === undefined ? null : `${ratingKey} ${reading.serial}`,
+    () => askRating((w) => w.spreads(ratingKey, arms, about!)),
+    { about: view.trial.id },
+  )
   const control = view.discs.find((d) => d.disc.id === view.trial.controlDiscId)
   const deg = ({ value, sd }: Estimate, plus: string, minus: string) =>
     Math.abs(value) < DEGREE / 20
@@ -23,9 +34,20 @@ export function ThrowersView({ view, reading }: ViewProps) {
           : 'Without a control disc a habit and a bias shared by all discs cannot be told apart; the order of the discs does not suffer.'}
       </p>
       <table className="mt-3 w-full text-left">
-        <Heads names={['Arm', 'Throws', 'Speed', 'Launch', 'Angle out of the hand', 'Nose', 'Scatter']} />
+        <Heads
+          names={[
+            'Arm',
+            'Throws',
+            'Speed',
+            'Launch',
+            'Angle out of the hand',
+            'Nose',
+            'Scatter',
+            'Two throws apart',
+          ]}
+        />
         <tbody>
-          {reading.outcome.habits.map((h) => {
+          {reading.outcome.habits.map((h, i) => {
             const [thrower, , stroke] = h.arm.split('|')
             const percent = 100 * (Math.exp(h.lnSpeed.value) - 1)
             return (
@@ -48,11 +70,20 @@ export function ThrowersView({ view, reading }: ViewProps) {
                   {h.noise < 0.9 ? 'less than usual' : h.noise > 1.1 ? 'more than usual' : 'as usual'}
                   <span className="block text-note text-quiet">{h.noise.toFixed(1)} times</span>
                 </td>
+                <td className="figure px-2 text-right">
+                  {spreads?.[i] ? length.show(spreads[i].pathM) : '…'}
+                </td>
               </tr>
             )
           })}
         </tbody>
       </table>
+      {about !== undefined && (
+        <p className="mt-2 text-note text-quiet">
+          Two throws apart: how far the paths of two throws of {name(about)} lie apart that were meant alike.
+          Discs closer than that are told apart by many throws, never by one.
+        </p>
+      )}
     </Card>
   )
 }
