@@ -1,3 +1,4 @@
+import { group } from 'd3'
 import type { Side } from '../../flight/hand.ts'
 import { PER_M } from '../../flight/side.ts'
 import type { LabelFigure } from '../../plan/aims.ts'
@@ -110,6 +111,14 @@ export const discOf = ({ outcome }: Asked, id: string) => outcome.discs.find((d)
 
 /** The disc as the fit was given it. */
 export const ratedDisc = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discIn(state, id).disc
+
+/** Discs of one plastic of one mold among those asked about, the plastics in the order they are named; discs of unknown kin stand alone. */
+export const copiesOf = (asked: Pick<Asked, 'state' | 'discs'>): string[][] => [
+  ...group(asked.discs, (id) => {
+    const { kin } = ratedDisc(asked, id)
+    return kin?.plastic === undefined ? id : `${kin.mold}\n${kin.plastic}`
+  }).values(),
+]
 
 export const throwsOf = (asked: Asked, discs: readonly string[] = asked.discs): number =>
   discs.reduce((n, d) => n + discOf(asked, d).throws, 0)

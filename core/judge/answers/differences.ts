@@ -1,4 +1,4 @@
-import { group, mean } from 'd3'
+import { greatest, group, mean } from 'd3'
 import { labelScale, PER_M } from '../../flight/side.ts'
 import { DISC_PRIOR_SD } from '../../rating/evidence.ts'
 import { SHARE } from '../../rating/kin.ts'
@@ -44,6 +44,22 @@ export function groupsBy(asked: Asked, what: 'plastic' | 'run'): Group[] {
       return own === undefined ? asked.words.name(id) : molds.size > 1 ? `${kin!.mold} ${own}` : own
     }),
   ].map(([name, discs]) => ({ name, discs }))
+}
+
+/**
+ * Groups with the discs that are worn alike: in the state most groups have a disc in, the newest of those. A group without one keeps
+ * all of its discs.
+ */
+export function wornAlike(asked: Asked, groups: readonly Group[]): { groups: Group[]; aside: string[] } {
+  const wearOf = (id: string) => ratedDisc(asked, id).kin?.wear ?? 0
+  const states = [...new Set(groups.flatMap((g) => g.discs.map(wearOf)))].sort((a, b) => a - b)
+  const state = greatest(states, (w) => groups.filter((g) => g.discs.some((d) => wearOf(d) === w)).length)
+  const kept = groups.map((g) => {
+    const alike = g.discs.filter((d) => wearOf(d) === state)
+    return alike.length > 0 ? { ...g, discs: alike } : g
+  })
+  const shown = new Set(kept.flatMap((g) => g.discs))
+  return { groups: kept, aside: groups.flatMap((g) => g.discs.filter((d) => !shown.has(d))) }
 }
 
 /** Everything about how groups differ, by draws of all of their discs together. */
@@ -145,7 +161,7 @@ export function answerDifferences(
     readonly levels: readonly SpreadLevel[]
   },
 ): Answer {
-  const groups = groupsBy(asked, what.key)
+  const { groups, aside } = wornAlike(asked, groupsBy(asked, what.key))
   if (groups.length < 2)
     return unanswerable(question, `Two ${what.many} at least are compared; these discs are of one`, [
       `Add a disc of another ${what.one} to the trial.`,
@@ -211,10 +227,13 @@ export function answerDifferences(
             `${r.name} carries ${sized(asked, r.carry)} ${r.carry.value > 0 ? 'farther' : 'less far'} than ${groups[0]!.name}`,
         ),
     ],
-    open: open.map(
-      (p) =>
-        `${p.above.name} against ${p.below.name}: leaning to ${p.above.name}, ${percent(p.p)}; ${sized(asked, p.row.finish)} ${farther(asked.outcome.fadeSide)}`,
-    ),
+    open: [
+      ...aside.map((d) => `${asked.words.name(d)} is worn otherwise and left aside here.`),
+      ...open.map(
+        (p) =>
+          `${p.above.name} against ${p.below.name}: leaning to ${p.above.name}, ${percent(p.p)}; ${sized(asked, p.row.finish)} ${farther(asked.outcome.fadeSide)}`,
+      ),
+    ],
     wants: nearest && [nearest.above.discs[0]!, nearest.below.discs[0]!],
     figures,
     picture: { kind: 'differences', base: groups[0]!.name, rows: all.rows, alikeM: all.alikeM },

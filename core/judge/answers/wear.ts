@@ -1,26 +1,48 @@
+import { greatest } from 'd3'
 import { SEEN_NUMBERS } from '../../flight/disc.ts'
 import { probabilityAbove } from '../../rating/outcome.ts'
 import { effectsOf } from '../effects.ts'
 import { stabilityWord } from '../words.ts'
-import { discOf, figure, inNumbers, isSettled, percent, throwsOf, unanswerable, ratedDisc } from './answer.ts'
+import {
+  discOf,
+  figure,
+  inNumbers,
+  isSettled,
+  percent,
+  throwsOf,
+  unanswerable,
+  ratedDisc,
+  copiesOf,
+} from './answer.ts'
 import type { Answer, Asked } from './answer.ts'
 import type { WearPoint } from './picture.ts'
 
-/** What wear has changed: discs in several states, and what all of them say wear does from new to beaten. */
+/** The copies of a plastic that are in the most different states, newest first. */
+function wornApart(asked: Asked): WearPoint[] {
+  const all = copiesOf(asked).map((copies) =>
+    copies
+      .flatMap((disc): WearPoint[] => {
+        const wear = ratedDisc(asked, disc).kin?.wear
+        return wear === undefined ? [] : [{ disc, wear, stability: discOf(asked, disc).stability }]
+      })
+      .sort((a, b) => a.wear - b.wear),
+  )
+  const apart = (list: readonly WearPoint[]) => (list.at(-1)?.wear ?? 0) - (list[0]?.wear ?? 0)
+  return greatest(all, apart) ?? []
+}
+
+/** What wear has changed: copies of one plastic in several states, and what all discs say wear does from new to beaten. */
 export function answerWear(asked: Asked): Answer {
   const { state, words } = asked
-  const points = asked.discs
-    .flatMap((disc): WearPoint[] => {
-      const wear = ratedDisc(asked, disc).kin?.wear
-      return wear === undefined ? [] : [{ disc, wear, stability: discOf(asked, disc).stability }]
-    })
-    .sort((a, b) => a.wear - b.wear)
+  const points = wornApart(asked)
   const effect = effectsOf(state).find((e) => e.level === 'wear')
   const [newest, oldest] = [points[0], points.at(-1)]
   if (!effect || !newest || !oldest || newest.wear === oldest.wear)
-    return unanswerable('wear', 'These discs are all in one state: what wear has changed cannot be seen', [
-      'Add a newer or an older copy, and say on the shelf how worn each is.',
-    ])
+    return unanswerable(
+      'wear',
+      'No two copies of one plastic are in different states: what wear has changed cannot be seen',
+      ['Add a newer or an older copy, and say on the shelf how worn each is.'],
+    )
   const share = oldest.wear - newest.wear
   const times = (e: { readonly value: number; readonly sd: number }) => ({
     value: share * e.value,
@@ -32,12 +54,13 @@ export function answerWear(asked: Asked): Answer {
   const p = Math.max(pLess, 1 - pLess)
   const [from, to] = [newest.stability.value, newest.stability.value + change.value]
   const [word, after] = [stabilityWord(from), stabilityWord(to)]
+  const plastic = ratedDisc(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
   const took = `from the newest to the oldest ${inNumbers(change)} on the scale of turn + fade`
   return {
     question: 'wear',
     sentence: isSettled(p)
-      ? `Wear has made it ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
-      : `What wear has changed is not settled: ${took}`,
+      ? `Wear has made ${plastic} ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
+      : `What wear has changed in ${plastic} is not settled: ${took}`,
     probability: p,
     settled: isSettled(p),
     claim: isSettled(p) ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,

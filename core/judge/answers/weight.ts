@@ -1,3 +1,4 @@
+import { greatest } from 'd3'
 import { STILL_AIR } from '../../flight/air.ts'
 import { fullSpeedWith } from '../../flight/arm.ts'
 import type { FlightNumbers } from '../../flight/disc.ts'
@@ -19,6 +20,7 @@ import {
   throwsOf,
   unanswerable,
   ratedDisc,
+  copiesOf,
 } from './answer.ts'
 import type { Answer, Asked } from './answer.ts'
 import type { WeightRow } from './picture.ts'
@@ -32,12 +34,21 @@ const SLOWER = 0.8
 export function answerWeight(asked: Asked): Answer {
   const { state, outcome, words } = asked
   const massOf = (id: string) => ratedDisc(asked, id).body.massKg
-  const byMass = [...asked.discs].sort((a, b) => massOf(a) - massOf(b))
-  const [light, heavy] = [byMass[0], byMass.at(-1)]
-  if (!light || !heavy || massOf(heavy) - massOf(light) < LEAST_KG)
-    return unanswerable('weight', 'These discs weigh the same: what the weight changes cannot be seen', [
-      'Weigh the discs, and add one that is lighter or heavier.',
-    ])
+  // other plastics, and copies more worn, differ in more than their weight
+  const wearOf = (id: string) => ratedDisc(asked, id).kin?.wear ?? 0
+  const pairs = copiesOf(asked).flatMap((copies) =>
+    copies.flatMap((a) => copies.flatMap((b) => (massOf(a) < massOf(b) ? [[a, b] as const] : []))),
+  )
+  const apart = ([a, b]: readonly [string, string]) => massOf(b) - massOf(a)
+  const alikeWorn = pairs.filter(([a, b]) => wearOf(a) === wearOf(b) && apart([a, b]) >= LEAST_KG)
+  const chosen = greatest(alikeWorn.length > 0 ? alikeWorn : pairs, apart)
+  if (!chosen || apart(chosen) < LEAST_KG)
+    return unanswerable(
+      'weight',
+      'No two copies of one plastic differ in weight: what the weight changes cannot be seen',
+      ['Weigh the discs, and add a copy that is lighter or heavier.'],
+    )
+  const [light, heavy] = chosen
   const grams = (id: string) => `${(1000 * massOf(id)).toFixed(0)} g`
   const [one, other] = [discOf(asked, light).observed, discOf(asked, heavy).observed]
   const between: FlightNumbers = {
@@ -99,10 +110,12 @@ export function answerWeight(asked: Asked): Answer {
         ? []
         : [`Alike to within half a number beside their mass, ${percent(alike)}`]),
     ],
-    open:
-      massOf(heavy) - massOf(light) < 0.005
+    open: [
+      ...(apart(chosen) < 0.005
         ? ['They differ by less than 5 g: mass explains little, whatever the throws say.']
-        : [],
+        : []),
+      ...(wearOf(light) !== wearOf(heavy) ? ['They are not worn alike: what is left over may be wear.'] : []),
+    ],
     wants: isSettled(alike) || isSettled(sure) ? undefined : [light, heavy],
     figures: {
       'mass alone, finish': { value: own.massM, unit: 'm per 100 m' },

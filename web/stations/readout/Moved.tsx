@@ -7,6 +7,8 @@ import { percent } from '../../data/units.ts'
 
 /** What an answer was when it was last looked at. */
 const Seen = z.object({
+  /** What was asked then: the answer to another question has not moved. */
+  question: z.string(),
   sentence: z.string(),
   probability: z.number().nullable(),
   settled: z.boolean(),
@@ -15,7 +17,7 @@ const Seen = z.object({
   throws: z.array(z.string()),
 })
 type Seen = z.infer<typeof Seen>
-const NOTHING: Seen = { sentence: '', probability: null, settled: false, claim: '', throws: [] }
+const NOTHING: Seen = { question: '', sentence: '', probability: null, settled: false, claim: '', throws: [] }
 
 /** That the answer says something else than when it was last looked at on this device, and after which throws. */
 export function Moved({ view, answer }: { view: TrialView; answer: Answer }) {
@@ -26,6 +28,7 @@ export function Moved({ view, answer }: { view: TrialView; answer: Answer }) {
   const claim = JSON.stringify(answer.claim ?? null)
   useEffect(() => {
     keep({
+      question: answer.question,
       sentence: answer.sentence,
       probability: answer.probability ?? null,
       settled: answer.settled,
@@ -34,7 +37,7 @@ export function Moved({ view, answer }: { view: TrialView; answer: Answer }) {
     })
     // eslint-disable-next-line react-hooks/exhaustive-deps -- kept once an answer, not once a drawing
   }, [answer])
-  if (before.sentence === '' || before.claim === claim) return null
+  if (before.question !== answer.question || before.claim === claim) return null
   const old = new Set(before.throws)
   const since = view.throws.flatMap((t, i) => (t.counts && !old.has(t.id) ? [i + 1] : []))
   const gone = before.throws.filter((id) => !counted.includes(id)).length

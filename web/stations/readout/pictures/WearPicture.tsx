@@ -96,7 +96,8 @@ export function WearPicture({ points, change, name, place }: WearPictureProps) {
             />
             <circle cx={x(p.wear)} cy={y(p.stability.value)} r="7" style={{ fill: hue }} />
             <text
-              x={x(p.wear) + 12}
+              x={x(p.wear) + (p.wear > 0.7 ? -12 : 12)}
+              textAnchor={p.wear > 0.7 ? 'end' : 'start'}
               y={y(p.stability.value) - 8}
               fontSize="14"
               fontWeight="650"
