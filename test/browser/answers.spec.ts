@@ -7,6 +7,7 @@ import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
 import { demoId, ODILE } from '../../demo/shed.ts'
 import { NOTHING_OBSERVED } from '../../core/throw/observed.ts'
 import { v7 as newId } from 'uuid'
+import { sheetOfSession } from '../simulate/sheet.ts'
 import { complaints, expect, readView, startFromShelf, test } from './bench.ts'
 
 const WIND_MPS = 2.5
@@ -328,4 +329,23 @@ test('how far does it skip, does it stop where it should? what was logged beside
   })
   const again = await answerOf(page, trial)
   await expect(again.answer).toContainText(/^Tallow runs 5\.4 m \(.*\) farther past the mark than Slate/)
+})
+
+test('of very many throws some are read at once, and said to be some, until all are weighed', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  const id = newId()
+  const sent = await page.request.post(`/api/trials/${id}/import?name=Long&method=ranged&store=1`, {
+    headers: { 'content-type': 'text/csv' },
+    data: sheetOfSession({ seed: 0.42, throws: 1500, discs: 6, called: true }),
+  })
+  expect(sent.ok(), await sent.text()).toBe(true)
+  await page.goto(`/trials/${id}/readout`)
+  const first = page.getByText('A first look at 240 of 1500 throws, evenly chosen.')
+  await expect(first).toBeVisible()
+  await expect(page.getByTestId('answer')).toContainText('Disc')
+  await expect(first).toBeHidden({ timeout: 60_000 })
+  await expect(page.getByTestId('answer')).toContainText('Disc')
+  expect(said).toEqual([])
 })

@@ -85,6 +85,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
     return { trial, sheet, discs, besides, key, ask: askOf(view) }
   }, [view, known, as])
   const [progress, setProgress] = useState<{ key: string; share: number }>()
+  const [first, setFirst] = useState<{ key: string; reading: Reading }>()
   const key = input?.key ?? null
   const about = input?.trial ?? ''
   const rated = useAsked(
@@ -92,6 +93,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
     async () => {
       const { trial, sheet, discs, besides, key } = input!
       const onShare = proxy((share: number) => setProgress({ key, share }))
+      const onFirst = proxy((reading: Reading) => setFirst({ key, reading }))
       for (;;) {
         // a fit that gave way to another of the same trial has no answer
         const reading = await askRating((w, told) =>
@@ -101,6 +103,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
             discs,
             { sheet: told.lines(besides.sheet), discs: besides.discs },
             onShare,
+            onFirst,
           ),
         )
         if (reading) return { reading, key }
@@ -113,7 +116,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
   const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about, ask)), { about })
   return {
     key: about,
-    reading: rated.value?.reading,
+    reading: rated.value?.reading ?? (first?.key === key ? first?.reading : undefined),
     settlings: settled.value?.settlings ?? NONE,
     limit: settled.value?.limit,
     working: rated.working || !input,

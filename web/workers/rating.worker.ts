@@ -44,6 +44,7 @@ import type { LeftOut } from '../../core/rating/digest.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { armId, evidenceOf } from '../../core/rating/fromSheet.ts'
+import { thinned } from '../../core/rating/thinned.ts'
 import { outcomeAbout } from '../../core/rating/known.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import type { DiscRanks, Outcome } from '../../core/rating/outcome.ts'
@@ -55,6 +56,9 @@ export interface ThrownPath {
 }
 /** As many of the latest throws come with a reading. */
 const LATEST = 40
+/** Of more throws than this a first reading is made from some, of as many as can be weighed at once. */
+const MANY = 600
+const FIRST_LOOK = 240
 
 /** Everything a screen shows of a trial's throws. */
 export interface Reading {
@@ -70,6 +74,8 @@ export interface Reading {
   readonly leftOut: readonly LeftOut[]
   /** How long the fit took, ms. */
   readonly tookMs: number
+  /** How many throws a first reading is made from, while all are weighed; undefined where all are. */
+  readonly firstFrom: number | undefined
 }
 
 /** What more throws would do for the pairs that are open. */
@@ -126,6 +132,25 @@ const pathsOf = ({ state, about: { throws } }: Weighed, most: number): ThrownPat
     .slice(-most)
     .map((t) => ({ throw: t.evidence.id, path: pathAsThrown(state, t.evidence) }))
 
+function readingOf(
+  now: Weighed,
+  discs: readonly RatedDisc[],
+  how: Pick<Reading, 'tookMs' | 'firstFrom'>,
+): Reading {
+  const { about, outcome, state } = now
+  const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
+  return {
+    serial: ++readings,
+    outcome,
+    // always the same draws, so that a percentage moves only when a throw moves it
+    ranks: ranksOf(outcome, aside),
+    corrected: outcome.discs.map((d) => correctedFlight(d)),
+    asThrown: pathsOf(now, LATEST),
+    leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
+    ...how,
+  }
+}
+
 /** What an answer is asked about, as it crosses to the worker. */
 export type AskedAbout = Pick<Asked, 'discs' | 'convention' | 'pair'> & {
   readonly names: ReadonlyMap<string, string>
@@ -181,6 +206,7 @@ const rating = {
    * Rates a trial. A later call for the same trial ends an earlier one that is still under way, which then has no answer.
    *
    * @param onShare told now and then what share of the way is gone
+   * @param onFirst given a reading of some of the throws where there are many, and none was weighed before
    */
   async rate(
     trial: string,
@@ -188,33 +214,31 @@ const rating = {
     discs: readonly RatedDisc[],
     besides: Besides,
     onShare?: (share: number) => void,
+    onFirst?: (reading: Reading) => void,
   ): Promise<Reading | undefined> {
     const start = performance.now()
     const sheet = heard.sheet(lines)
-    const others = heard.sheet(besides.sheet)
+    const all = [...sheet, ...heard.sheet(besides.sheet)]
     const turn = (turns.get(trial) ?? 0) + 1
     turns.set(trial, turn)
-    const state = await unhurried(
-      fitting(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]), weighed.get(trial)?.state),
-      () => turns.get(trial) === turn,
-      onShare,
-    )
-    if (!state) return undefined
-    const now = weighedOf(state, aboutOf(sheet, discs))
-    weighed.set(trial, now)
-    const { about, outcome } = now
-    const aside = new Set(discs.filter((d) => d.control).map((d) => d.id))
-    const tookMs = performance.now() - start
-    return {
-      serial: ++readings,
-      outcome,
-      // always the same draws, so that a percentage moves only when a throw moves it
-      ranks: ranksOf(outcome, aside),
-      corrected: outcome.discs.map((d) => correctedFlight(d)),
-      asThrown: pathsOf(now, LATEST),
-      leftOut: state.leftOut.filter((t) => about.throws.has(t.throw)),
-      tookMs,
+    const weigh = async (throws: readonly SheetThrow[], firstFrom?: number): Promise<Reading | undefined> => {
+      const state = await unhurried(
+        fitting(evidenceOf(throws, [...discs, ...besides.discs]), weighed.get(trial)?.state),
+        () => turns.get(trial) === turn,
+        firstFrom === undefined ? onShare : undefined,
+      )
+      if (!state) return undefined
+      const now = weighedOf(state, aboutOf(sheet, discs))
+      weighed.set(trial, now)
+      return readingOf(now, discs, { tookMs: performance.now() - start, firstFrom })
     }
+    if (onFirst && all.length > MANY && !weighed.has(trial)) {
+      const some = thinned(all, FIRST_LOOK)
+      const first = await weigh(some, some.length)
+      if (!first) return undefined
+      onFirst(first)
+    }
+    return await weigh(all)
   },
   forecast(trial: string, planned: PlannedThrow, arms: readonly Arm[]): Forecast | undefined {
     const state = weighed.get(trial)?.state

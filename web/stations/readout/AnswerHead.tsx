@@ -11,23 +11,26 @@ import { useUnits } from '../../data/preferences.tsx'
 import { percent } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
 import { buttonLook } from '../../parts/Button.tsx'
+import { weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 interface AnswerHeadProps {
   readonly view: TrialView
   readonly answer: Answer | undefined
   readonly working: boolean
+  /** How many throws the answer is from while the rest are weighed, and how far that is. */
+  readonly first?: { readonly throws: number; readonly share: number | undefined }
   /** On other views than the answer it takes less room. */
   readonly small: boolean
 }
 
 /** The question of the trial, its answer in one sentence, how sure it is, and how it was thrown. */
-export function AnswerHead({ view, answer, working, small }: AnswerHeadProps) {
+export function AnswerHead({ view, answer, working, first, small }: AnswerHeadProps) {
   const units = useUnits()
   const { trial } = view
   const asked = wordsOf(kindOf(view)).words
   return (
-    <header className={clsx('transition-opacity', working && 'opacity-60')} aria-label="Answer">
+    <header className={clsx('transition-opacity', working && !first && 'opacity-60')} aria-label="Answer">
       <p className="text-note text-quiet">
         {trial.question || asked}
         {trial.question && trial.question !== asked && ` · ${asked}`}
@@ -81,6 +84,12 @@ export function AnswerHead({ view, answer, working, small }: AnswerHeadProps) {
           </div>
         )}
       </div>
+      {first && (
+        <p className="mt-1 text-note font-medium" role="status" data-about="view">
+          A first look at {first.throws} of {view.throws.length} throws, evenly chosen.{' '}
+          {weighing(view.throws.length, first.share)}
+        </p>
+      )}
       {!small && (
         <p className="mt-1 text-note text-quiet">
           {conditions(view, units)}{' '}

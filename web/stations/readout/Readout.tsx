@@ -98,7 +98,7 @@ interface ReadProps extends Omit<ViewProps, 'names' | 'name' | 'place' | 'expect
 
 /** A trial that is rated: its answer, and one of its views. */
 function Read({ shown, ...read }: ReadProps) {
-  const { view, reading, ratingKey, working } = read
+  const { view, reading, ratingKey, working, share } = read
   const content = useRef<HTMLDivElement>(null)
   const names = useMemo(() => trialNames(view.discs), [view])
   const short = useShortThrows(view.trial.id)
@@ -131,8 +131,15 @@ function Read({ shown, ...read }: ReadProps) {
   return (
     <Reasons value={{ view, reading, ratingKey, name, place }}>
       <div ref={content} className="grid gap-3 p-3 md:p-4">
-        <AnswerHead {...{ view, working }} answer={answer.value} small={!isAnswer} />
-        {isAnswer && answer.value && <Moved key={trial.id} view={view} answer={answer.value} />}
+        <AnswerHead
+          {...{ view, working }}
+          answer={answer.value}
+          first={reading.firstFrom === undefined ? undefined : { throws: reading.firstFrom, share }}
+          small={!isAnswer}
+        />
+        {isAnswer && answer.value && reading.firstFrom === undefined && (
+          <Moved key={trial.id} view={view} answer={answer.value} />
+        )}
         <div className="flex min-w-0 items-end gap-3" data-about="view">
           <Tabs trialId={trial.id} view={shown} />
           <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
