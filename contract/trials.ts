@@ -297,6 +297,9 @@ export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), th
 /** What is known of a trial's discs besides: counted throws of other trials that share discs with it, and their outings. */
 export const KnownThrows = z.object({ sessions: z.array(Session), throws: z.array(StoredThrow) })
 
+/** What discs of a trial had been through on its first day, as the shelf counts it. */
+export const WornDiscs = z.array(z.object({ discId: Id, throws: z.int(), hardHits: z.int() }))
+
 /** A trial on the bench: how far it is. */
 export const TrialSummary = z.object({
   trial: Trial,

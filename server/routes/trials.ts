@@ -1,7 +1,8 @@
 import type Router from '@koa/router'
+import { min } from 'd3'
 import { z } from 'zod'
 import { sessionIcs } from '../../core/formats/ics.ts'
-import { isTimeZone } from '../../core/throw/day.ts'
+import { dayAt, isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
@@ -11,6 +12,7 @@ import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
+import { wornBefore } from '../store/discRecord.ts'
 import { importThrows } from '../store/importThrows.ts'
 import { readPreferences } from '../store/preferences.ts'
 import { readShelf } from '../store/shelf.ts'
@@ -111,6 +113,13 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
   })
   router.get('/api/trials/:id/known', async (ctx: Ctx) => {
     ctx.body = await readKnown(db, await trialAt(ctx))
+  })
+  router.get('/api/trials/:id/worn', async (ctx: Ctx) => {
+    const { trial, sessions } = await trialAt(ctx)
+    const day = min(sessions, (s) => s.day) ?? dayAt(Date.now(), null)
+    ctx.body = await Promise.all(
+      trial.discIds.map(async (discId) => ({ discId, ...(await wornBefore(db, discId, day)) })),
+    )
   })
   router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {
     const file = await trialAt(ctx)

@@ -126,8 +126,8 @@ async function daysOf(db: Queryable, ids: readonly string[]): Promise<Day[]> {
   })
 }
 
-/** Throws of some discs logged before a day, and what their wear notes add up to by then. */
-async function worn(db: Queryable, discId: string, day: string) {
+/** Throws of a disc logged before a day, and what their wear notes add up to by then. */
+export async function wornBefore(db: Queryable, discId: string, day: string) {
   const [logged] = await db
     .select({ count: sql<number>`count(*)::int` })
     .from(throws)
@@ -202,7 +202,7 @@ export async function readDiscRecord(
       const { day } = days[i]!
       retests.push({
         disc: d.disc,
-        ...(await worn(db, id, day)),
+        ...(await wornBefore(db, id, day)),
         stability: d.stability,
       })
       if (id === discId)
@@ -210,7 +210,7 @@ export async function readDiscRecord(
     }
   const weighing = likeness === undefined || weighed.includes(undefined)
   const rate = wearRate(retests)
-  const now = await worn(db, discId, nextDay(today))
+  const now = await wornBefore(db, discId, nextDay(today))
   // half of its days would foretell something else
   const forecast = row.rating && !weighing ? forecastOf(row.rating, rate, now) : null
   return {

@@ -9,7 +9,7 @@ import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { KnownThrows, Plan } from '../../contract/trials.ts'
+import { KnownThrows, WornDiscs, Plan } from '../../contract/trials.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialCard } from '../../contract/cards.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
@@ -392,6 +392,32 @@ describe('the demo', () => {
     // nothing of its own is told twice
     expect((await read(fresh.id)).throws.some((t) => t.trialId === fresh.id)).equal(false)
     await request(it_.server).get(`/api/trials/${newId()}/known`).expect(404)
+  })
+
+  it('counts what its discs had been through before a trial: throws of earlier days, and what was noted by then', async () => {
+    const read = async (id: string) =>
+      new Map(
+        WornDiscs.parse((await request(it_.server).get(`/api/trials/${id}/worn`).expect(200)).body).map(
+          (d) => [d.discId, d.throws],
+        ),
+      )
+    for (const trial of [finished, halfDone]) {
+      const days = new Map(demo.sessions.map((s) => [s.id, s.day]))
+      const began = demo.throws
+        .filter((t) => t.trialId === trial.id)
+        .map((t) => days.get(t.sessionId)!)
+        .sort()[0]!
+      const worn = await read(trial.id)
+      expect([...worn.keys()]).members(trial.discIds)
+      for (const [disc, throws] of worn) {
+        const logged = demo.throws.filter(
+          (t) => t.discId === disc && t.takenBackAt === null && days.get(t.sessionId)! < began,
+        )
+        const noted = demo.wearNotes.filter((n) => n.discId === disc && n.day <= began)
+        expect(throws).equal(logged.length + noted.reduce((n, w) => n + w.throws, 0))
+      }
+    }
+    await request(it_.server).get(`/api/trials/${newId()}/worn`).expect(404)
   })
 
   it('is rated near its hidden truth: the ladder of the finished trial is right where it claims to be sure', async () => {

@@ -169,7 +169,13 @@ test('what has wear changed? a beaten copy has lost stability', async ({ page })
   await expect(answer).toContainText(
     /Wear has made \w+ less stable|What wear has changed in \w+ is not settled: .*−/,
   )
-  await expect(picture.getByRole('img', { name: 'Stability by wear' })).toBeVisible()
+  await expect(picture.getByRole('img', { name: 'Stability by wear' })).toContainText('throws been through')
+  // the loan cards count what both went through
+  await expect(
+    page.getByText(
+      /A hundred throws change it by .*: Loam, new had been through \d+, Loam, beaten through \d+/,
+    ),
+  ).toBeVisible()
 })
 
 test('what does the weight change? mass is reckoned apart from what is left over', async ({ page }) => {

@@ -7,6 +7,7 @@ import { Shelf } from '../../contract/shelf.ts'
 import {
   ArmDay,
   KnownThrows,
+  WornDiscs,
   Place,
   Session,
   ShortThrow,
@@ -82,6 +83,12 @@ export function useShortThrows(trialId: string): readonly ShortThrow[] {
         .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt)),
     [data, waiting, trialId],
   )
+}
+
+/** How many throws the discs of a trial had been through before it, as far as the shelf counted them, by id. */
+export function useThrough(trialId: string): ReadonlyMap<string, number> {
+  const { data } = useRead(`${addressOf('trials', trialId)}/worn`, WornDiscs)
+  return useMemo(() => new Map((data ?? []).map((d) => [d.discId, d.throws])), [data])
 }
 
 const ArmDays = z.array(ArmDay)

@@ -158,6 +158,7 @@ export type AskedAbout = Pick<Asked, 'discs' | 'convention' | 'pair'> & {
   /** Names of throwers, by what a fit knows their arms by. */
   readonly thrown: ReadonlyMap<string, string>
   readonly short: readonly ShortPlay[]
+  readonly through: ReadonlyMap<string, number>
 }
 
 function answerFrom(

@@ -33,6 +33,8 @@ export interface Asked {
   readonly pair: readonly [string, string] | null
   /** Throwers on file. */
   readonly arms: readonly NamedArm[]
+  /** How many throws discs had been through when these began; nothing of a disc whose count is not known. */
+  readonly through?: ReadonlyMap<string, number>
   readonly words: Wording
 }
 

@@ -72,6 +72,8 @@ export interface WindRow {
 
 /** A disc’s figure by how worn it is. */
 export interface WearPoint {
+  /** Throws it had been through, where that is known. */
+  readonly through: number | undefined
   readonly disc: string
   /** 0 new … 1 beaten. */
   readonly wear: number

@@ -2,7 +2,7 @@ import { greatest } from 'd3'
 import { SEEN_NUMBERS } from '../../flight/disc.ts'
 import { probabilityAbove } from '../../rating/outcome.ts'
 import { effectsOf } from '../effects.ts'
-import { stabilityWord } from '../words.ts'
+import { boundsOf, stabilityWord } from '../words.ts'
 import {
   discOf,
   figure,
@@ -23,12 +23,29 @@ function wornApart(asked: Asked): WearPoint[] {
     copies
       .flatMap((disc): WearPoint[] => {
         const wear = ratedDisc(asked, disc).kin?.wear
-        return wear === undefined ? [] : [{ disc, wear, stability: discOf(asked, disc).stability }]
+        const { stability } = discOf(asked, disc)
+        return wear === undefined ? [] : [{ disc, wear, stability, through: asked.through?.get(disc) }]
       })
       .sort((a, b) => a.wear - b.wear),
   )
   const apart = (list: readonly WearPoint[]) => (list.at(-1)?.wear ?? 0) - (list[0]?.wear ?? 0)
   return greatest(all, apart) ?? []
+}
+
+/** Copies nearer to each other than this, in throws, say little of a hundred. */
+const LEAST_THROWS = 50
+
+/** Throws between the newest and the oldest copy; undefined where they are not counted or too few. */
+function throwsApart({ through: from }: WearPoint, { through: to }: WearPoint): number | undefined {
+  const apart = from === undefined || to === undefined ? 0 : to - from
+  return apart >= LEAST_THROWS ? apart : undefined
+}
+
+/** After how many more throws a disc leaves its word, as fast as it changes; undefined where it does not within what was seen. */
+function leavesAfter(from: number, change: number, apart: number): number | undefined {
+  const { low, high } = boundsOf(stabilityWord(from))
+  const share = ((change < 0 ? low : high) - from) / change
+  return share <= 1 ? share * apart : undefined
 }
 
 /** What wear has changed: copies of one plastic in several states, and what all discs say wear does from new to beaten. */
@@ -56,6 +73,12 @@ export function answerWear(asked: Asked): Answer {
   const [word, after] = [stabilityWord(from), stabilityWord(to)]
   const plastic = ratedDisc(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
   const took = `from the newest to the oldest ${inNumbers(change)} on the scale of turn + fade`
+  const apart = throwsApart(newest, oldest)
+  const per100 = (e: { readonly value: number; readonly sd: number }) => ({
+    value: (100 * e.value) / apart!,
+    sd: (100 * e.sd) / apart!,
+  })
+  const leaves = apart === undefined ? undefined : leavesAfter(from, change.value, apart)
   return {
     question: 'wear',
     sentence: isSettled(p)
@@ -64,17 +87,34 @@ export function answerWear(asked: Asked): Answer {
     probability: p,
     settled: isSettled(p),
     claim: isSettled(p) ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,
-    besides: SEEN_NUMBERS.map((n) => {
-      const by = times(effect[n])
-      const down = 1 - probabilityAbove(by.value, by.sd)
-      return `${n}: ${inNumbers(by)}, ${down >= 0.5 ? 'less' : 'more'} with ${percent(Math.max(down, 1 - down))}`
-    }),
+    besides: [
+      ...(apart === undefined
+        ? []
+        : [
+            `A hundred throws change it by ${inNumbers(per100(change))}: ${words.name(newest.disc)} had been through ${newest.through}, ${words.name(oldest.disc)} through ${oldest.through}`,
+          ]),
+      ...(leaves === undefined
+        ? []
+        : [
+            `At that pace it leaves “${word}” after about ${10 * Math.round((newest.through! + leaves) / 10)} throws`,
+          ]),
+      ...SEEN_NUMBERS.map((n) => {
+        const by = times(effect[n])
+        const down = 1 - probabilityAbove(by.value, by.sd)
+        const pace = apart === undefined ? '' : `, ${inNumbers(per100(by))} a hundred throws`
+        return `${n}: ${inNumbers(by)}${pace}, ${down >= 0.5 ? 'less' : 'more'} with ${percent(Math.max(down, 1 - down))}`
+      }),
+    ],
     open: [
+      ...(apart === undefined
+        ? ['How much a hundred throws change is known once the shelf counts what each copy went through.']
+        : []),
       `It is believed of all discs that are worn alike; one copy of ${words.name(oldest.disc)} may be odd.`,
     ],
     wants: isSettled(p) ? undefined : [newest.disc, oldest.disc],
     figures: {
       stability: figure(change, ''),
+      ...(apart === undefined ? {} : { 'stability per hundred throws': figure(per100(change), '') }),
       ...Object.fromEntries(SEEN_NUMBERS.map((n) => [n, figure(times(effect[n]), '')])),
     },
     picture: { kind: 'wear', points, change: effect.stability },

@@ -5,6 +5,7 @@ import { answerOf } from '../../../core/judge/answers/answerOf.ts'
 import { straightArm } from '../../../core/judge/answers/arms.ts'
 import { numberDraws, sideDraws } from '../../../core/judge/answers/draws.ts'
 import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
+import { boundsOf, stabilityWord } from '../../../core/judge/words.ts'
 import { guessKind } from '../../../core/plan/guess.ts'
 import { QUESTIONS } from '../../../core/plan/questions.ts'
 import { pairOf } from '../../../core/rating/outcome.ts'
@@ -146,6 +147,40 @@ describe('an answer', () => {
     expect(answerOf('weight', alike).sentence).equal(
       'No two copies of one plastic differ in weight: what the weight changes cannot be seen',
     )
+  })
+
+  it('says what wear does a hundred throws where the shelf counts them, and when a copy leaves its word', () => {
+    const kin = [0, 1 / 3, 1].map((wear) => ({ mold: 'Ash', plastic: 'soft', wear }))
+    const q = asked({ seed: 0.62, kin, throws: 48, called: true })
+    const through = new Map([
+      ['disc-0', 0],
+      ['disc-1', 140],
+      ['disc-2', 400],
+    ])
+    const { figures, besides, picture } = answerOf('wear', { ...q, through })
+    const [all, hundred] = [figures['stability']!, figures['stability per hundred throws']!]
+    expect(hundred.value).closeTo(all.value / 4, 1e-9)
+    expect(hundred.high! - hundred.low!).closeTo((all.high! - all.low!) / 4, 1e-9)
+    expect(besides[0]).match(
+      /^A hundred throws change it by .*: Disc 0 had been through 0, Disc 2 through 400$/,
+    )
+    if (picture.kind !== 'wear') throw new Error(picture.kind)
+    expect(picture.points.map((p) => p.through)).deep.equal([0, 140, 400])
+    const newest = picture.points[0]!.stability.value
+    const leaves = besides.find((b) => b.startsWith('At that pace'))
+    if (stabilityWord(newest) === stabilityWord(newest + all.value)) expect(leaves).equal(undefined)
+    else {
+      const after = Number(leaves!.match(/(\d+) throws$/)![1])
+      const there = newest + (hundred.value * after) / 100
+      const { low, high } = boundsOf(stabilityWord(newest))
+      expect(Math.min(Math.abs(there - low), Math.abs(there - high))).most(Math.abs(hundred.value) / 10)
+    }
+    // nearer to each other than fifty throws, and where nothing is counted, nothing is said of a hundred
+    for (const few of [undefined, new Map([...through].map(([d, n]) => [d, n / 10]))]) {
+      const said = answerOf('wear', { ...q, through: few })
+      expect(said.figures).not.have.property('stability per hundred throws')
+      expect(said.open[0]).contain('once the shelf counts')
+    }
   })
 
   const play = (disc: string, groundM: number): ShortPlay => ({

@@ -3,7 +3,7 @@ import { armId } from '../../../core/rating/fromSheet.ts'
 import type { Answer, Answered } from '../../../core/judge/answers/answer.ts'
 import { ANSWER_TO } from '../../../core/judge/answers/answerOf.ts'
 import { askedDiscs, askOf, kindOf } from '../../data/ask.ts'
-import { useShortThrows } from '../../data/hooks.ts'
+import { useShortThrows, useThrough } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { useAsked } from '../../data/useAsked.ts'
@@ -26,6 +26,7 @@ export function useAbout(
 ): AskedAbout {
   const { kind } = useUnits()
   const short = useShortThrows(view.trial.id)
+  const worn = useThrough(view.trial.id)
   return useMemo(() => {
     const codes = new Map(view.discs.map((d) => [d.disc.id, d.disc.code]))
     const thrown = new Map(
@@ -43,12 +44,19 @@ export function useAbout(
       names,
       units: kind,
       thrown,
+      // a disc that is not new and was never counted has been through nobody knows what
+      through: new Map(
+        view.discs.flatMap(({ disc }) => {
+          const throws = worn.get(disc.id)
+          return throws === undefined || (throws === 0 && disc.wear !== 'new') ? [] : [[disc.code, throws]]
+        }),
+      ),
       short: short.flatMap(({ discId, ...seen }) => {
         const disc = codes.get(discId)
         return disc === undefined ? [] : [{ ...seen, disc }]
       }),
     }
-  }, [view, discs, names, kind, short])
+  }, [view, discs, names, kind, short, worn])
 }
 
 /** The answer to a question, of a reading of a trial. */
@@ -61,11 +69,11 @@ export function useAnswer(
   discs?: readonly string[],
 ): Asked<Answer | undefined> {
   const about = useAbout(view, names, discs)
-  const { discs: asked, convention, pair, units, short } = about
+  const { discs: asked, convention, pair, units, short, through } = about
   const key =
     question === null
       ? null
-      : JSON.stringify([question, reading.serial, asked, convention, pair, units, short])
+      : JSON.stringify([question, reading.serial, asked, convention, pair, units, short, [...through]])
   return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {
     about: `${view.trial.id} ${question}`,
   })
