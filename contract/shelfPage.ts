@@ -120,6 +120,18 @@ const LikeDisc = z.object({
 })
 const Estimate = z.object({ value: z.number(), sd: z.number() })
 
+/** The discs of the shelf that fly most and least like one. */
+export const DiscLikeness = z.object({
+  /** Full power with a disc of speed 9 of the arm that flights are compared at. */
+  armMps: z.number(),
+  /** Of two throws of one disc. */
+  spread: z.object({ pathM: z.number(), shapeM: z.number(), carryM: z.number() }),
+  most: z.array(LikeDisc),
+  least: z.array(LikeDisc),
+})
+/** The same as it is asked for; null where the shelf has no other disc that is rated. */
+export const LikenessRead = z.object({ weighing: z.boolean(), likeness: DiscLikeness.nullable() })
+
 /** Everything known of one disc. */
 export const DiscRecord = z.object({
   row: ShelfRow,
@@ -133,16 +145,7 @@ export const DiscRecord = z.object({
   tests: z.array(TestDay),
   /** The latest throws of it, newest first. */
   throws: z.array(DiscThrow),
-  likeness: z
-    .object({
-      /** Full power with a disc of speed 9 of the arm that flights are compared at. */
-      armMps: z.number(),
-      /** Of two throws of one disc. */
-      spread: z.object({ pathM: z.number(), shapeM: z.number(), carryM: z.number() }),
-      most: z.array(LikeDisc),
-      least: z.array(LikeDisc),
-    })
-    .nullable(),
+  likeness: DiscLikeness.nullable(),
   /** What wear does to this plastic, learned from its re-tests; stability a hundred throws and a hard hit. */
   wear: z.object({
     rate: z.object({
@@ -195,5 +198,6 @@ export type ShelfPage = z.infer<typeof ShelfPage>
 export type TestDay = z.infer<typeof TestDay>
 export type DiscThrow = z.infer<typeof DiscThrow>
 export type LikeDisc = z.infer<typeof LikeDisc>
+export type LikenessRead = z.infer<typeof LikenessRead>
 export type DiscRecord = z.infer<typeof DiscRecord>
 export type InspectedDisc = z.infer<typeof InspectedDisc>

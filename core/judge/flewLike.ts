@@ -5,9 +5,17 @@ import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, numbersAt } from './asThrown.ts'
 import { likeness, spreadOf } from './likeness.ts'
 import type { FlownDisc, Likeness, Spread } from './likeness.ts'
+import { tellingShot } from './tellingShot.ts'
+import type { TellingShot } from './tellingShot.ts'
 
 /** How two discs of a trial fly beside each other, and the spread of two throws of one disc by the same arm. */
-export type FlewLike = Likeness & { readonly spread: Spread }
+export interface FlewLike extends Likeness {
+  readonly spread: Spread
+  /** Of the arm: full power with a disc of speed 9 (V₉). */
+  readonly armMps: number
+  /** What tells them apart. */
+  readonly shot: TellingShot
+}
 
 /**
  * How far two throws of one disc meant alike lie apart, thrown by an arm at full power: discs closer than that cannot be told
@@ -28,15 +36,18 @@ const flownDisc = (state: FitState, id: string): FlownDisc => {
 }
 
 /**
- * Whether two discs fly alike, as the throws of a trial have them, at the full power of the arm that threw most of them.
+ * Whether two discs fly alike, as the throws of a trial have them.
  *
+ * @param at V₉ of the arm they are thrown by, m/s: full power of the arm that threw most of them unless told otherwise
  * @returns undefined before both discs have a throw that counts
  */
-export function flewLike(state: FitState, disc: string, other: string): FlewLike | undefined {
+export function flewLike(state: FitState, disc: string, other: string, at?: number): FlewLike | undefined {
   const counted = state.evidence.throws.filter((t) => t.counts)
   if (![disc, other].every((d) => counted.some((t) => t.disc === d))) return undefined
-  const { armMps, noise } = busiestArm(state)!
-  return likeness(flownDisc(state, disc), flownDisc(state, other), armMps, noise)
+  const { noise, ...busiest } = busiestArm(state)!
+  const armMps = at ?? busiest.armMps
+  const [a, b] = [flownDisc(state, disc), flownDisc(state, other)]
+  return { ...likeness(a, b, armMps, noise), armMps, shot: tellingShot(a, b, armMps, noise) }
 }
 
 /** The arm that threw most of the throws that count: its V₉, m/s, and its noise against the usual; undefined before any counts. */

@@ -6,14 +6,15 @@ import { QUESTION_KINDS } from '../../core/plan/questions.ts'
 import { SHELF_CSV_LIMIT, writeShelfCsv } from '../../core/formats/shelfCsv.ts'
 import { proposedOf } from '../../contract/proposed.ts'
 import { dayAt } from '../../core/throw/day.ts'
+import { SHEET_RANGE } from '../../core/throw/ranges.ts'
 import { present } from '../../core/throw/observed.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
-import { DISC_CLASSES, Id, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
+import { DISC_CLASSES, Id, SOURCES, WEAR_STATES, within } from '../../contract/shelf.ts'
 import { ShelfQuery } from '../../contract/shelfPage.ts'
 import type { InspectedDisc } from '../../contract/shelfPage.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
-import { readDiscRecord } from '../store/discRecord.ts'
+import { readDiscRecord, readLikeness } from '../store/discRecord.ts'
 import { importShelf } from '../store/importShelf.ts'
 import { readLatestInspections, readPhoto } from '../store/inspections.ts'
 import { discs } from '../store/schema.ts'
@@ -23,6 +24,10 @@ import { jobOf } from './imports.ts'
 import type { Works } from '../work/works.ts'
 import type { Ctx } from './router.ts'
 
+/** V₉ of an arm, m/s. */
+const LikenessQuery = z.object({
+  arm: z.coerce.number().pipe(within(SHEET_RANGE.fullSpeedMps, ' m/s')).optional(),
+})
 const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
 
 export function discRoutes(router: Router, db: Database, works: Works): void {
@@ -92,6 +97,13 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
     const record = await readDiscRecord(db, works, id, dayAt(Date.now(), null))
     if (!record) throw missing(id)
     ctx.body = record
+  })
+  router.get('/api/discs/:id/likeness', async (ctx: Ctx) => {
+    const id = idAt(ctx)
+    const { arm } = parse(LikenessQuery, { ...ctx.query })
+    const read = await readLikeness(db, works, id, arm)
+    if (!read) throw missing(id)
+    ctx.body = read
   })
   router.get('/api/inspections', async (ctx) => {
     const inspected = await readLatestInspections(db)

@@ -7,7 +7,15 @@ import { REFERENCE_ARM_MPS } from '../../core/flight/arm.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
 import { gramsOf, ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
 import { stabilityOf } from '../../contract/shelfPage.ts'
-import type { DiscRecord, DiscThrow, LikeDisc, Rating, ShelfRow, TestDay } from '../../contract/shelfPage.ts'
+import type {
+  DiscRecord,
+  DiscThrow,
+  LikenessRead,
+  LikeDisc,
+  Rating,
+  ShelfRow,
+  TestDay,
+} from '../../contract/shelfPage.ts'
 import type { Day } from '../work/records.ts'
 import type { Works } from '../work/works.ts'
 import { wireColumns } from './database.ts'
@@ -140,11 +148,16 @@ export async function wornBefore(db: Queryable, discId: string, day: string) {
   }
 }
 
-/** Null where there is nothing to compare with, undefined while it is worked out. */
+/**
+ * Null where there is nothing to compare with, undefined while it is worked out.
+ *
+ * @param arm V₉ of the arm they are thrown by, m/s: that of whoever threw the disc most unless told otherwise
+ */
 async function likenessOf(
   db: Database,
   works: Works,
   row: ShelfRow,
+  arm?: number,
 ): Promise<DiscRecord['likeness'] | undefined> {
   const others = (await readShelfRows(db, isNull(discs.removedAt))).filter(
     (r) => r.rating && r.disc.id !== row.disc.id,
@@ -158,7 +171,7 @@ async function likenessOf(
     .groupBy(throwers.id, throwers.backhandMps)
     .orderBy(desc(sql`count(*)`))
     .limit(1)
-  const armMps = thrower?.backhandMps ?? REFERENCE_ARM_MPS
+  const armMps = arm ?? thrower?.backhandMps ?? REFERENCE_ARM_MPS
   const found = await works.records.likest({
     disc: flown(row),
     others: new Map(others.map((o) => [o.disc.id, flown(o)])),
@@ -174,6 +187,19 @@ async function likenessOf(
     most: like.slice(0, LIKEST),
     least: like.slice(LIKEST).slice(-UNLIKEST),
   }
+}
+
+/** What of the shelf flies like a disc at some arm; undefined where there is no disc of that id. */
+export async function readLikeness(
+  db: Database,
+  works: Works,
+  discId: string,
+  arm?: number,
+): Promise<LikenessRead | undefined> {
+  const [row] = await readShelfRows(db, eq(discs.id, discId))
+  if (!row) return undefined
+  const likeness = await likenessOf(db, works, row, arm)
+  return { weighing: likeness === undefined, likeness: likeness ?? null }
 }
 
 /** Everything known of one disc; undefined where there is none of that id. */

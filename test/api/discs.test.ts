@@ -6,7 +6,7 @@ import { demoId, SHED } from '../../demo/shed.ts'
 import { STABILITY_WORDS } from '../../core/judge/words.ts'
 import { DISC_CLASSES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { Shelf } from '../../contract/shelf.ts'
-import { SHELF_SORTS, ShelfQuery, stabilityOf } from '../../contract/shelfPage.ts'
+import { LikenessRead, SHELF_SORTS, ShelfQuery, stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
 import { shelved, shelvedDiscs } from '../../contract/sheet.ts'
 import { stabilityBy } from '../../core/flight/side.ts'
@@ -397,6 +397,26 @@ describe('the table of the shelf', () => {
     expect(huge.body.detail).match(/at most 2 MB/)
     await put(null).expect(200)
     await api().get(path).expect(404)
+  })
+
+  it('says what of the shelf flies like a disc at any arm', async () => {
+    const id = demoId('disc', 'HS-017')
+    const at = async (arm: string) => {
+      for (;;) {
+        const said = await api().get(`/api/discs/${id}/likeness${arm}`).expect(200)
+        const { weighing, likeness } = LikenessRead.parse(said.body)
+        if (!weighing) return likeness!
+        await new Promise((r) => setTimeout(r, 100))
+      }
+    }
+    const [slow, fast] = [await at('?arm=18'), await at('?arm=30')]
+    expect([slow.armMps, fast.armMps]).deep.equal([18, 30])
+    // the same discs part farther the harder they are thrown
+    expect(fast.most.at(-1)!.distanceM).greaterThan(slow.most.at(-1)!.distanceM)
+    expect((await at('')).armMps).within(18, 31)
+    await api().get(`/api/discs/${id}/likeness?arm=900`).expect(422)
+    await api().get(`/api/discs/${id}/likeness?arm=fast`).expect(422)
+    await api().get(`/api/discs/${newId()}/likeness`).expect(404)
   })
 
   it('keeps a wear log, and counts it', async () => {

@@ -3,7 +3,7 @@ import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
 import { z } from 'zod'
 import type { Disc } from '../../contract/shelf.ts'
-import { DiscRecord, InspectedDisc, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
+import { DiscRecord, InspectedDisc, LikenessRead, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
 import type { ShelfRow } from '../../contract/shelfPage.ts'
 import { say } from '../parts/Toasts.tsx'
 import { read } from './api.ts'
@@ -72,6 +72,16 @@ export function useShelfPage(search: string) {
     return query.success ? pageHere(view.discs, remembered, query.data, now) : data
   }, [own, view, data, search, now])
   return { page, error: error as Error | undefined }
+}
+
+/** The discs of the shelf that fly most like one at some arm (V₉, m/s), once that is worked out. */
+export function useLikeness(id: string, armMps: number | undefined) {
+  const { data, error, mutate } = useSWR<LikenessRead>(
+    armMps === undefined ? null : `/api/discs/${id}/likeness?arm=${armMps.toFixed(2)}`,
+    (path: string) => read(path, LikenessRead),
+  )
+  useUntilSteady(data && { behind: false, weighing: data.weighing }, mutate)
+  return { likeness: data?.weighing ? undefined : data?.likeness, error: error as Error | undefined }
 }
 
 /** Everything known of a disc; only what this device knows of it while the server is away. */

@@ -359,10 +359,10 @@ const rating = {
     const now = weighed.get(trial)
     return now ? matchedThrows(now.state, now.own, a, b) : []
   },
-  /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them. */
-  like(trial: string, disc: string, other: string): ReturnType<typeof flewLike> {
+  /** How far apart two discs of a trial fly, as its throws have them, for whoever threw most of them or for another arm (V₉). */
+  like(trial: string, disc: string, other: string, armMps?: number): ReturnType<typeof flewLike> {
     const state = weighed.get(trial)?.state
-    return state && flewLike(state, disc, other)
+    return state && flewLike(state, disc, other, armMps)
   },
   /** Why a throw finished where it did. */
   why(trial: string, thrown: string): Why | undefined {

@@ -1,4 +1,9 @@
 import { expect } from 'chai'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { fullSpeedWith } from '../../../core/flight/arm.ts'
+import { landing } from '../../../core/flight/landing.ts'
+import { cleanRelease } from '../../../core/flight/release.ts'
+import { tellsWords } from '../../../core/judge/tellingShot.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { flewLike } from '../../../core/judge/flewLike.ts'
 import { simulateSession } from '../../simulate/session.ts'
@@ -22,6 +27,37 @@ describe('whether two discs flew alike', () => {
     const far = flewLike(state, most.id, least.id)!
     expect(far.distanceM).greaterThan(0.5 * far.spread.pathM)
     expect(far.overlaps).equal(false)
+  })
+
+  it('names the shot that tells two apart, how far apart they then land, and that against the scatter of the arm', () => {
+    const { shot, armMps } = flewLike(state, a, b)!
+    const again = flewLike(state, a, b, armMps)!.shot
+    expect(again).deep.equal(shot)
+    const bodies = [a, b].map((id) => {
+      const i = evidence.discs.findIndex((d) => d.id === id)
+      const { published, body } = evidence.discs[i]!
+      const [glide, turn, fade] = state.numbers[i]!
+      return { numbers: { speed: published.speed, glide: glide!, turn: turn!, fade: fade! }, body }
+    })
+    const land = (i: number, power: number, hyzerRad: number, windAlongMps: number) => {
+      const { numbers, body } = bodies[i]!
+      const release = cleanRelease(power * fullSpeedWith(armMps, numbers.speed), hyzerRad)
+      const { carryM, veerM } = landing(numbers, body, release, { ...STILL_AIR, windAlongMps })
+      return [carryM, veerM] as const
+    }
+    const apart = (power: number, hyzerRad: number, wind: number) => {
+      const [x, y] = [0, 1].map((i) => land(i, power, hyzerRad, wind))
+      return Math.hypot(x![0] - y![0], x![1] - y![1])
+    }
+    expect(apart(shot.power, shot.hyzerRad, shot.windAlongMps)).closeTo(shot.apartM, 1e-6)
+    // a noisier arm tells less by the same throw; another arm has a shot of its own
+    const noisier = { ...state, scales: state.scales.map((v) => 4 * v) }
+    expect(flewLike(noisier, a, b)!.shot.against).closeTo(shot.against / 2, 0.05 * shot.against)
+    expect(flewLike(state, a, b, 18)!.armMps).equal(18)
+    expect(flewLike(state, a, b, 18)!.shot.apartM).lessThan(shot.apartM)
+    expect(tellsWords(shot, 'Flint', 'Ash', { name: (d) => d })).match(
+      /tells Flint from Ash.* they land \d+\.\d m apart, \d+\.\d times what two throws scatter$/,
+    )
   })
 
   it('says nothing before both were thrown, and knows no disc that is not there', () => {
