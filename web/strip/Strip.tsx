@@ -58,6 +58,10 @@ const PAD = { left: 14, right: 14, top: 8, bottom: 30 }
 const BAND_M = 10
 /** No closer than this, m downrange and across. */
 const CLOSEST = { down: 20, sides: 8 }
+/** On a screen narrower than this, px, what is only looked at has its side drawn larger to be at least so tall, within reason. */
+const NARROW_PX = 480
+const TALL_PX = 240
+const MOST_STRETCHED = 3
 /** A letter of a name is about this wide. */
 const LETTER_PX = 7.6
 
@@ -68,7 +72,7 @@ const LETTER_PX = 7.6
 export function Strip({
   reach,
   fade,
-  stretch = 1,
+  stretch: asked = 1,
   names = [],
   height: most,
   label,
@@ -93,7 +97,12 @@ export function Strip({
   const { from: start = 0, left: high, right: low } = reach
   const sides = Math.max(CLOSEST.sides, high + low)
   const long = Math.max(CLOSEST.down, reach.down - start)
-  const needed = PAD.top + PAD.bottom + (1.15 * sides * stretch * (wide - room)) / long
+  const drawn = (1.15 * sides * (wide - room)) / long
+  const stretch =
+    width >= NARROW_PX || onPoint
+      ? asked
+      : Math.max(asked, Math.min(MOST_STRETCHED, (TALL_PX - PAD.top - PAD.bottom) / drawn))
+  const needed = PAD.top + PAD.bottom + stretch * drawn
   const height = onPoint ? most : Math.min(most, Math.max(118, Math.ceil(needed)))
 
   const scale = useMemo<Scale & { start: number; fieldDown: number }>(() => {
@@ -201,6 +210,17 @@ export function Strip({
               {fade === 'up' ? 'turn side' : `right · ${lower} side`}
             </text>
           </g>
+          {stretch > asked && (
+            <text
+              x={right - 8}
+              y={PAD.top + 17}
+              textAnchor="end"
+              fontSize="13"
+              style={{ fill: 'var(--ink)' }}
+            >
+              side × {stretch.toFixed(1)}
+            </text>
+          )}
           <g className="figure" fontSize="14" style={{ fill: 'var(--quiet)' }}>
             {marks.map((t, i) => (
               <text

@@ -164,13 +164,13 @@ export function Flights({
         <Button
           aria-pressed={stretch}
           onClick={() => set('stretch', stretch ? null : '1')}
-          className={clsx(stretch && 'bg-tint')}
+          className={clsx('max-md:hidden', stretch && 'bg-tint')}
         >
           {stretch ? 'Side × 2' : 'True scale'}
         </Button>
       </div>
       {show === 'corrected' && (
-        <div className="mb-2 flex flex-wrap gap-2">
+        <div className="mb-2 flex flex-wrap gap-2 max-md:grid max-md:grid-cols-3">
           {waysOf(units).map(({ key, label, options }) => (
             <SelectInput
               key={key}

@@ -29,7 +29,7 @@ export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left">
-        <thead className="text-note text-quiet">
+        <thead className="text-note text-quiet max-md:sr-only">
           <tr>
             <th className="font-normal">Arm</th>
             <th className="font-normal">Flat, clean, in still air; bands of {length.show(BAND_M, 0)}</th>
@@ -41,30 +41,38 @@ export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
         </thead>
         <tbody>
           {rows.map((r) => (
-            <tr key={r.arm} className="border-t border-rule">
-              <th scope="row" className="pr-3 font-medium whitespace-nowrap">
+            <tr
+              key={r.arm}
+              className="border-t border-rule max-md:grid max-md:grid-cols-[1fr_auto_auto] max-md:items-baseline max-md:gap-x-3 max-md:pt-1"
+            >
+              <th scope="row" className="pr-3 font-medium whitespace-nowrap max-md:pr-0">
                 {r.thrower ? r.arm : speed.show(r.armMps, 0)}
                 {r.thrower && (
-                  <span className="figure block text-note text-quiet">{speed.show(r.armMps)}</span>
+                  <span className="figure block text-note text-quiet max-md:ml-2 max-md:inline">
+                    {speed.show(r.armMps)}
+                  </span>
                 )}
               </th>
-              <td className="py-0.5">
+              <td className="py-0.5 max-md:order-last max-md:col-span-full">
                 <Lane path={r.path} far={far} up={up} hue={hue} />
               </td>
-              <td className="figure px-2 text-right">
+              <td className="figure px-2 text-right max-md:px-0">
                 {figure(length.to(r.carry.value), 0)}
-                <span className="block text-note text-quiet">
+                <span className="md:hidden"> {length.unit}</span>
+                <span className="block text-note text-quiet max-md:hidden">
                   ±{(length.to(Z90) * r.carry.sd).toFixed(0)}
                 </span>
               </td>
               <td className="figure px-2 text-right max-md:hidden">{aside(r.turnedM)}</td>
-              <td className="figure px-2 text-right whitespace-nowrap">
+              <td className="figure px-2 text-right whitespace-nowrap max-md:px-0">
+                <span className="text-note text-quiet md:hidden">ends </span>
                 {aside(r.finish.value)}
-                <span className="block text-note text-quiet">
+                <span className="block text-note text-quiet max-md:hidden">
                   ±{(length.to(Z90) * r.finish.sd).toFixed(1)}
                 </span>
               </td>
-              <td className="figure text-right whitespace-nowrap">
+              <td className="figure text-right whitespace-nowrap max-md:col-span-full max-md:text-left max-md:text-note">
+                <span className="text-quiet md:hidden">seems turn / fade </span>
                 {r.exact ? '' : 'about '}
                 {figure(r.turn, 1)} / {figure(r.fade, 1)}
               </td>

@@ -12,7 +12,7 @@ import { hueOf } from '../../../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 const WIDTH = 360
-const HEIGHT = 220
+const HEIGHT = 300
 const PAD = { left: 40, right: 8, top: 26, bottom: 34 }
 
 /** Flights in a wind that is pulled, and where each disc finishes in every wind along the line. */
@@ -43,64 +43,64 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
         />
         <strong className="figure">{words}</strong>
       </label>
-      <Strip
-        height={300}
-        fade={outcome.fadeSide ?? 'up'}
-        names={rows.map((r) => name(r.disc))}
-        reach={{
-          down: 1.03 * Math.max(...all.map((p) => p.x)),
-          left: Math.max(6, high) + 2,
-          right: Math.max(6, -low) + 2,
-        }}
-        label={`Flights in ${words}, seen from above; the table says the same in figures`}
-      >
-        {rows.map((r) => (
-          <Flight
-            key={r.disc}
-            hue={hueOf(place(r.disc))}
-            path={at(r).path.map((p) => ({ down: p.x, left: up * p.y }))}
-          />
-        ))}
-        <EndLabels
-          ends={rows.map((r) => {
-            const end = at(r).path.at(-1)!
-            return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(r.disc)), words: name(r.disc) }
-          })}
-        />
-      </Strip>
-      <div className="mt-3 grid items-start gap-4 md:grid-cols-[auto_minmax(0,1fr)]">
-        <FinishByWind rows={rows} along={along} place={place} />
-        <table className="w-full text-left">
-          <thead className="text-note text-quiet">
-            <tr>
-              <th className="font-normal">Disc</th>
-              <th className="text-right font-normal">finish moved a m/s of headwind</th>
-              <th className="text-right font-normal max-md:hidden">across, 4 m/s</th>
-              <th className="text-right font-normal">holds best</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => {
-              const across = r.points.filter((p) => Math.abs(p.toFadeMps) === 4)
-              const moved = (across[1]!.finish.value - across[0]!.finish.value) / 2
-              return (
-                <tr key={r.disc} className="border-t border-rule">
-                  <DiscHead place={place(r.disc)}>{name(r.disc)}</DiscHead>
-                  <td className="figure text-right">
-                    {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
-                    {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
-                    <span className="block text-note text-quiet">
-                      ±{(length.to(Z90) * r.turnPerMps.sd).toFixed(1)} {length.unit}
-                    </span>
-                  </td>
-                  <td className="figure text-right max-md:hidden">{length.show(Math.abs(moved))}</td>
-                  <td className="figure text-right">{percent(r.pHoldsBest)}</td>
-                </tr>
-              )
+      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_auto]">
+        <Strip
+          height={300}
+          fade={outcome.fadeSide ?? 'up'}
+          names={rows.map((r) => name(r.disc))}
+          reach={{
+            down: 1.03 * Math.max(...all.map((p) => p.x)),
+            left: Math.max(6, high) + 2,
+            right: Math.max(6, -low) + 2,
+          }}
+          label={`Flights in ${words}, seen from above; the table says the same in figures`}
+        >
+          {rows.map((r) => (
+            <Flight
+              key={r.disc}
+              hue={hueOf(place(r.disc))}
+              path={at(r).path.map((p) => ({ down: p.x, left: up * p.y }))}
+            />
+          ))}
+          <EndLabels
+            ends={rows.map((r) => {
+              const end = at(r).path.at(-1)!
+              return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(r.disc)), words: name(r.disc) }
             })}
-          </tbody>
-        </table>
+          />
+        </Strip>
+        <FinishByWind rows={rows} along={along} place={place} />
       </div>
+      <table className="mt-3 w-full text-left">
+        <thead className="text-note text-quiet">
+          <tr>
+            <th className="font-normal">Disc</th>
+            <th className="text-right font-normal">finish moved a m/s of headwind</th>
+            <th className="text-right font-normal max-md:hidden">across, 4 m/s</th>
+            <th className="text-right font-normal">holds best</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((r) => {
+            const across = r.points.filter((p) => Math.abs(p.toFadeMps) === 4)
+            const moved = (across[1]!.finish.value - across[0]!.finish.value) / 2
+            return (
+              <tr key={r.disc} className="border-t border-rule">
+                <DiscHead place={place(r.disc)}>{name(r.disc)}</DiscHead>
+                <td className="figure text-right">
+                  {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
+                  {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
+                  <span className="text-note text-quiet max-md:block">
+                    ±{(length.to(Z90) * r.turnPerMps.sd).toFixed(1)} {length.unit}
+                  </span>
+                </td>
+                <td className="figure text-right max-md:hidden">{length.show(Math.abs(moved))}</td>
+                <td className="figure text-right">{percent(r.pHoldsBest)}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
     </div>
   )
 }

@@ -180,7 +180,7 @@ function Row({ like, spread, far, called, note, children }: RowProps) {
       <span className="figure text-right">{length.show(distanceM)}</span>
       <span className="col-span-3 text-note text-quiet">
         {overlaps
-          ? 'They overlap: which of them was thrown cannot be seen from a throw.'
+          ? 'They overlap, in bend and in carry: an ordinary throw does not tell which it was.'
           : sameShape
             ? `They bend alike; ${called} ${carries}.`
             : sameDistance
