@@ -1,5 +1,9 @@
 import { aimsOf, LABEL_BOUNDS, order } from '../plan/aims.ts'
 import type { Aim, Ask, LabelFigure } from '../plan/aims.ts'
+import { contrastFor } from '../plan/contrasts.ts'
+import { beliefOf, varianceOf } from '../plan/information.ts'
+import type { QuestionKind } from '../plan/questions.ts'
+import { busiestArm } from './flewLike.ts'
 import { labelScale } from '../flight/side.ts'
 import { sharesBetween } from '../rating/normal.ts'
 import type { DiscRating, Estimate, Outcome } from '../rating/outcome.ts'
@@ -7,10 +11,14 @@ import type { FitState } from '../rating/state.ts'
 import { ladderOf, openNeighbours, sureness } from './ladder.ts'
 import { SETTLED } from './statements.ts'
 
+/** Questions that ask something else of their discs than which is the more stable. */
+const OWN_AIMS: readonly QuestionKind[] = ['label', 'arms', 'wind']
+
 /** What is still to be told of what is asked; the neighbours on the ladder, those still open if any are, once all of it is told. */
 export function openAims(state: FitState, outcome: Outcome, ask: Ask): Aim[] {
-  if (ask.pair === null && ask.kind !== 'label') return openNeighbours(state, outcome).map(order)
-  const open = aimsOf(ask, ladderOf(state, outcome)).filter((aim) => surenessOf(outcome, aim) < SETTLED)
+  if (ask.pair === null && !OWN_AIMS.includes(ask.kind)) return openNeighbours(state, outcome).map(order)
+  const aims = aimsOf(ask, ladderOf(state, outcome), busiestArm(state)?.armMps)
+  const open = aims.filter((aim) => surenessOf(state, outcome, aim) < SETTLED)
   return open.length > 0 ? open : openNeighbours(state, outcome).map(order)
 }
 
@@ -22,8 +30,15 @@ export function offLabel({ observed, sd, published, stability }: DiscRating, fig
 }
 
 /** How surely an aim is told already: the probability of the likeliest answer. */
-function surenessOf(outcome: Outcome, aim: Aim): number {
+function surenessOf(state: FitState, outcome: Outcome, aim: Aim): number {
   if (aim.of === 'order') return sureness(outcome, [aim.a, aim.b])
+  if (aim.of !== 'label') {
+    const belief = beliefOf(state)
+    const contrast = contrastFor(state, belief, aim)
+    return Math.max(
+      ...sharesBetween(contrast.value, Math.sqrt(varianceOf(belief, contrast)), contrast.bounds),
+    )
+  }
   const off = offLabel(
     outcome.discs.find((d) => d.disc === aim.disc)!,
     aim.figure,

@@ -8,13 +8,13 @@ import type { Estimate } from '../rating/outcome.ts'
 import { chanceSettled } from '../plan/telling.ts'
 import {
   beliefOf,
-  contrastOf,
   informationOf,
   varianceOf,
   reachOf,
   variancesWith,
   withThrow,
 } from '../plan/information.ts'
+import { contrastOf } from '../plan/contrasts.ts'
 import type { Candidate } from '../plan/information.ts'
 
 /** So many more throws of a pair are looked at. */

@@ -1,10 +1,19 @@
+import { REFERENCE_ARM_MPS } from '../flight/arm.ts'
 import { HALF_NUMBER, SEEN_NUMBERS } from '../flight/disc.ts'
 import type { QuestionKind } from './questions.ts'
 
-/** One thing throws are to tell: which of two discs is the more stable, or whether a disc is as its label says. */
+/** One thing throws are to tell. */
 export type Aim =
+  /** Which of two discs is the more stable. */
   | { readonly of: 'order'; readonly a: string; readonly b: string }
+  /** Whether a disc is as its label says. */
   | { readonly of: 'label'; readonly disc: string; readonly figure: LabelFigure }
+  /** On which side of the aim line a disc finishes for an arm (V₉), thrown flat in still air. */
+  | { readonly of: 'finish'; readonly disc: string; readonly armMps: number }
+  /** To which side a headwind takes the finish of a disc. */
+  | { readonly of: 'wind'; readonly disc: string; readonly armMps: number }
+  /** Which of two discs a headwind moves less. */
+  | { readonly of: 'holds'; readonly a: string; readonly b: string; readonly armMps: number }
 
 /** What of a label can be true: each number, and where it says the disc flies, on the scale of turn + fade. */
 export const LABEL_FIGURES = ['stability', ...SEEN_NUMBERS] as const
@@ -23,18 +32,31 @@ export const ORDER_BOUNDS = [0] as const
 
 export const order = ([a, b]: readonly [string, string]): Aim => ({ of: 'order', a, b })
 
+/** Headwind against which discs hold their line or do not, m/s. */
+export const HEADWIND = 6
+/** Arms by which another arm is asked about: a junior’s, a usual one, one of full power; V₉, m/s. */
+export const OTHER_ARMS = [18, 24, 31] as const
+
 /** Every pair of some discs. */
 export const pairsOf = (discs: readonly string[]): (readonly [string, string])[] =>
   discs.flatMap((a, i) => discs.slice(i + 1).map((b) => [a, b] as const))
 
 /**
- * What a question comes to: each figure of each disc where labels are asked about, the order of the pair it is about, else of
- * every pair.
+ * What a question comes to: each figure of each disc where labels are asked about; where each disc finishes for other arms; which
+ * disc holds its line in the wind; the order of the pair it is about, else of every pair.
  *
  * @param discs those asked about, the control disc not among them
+ * @param armMps V₉ of the arm that throws, m/s
  */
-export function aimsOf({ kind, pair }: Ask, discs: readonly string[]): Aim[] {
-  if (pair && pair.every((d) => discs.includes(d))) return [order(pair)]
+export function aimsOf({ kind, pair }: Ask, discs: readonly string[], armMps = REFERENCE_ARM_MPS): Aim[] {
+  const about = pair?.every((d) => discs.includes(d)) ? pair : undefined
+  if (kind === 'arms' && !about)
+    return discs.flatMap((disc) => OTHER_ARMS.map((arm): Aim => ({ of: 'finish', disc, armMps: arm })))
+  if (kind === 'wind')
+    return discs.length === 1
+      ? [{ of: 'wind', disc: discs[0]!, armMps }]
+      : (about ? [about] : pairsOf(discs)).map(([a, b]): Aim => ({ of: 'holds', a, b, armMps }))
+  if (about) return [order(about)]
   if (kind === 'label')
     return discs.flatMap((disc) => LABEL_FIGURES.map((figure): Aim => ({ of: 'label', disc, figure })))
   return pairsOf(discs).map(order)

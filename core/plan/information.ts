@@ -1,7 +1,3 @@
-import { SEEN_NUMBERS } from '../flight/disc.ts'
-import { labelScale, stabilityAt } from '../flight/side.ts'
-import { discrepancyBetween } from '../rating/discrepancy.ts'
-import { sideIn } from '../rating/sides.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from '../rating/places.ts'
 import { aimColumn, effectColumn } from '../rating/beliefs.ts'
 import { AIM_LINE_SD, habitSdsOf } from '../rating/evidence.ts'
@@ -13,10 +9,9 @@ import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
-import { LABEL_BOUNDS, ORDER_BOUNDS } from './aims.ts'
-import type { Aim, LabelFigure } from './aims.ts'
 import { aimOf, armOf, discOf, flightOf, pointMeant } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
+import type { Contrast } from './contrasts.ts'
 
 /** A throw that could be made, and what would be seen of it. */
 export interface Candidate extends PlannedThrow {
@@ -185,75 +180,6 @@ export function informationOf(
     bearing: term.bearing.map((v, i) => v * shares[i < term.seenRows * BEARS_ON ? 0 : 1]),
     places: placesOf(belief, at, armAt, candidate),
   }
-}
-
-/** One figure that is asked about, as places and weights in a belief. */
-export interface Contrast {
-  /** Of a difference of sides, m a 100 m; of a number less its label, in numbers. */
-  readonly value: number
-  /** Where the answer changes, ascending. */
-  readonly bounds: readonly number[]
-  readonly places: readonly (readonly [place: number, weight: number])[]
-  /** What the model's own error leaves of the variance, whatever is thrown. */
-  readonly floor: number
-}
-
-/** How much further to the fade side one disc flies than another, as the fit has it. */
-export function contrastOf(state: FitState, belief: Belief, a: string, b: string): Contrast {
-  const [i, j] = [belief.discs.indexOf(a), belief.discs.indexOf(b)]
-  if (i < 0 || j < 0) throw new RangeError(`${i < 0 ? a : b} is not among the discs of this fit.`)
-  const [one, other] = [sideIn(state, i), sideIn(state, j)]
-  return {
-    value: one.side - other.side,
-    bounds: ORDER_BOUNDS,
-    floor: floorOf(state, [i, one.sideBy], [j, other.sideBy]),
-    places: [
-      ...one.sideBy.map((w, k) => [i * OF_DISC + k, w] as const),
-      ...other.sideBy.map((w, k) => [j * OF_DISC + k, -w] as const),
-    ],
-  }
-}
-
-/** How far a figure of a disc is off its label, as the fit has it. */
-function labelContrast(state: FitState, belief: Belief, disc: string, figure: LabelFigure): Contrast {
-  const i = belief.discs.indexOf(disc)
-  if (i < 0) throw new RangeError(`${disc} is not among the discs of this fit.`)
-  const { published } = state.evidence.discs[i]!
-  const model = discrepancyBetween(state, i, i)
-  if (figure === 'stability') {
-    const scale = labelScale(published)
-    const { side, sideBy } = sideIn(state, i)
-    const weights = sideBy.map((w) => w / scale.perNumber)
-    return {
-      value: stabilityAt(scale, side) - scale.stability,
-      bounds: LABEL_BOUNDS,
-      floor: weights.reduce((s, w, k) => s + w * w * model[k]!, 0),
-      places: weights.map((w, k) => [i * OF_DISC + k, w] as const),
-    }
-  }
-  const k = SEEN_NUMBERS.indexOf(figure)
-  return {
-    value: state.numbers[i]![k]! - published[figure],
-    bounds: LABEL_BOUNDS,
-    floor: model[k]!,
-    places: [[i * OF_DISC + k, 1]],
-  }
-}
-
-/** What an aim asks about, as the fit has it. */
-export const contrastFor = (state: FitState, belief: Belief, aim: Aim): Contrast =>
-  aim.of === 'order'
-    ? contrastOf(state, belief, aim.a, aim.b)
-    : labelContrast(state, belief, aim.disc, aim.figure)
-
-type Weighted = readonly [disc: number, weights: readonly [number, number, number]]
-function floorOf(state: FitState, [a, one]: Weighted, [b, other]: Weighted): number {
-  const of = (x: number, y: number) => discrepancyBetween(state, x, y)
-  const [own, its, both] = [of(a, a), of(b, b), of(a, b)]
-  return one.reduce(
-    (s, w, k) => s + w * w * own[k]! + other[k]! ** 2 * its[k]! - 2 * w * other[k]! * both[k]!,
-    0,
-  )
 }
 
 export function varianceOf(belief: Belief, { places, floor }: Contrast): number {

@@ -158,6 +158,19 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   for (const figure of ['stability', 'glide', 'turn', 'fade'])
     await expect(settles.getByRole('columnheader', { name: figure })).toBeVisible()
   await expect(telling).toContainText('of all that is on the labels')
+  // other arms and the wind are told in metres of flights
+  put = stored(page)
+  await page.getByRole('combobox', { name: 'Question' }).selectOption('arms')
+  await put
+  for (const arm of ['18 m/s', '24 m/s', '31 m/s'])
+    await expect(settles.getByRole('columnheader', { name: arm })).toBeVisible()
+  await expect(
+    settles.getByRole('cell', { name: /24 m\/s: \d+ per cent; known within ±\d+\.\d/ }).first(),
+  ).toBeVisible()
+  put = stored(page)
+  await page.getByRole('combobox', { name: 'Question' }).selectOption('wind')
+  await put
+  await expect(settles).toContainText('which of two a headwind moves less')
 
   // other tests want this trial without a plan
   const id = page.url().match(/trials\/([^/]+)/)![1]!

@@ -33,7 +33,7 @@ import type { Behind } from '../../core/judge/behind.ts'
 import { againstEye } from '../../core/judge/eye.ts'
 import type { AgainstEye } from '../../core/judge/eye.ts'
 import type { Spread } from '../../core/judge/likeness.ts'
-import { armSpeed, armSpread, flewLike } from '../../core/judge/flewLike.ts'
+import { armSpeed, armSpread, busiestArm, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -304,12 +304,13 @@ const rating = {
     const others = heard.sheet(besides.sheet)
     const state = fit(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
-    const aims = aimsOf(ask, asked)
+    const armMps = busiestArm(state)?.armMps ?? arms[0]?.fullSpeedMps
+    const aims = aimsOf(ask, asked, armMps)
     const aimed = meantBy(protocol, state, candidates, arms)
     const meant = meantBy(protocol, state, planned, arms)
     const telling = tellingThrows(state, aims, aimed, spend, arms)
     return {
-      settles: worthOf(state, aimsOf({ ...ask, pair: null }, asked), meant, arms),
+      settles: worthOf(state, aimsOf({ ...ask, pair: null }, asked, armMps), meant, arms),
       planned: worthOf(state, aims, meant, arms),
       even: worthOf(state, aims, meantBy(protocol, state, even, arms), arms),
       telling: { ...telling, throws: telling.throws.map((t) => candidates[aimed.indexOf(t)]!) },

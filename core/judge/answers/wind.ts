@@ -3,6 +3,7 @@ import { fullSpeedWith } from '../../flight/arm.ts'
 import { landing } from '../../flight/landing.ts'
 import { pathPoints, tracePath } from '../../flight/path.ts'
 import { cleanRelease } from '../../flight/release.ts'
+import { HEADWIND } from '../../plan/aims.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
 import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
@@ -15,8 +16,6 @@ const WINDS: readonly (readonly [along: number, toFade: number])[] = [
   ...[-8, -6, -4, -2, 0, 2, 4, 6, 8].map((w) => [w, 0] as const),
   ...[-8, -4, 4, 8].map((w) => [0, w] as const),
 ]
-/** Headwind against which discs hold their line or do not, m/s. */
-export const HEADWIND = 6
 
 /** A flight flat and clean at full power: how far it carries and where it finishes. */
 const flown = (asked: Asked, disc: string, armMps: number) => {

@@ -1,27 +1,29 @@
 import { mean, median, randomLcg, randomNormal, sum } from 'd3'
 import { expect } from 'chai'
 import { STILL_AIR } from '../../../core/flight/air.ts'
+import { fullSpeedWith } from '../../../core/flight/arm.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
-import { DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
+import { landing } from '../../../core/flight/landing.ts'
+import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
 import { resolution, settling } from '../../../core/judge/resolve.ts'
 import {
   beliefOf,
-  contrastFor,
-  contrastOf,
   informationOf,
   varianceOf,
   reachOf,
   variancesWith,
   withThrow,
 } from '../../../core/plan/information.ts'
+import { contrastFor, contrastOf } from '../../../core/plan/contrasts.ts'
 import type { Candidate } from '../../../core/plan/information.ts'
-import { aimsOf, order } from '../../../core/plan/aims.ts'
+import { aimsOf, HEADWIND, order } from '../../../core/plan/aims.ts'
 import { chanceSettled, tellingThrows, worthOf, wrongOrder } from '../../../core/plan/telling.ts'
 import type { ThrowEvidence } from '../../../core/rating/evidence.ts'
 import { offLabel, openAims } from '../../../core/judge/asked.ts'
 import { unsettledNeighbours } from '../../../core/judge/ladder.ts'
 import { sharesBetween } from '../../../core/rating/normal.ts'
 import { fit } from '../../../core/rating/fit.ts'
+import type { FitState } from '../../../core/rating/state.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
 import { throwDisc } from '../../../core/simulate/thrower.ts'
 import { promises, race } from '../../simulate/ahead.ts'
@@ -166,6 +168,85 @@ describe('telling throws', () => {
     const own = telling.throws.filter((t) => t.disc === 'disc-1').length
     expect(own).greaterThan(12)
     telling.aims.forEach(({ sdNow, sdAfter }) => expect(sdAfter).lessThan(sdNow))
+  })
+
+  const flownBy = (
+    state: FitState,
+    disc: string,
+    armMps: number,
+    windAlongMps: number,
+    by: readonly number[],
+  ) => {
+    const i = state.evidence.discs.findIndex((d) => d.id === disc)
+    const { published, body } = state.evidence.discs[i]!
+    const [glide, turn, fade] = state.numbers[i]!
+    return landing(
+      { speed: published.speed, glide: glide! + by[0]!, turn: turn! + by[1]!, fade: fade! + by[2]! },
+      body,
+      cleanRelease(fullSpeedWith(armMps, published.speed)),
+      { ...STILL_AIR, windAlongMps },
+    ).veerM
+  }
+
+  it('serve a question about other arms, and one about the wind, in metres of flights', () => {
+    const { evidence } = session(0.13)
+    const state = fit(evidence)
+    const start = beliefOf(state)
+    const arms = aimsOf({ kind: 'arms', pair: null }, ['disc-1', 'disc-2'])
+    expect(arms).lengthOf(6)
+    for (const aim of arms) {
+      if (aim.of !== 'finish') throw new Error(aim.of)
+      const contrast = contrastFor(state, start, aim)
+      expect(contrast.value).closeTo(flownBy(state, aim.disc, aim.armMps, 0, [0, 0, 0]), 1e-9)
+      // a little more of every number moves the finish as the places say
+      const weight = contrast.places.reduce((s, [, w]) => s + w, 0)
+      const moved = flownBy(state, aim.disc, aim.armMps, 0, [0.02, 0.02, 0.02]) - contrast.value
+      expect(moved).closeTo(0.02 * weight, 0.02 + 0.1 * Math.abs(moved))
+      expect(varianceOf(start, contrast)).greaterThan(contrast.floor)
+    }
+    const cost = (disc: string) =>
+      (flownBy(state, disc, 25, 0, [0, 0, 0]) - flownBy(state, disc, 25, -HEADWIND, [0, 0, 0])) / HEADWIND
+    const [alone] = aimsOf({ kind: 'wind', pair: null }, ['disc-1'], 25)
+    expect(contrastFor(state, start, alone!).value).closeTo(cost('disc-1'), 1e-9)
+    const wind = aimsOf({ kind: 'wind', pair: null }, ['disc-1', 'disc-2', 'disc-3'], 25)
+    for (const aim of wind) {
+      if (aim.of !== 'holds') throw new Error(aim.of)
+      const { value } = contrastFor(state, start, aim)
+      expect(value).closeTo(Math.abs(cost(aim.a)) - Math.abs(cost(aim.b)), 1e-9)
+    }
+    const all = cells(['disc-0', 'disc-1', 'disc-2', 'disc-3'])
+    for (const aims of [arms, wind]) {
+      const telling = tellingThrows(state, aims, all, 24)
+      expect(telling.wrongAfter).most(worthOf(state, aims, all).wrongAfter + 1e-9)
+      telling.aims.forEach(({ sdNow, sdAfter }) => expect(sdAfter).lessThan(sdNow))
+    }
+    // those asked about are thrown, the ones beside them hardly
+    const own = tellingThrows(state, arms, all, 24).throws.filter((t) =>
+      ['disc-1', 'disc-2'].includes(t.disc),
+    )
+    expect(own.length).greaterThan(14)
+    expect(() => contrastFor(state, start, { of: 'wind', disc: 'nobody', armMps: 25 })).throw(RangeError)
+  })
+
+  it('are as narrow once thrown as they said: where discs finish for other arms', () => {
+    const ratios: number[] = []
+    for (const seed of [0.21, 0.43, 0.67, 0.87]) {
+      const { evidence } = session(seed, 4, 48)
+      const half = fit({ ...evidence, throws: evidence.throws.slice(0, 24) })
+      const aims = aimsOf({ kind: 'arms', pair: null }, ['disc-1', 'disc-2'])
+      const rest = evidence.throws
+        .slice(24)
+        .map((t): Candidate => ({ ...t, angleCalled: t.hyzerCalledRad !== undefined }))
+      const expected = worthOf(half, aims, rest)
+      const whole = fit(evidence)
+      const belief = beliefOf(whole)
+      expected.aims.forEach(({ aim, sdNow, sdAfter }) => {
+        const sd = Math.sqrt(varianceOf(belief, contrastFor(whole, belief, aim)))
+        expect(sdAfter).lessThan(sdNow)
+        ratios.push(Math.log(sd / sdAfter))
+      })
+    }
+    expect(mean(ratios)).within(-0.25, 0.25)
   })
 
   it('are asked for what is open of the question, and for neighbours once it is told', () => {

@@ -54,6 +54,13 @@ export default function PlanStation({ trialId }: { trialId: string }) {
   return <Planning view={view} />
 }
 
+/** What a plan is to tell, where that is not every pair apart. */
+const TOLD: Partial<Record<QuestionKind, string>> = {
+  label: 'each number',
+  arms: 'where each finishes for other arms',
+  wind: 'what the wind does',
+}
+
 /** What a plan says besides its throws, nothing said. */
 const BLANK_PLAN = {
   convention: 'fresh',
@@ -302,8 +309,7 @@ function Planning({ view }: { view: TrialView }) {
             <h2 className="text-lead">What this plan can settle</h2>
             <p className="mb-2 text-note text-quiet">
               Chance that {done.size > 0 ? 'the throws left' : `these ${plan.throws.length} throws`} tell{' '}
-              {plan.kind === 'label' ? 'each number' : 'each pair apart'}, as things are believed now and with
-              every angle called
+              {TOLD[plan.kind] ?? 'each pair apart'}, as things are believed now and with every angle called
             </p>
             {worth ? (
               <Settles

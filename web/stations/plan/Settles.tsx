@@ -19,11 +19,12 @@ interface SettlesProps {
 const TABLE = 'border-separate border-spacing-1 transition-opacity'
 const NAME = 'max-w-32 truncate pr-1.5 text-right text-note font-semibold'
 
-/** What a plan can settle: the labels of discs where those are asked about, else every pair. */
+/** What a plan can settle, in the terms of its question: labels, other arms, the wind, or every pair. */
 export function Settles(props: SettlesProps) {
+  const Shown = TABLES[props.worth.aims[0]?.aim.of ?? 'order']
   return (
     <div className="overflow-x-auto">
-      {props.worth.aims.some((a) => a.aim.of === 'label') ? <Labels {...props} /> : <Pairs {...props} />}
+      <Shown {...props} />
     </div>
   )
 }
@@ -83,12 +84,7 @@ function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
         <tbody>
           {codes.map((code) => (
             <tr key={code}>
-              <th scope="row" className={NAME}>
-                <span className="mr-1.5 inline-block align-middle">
-                  <DiscDot place={placeOf(code)} />
-                </span>
-                {nameOf(code)}
-              </th>
+              <DiscName {...{ code, nameOf, placeOf }} />
               {LABEL_FIGURES.map((figure) => {
                 const told = worth.aims.find(
                   ({ aim }) => aim.of === 'label' && aim.disc === code && aim.figure === figure,
@@ -117,46 +113,115 @@ function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
   )
 }
 
-/** Chance of every pair to be settled, as a triangle of figures. */
-function Pairs({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+/** Chance to tell on which side of the line every disc finishes, arm by arm, and how closely. */
+function Arms({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
   const units = useUnits()
-  const pairOf = (x: string, y: string) =>
-    worth.aims.find(
-      ({ aim }) => aim.of === 'order' && ((aim.a === x && aim.b === y) || (aim.a === y && aim.b === x)),
-    )
+  const arms = [...new Set(worth.aims.flatMap(({ aim }) => (aim.of === 'finish' ? aim.armMps : [])))]
   return (
     <>
       <table className={clsx(TABLE, working && 'opacity-60')}>
-        <caption className="sr-only">Chance, in per cent, that the plan settles each pair</caption>
-        <tbody>
-          {codes.map((row, i) => (
-            <tr key={row}>
-              <th scope="row" className={NAME}>
-                {nameOf(row)}
+        <caption className="sr-only">
+          Chance, in per cent, that the plan tells on which side of the line each disc finishes for an arm
+        </caption>
+        <thead>
+          <tr>
+            <td />
+            {arms.map((arm) => (
+              <th key={arm} scope="col" className="figure px-1.5 text-note font-semibold">
+                {units.speed.show(arm, 0)}
               </th>
-              {codes.slice(0, i).map((column) => {
-                const pair = pairOf(row, column)
-                const least = pair && Z_SETTLED * pair.sdAfter
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {codes.map((code) => (
+            <tr key={code}>
+              <DiscName {...{ code, nameOf, placeOf }} />
+              {arms.map((arm) => {
+                const told = worth.aims.find(
+                  ({ aim }) => aim.of === 'finish' && aim.disc === code && aim.armMps === arm,
+                )
+                const within = told && units.length.show(Z_SETTLED * told.sdAfter)
                 return (
                   <Chance
-                    key={column}
-                    chance={pair?.chanceSettled}
-                    least={least === undefined ? undefined : units.length.to(least).toFixed(1)}
-                    leastWords="smallest difference told apart"
-                    label={nameOf(column)}
-                    title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least === undefined ? '–' : units.length.show(least)}`}
+                    key={arm}
+                    chance={told?.chanceSettled}
+                    least={told && `±${units.length.to(Z_SETTLED * told.sdAfter).toFixed(1)}`}
+                    leastWords="known within"
+                    label={units.speed.show(arm, 0)}
+                    title={`Where ${nameOf(code)} finishes for an arm of ${units.speed.show(arm, 0)} would be known within ±${within ?? '–'}`}
                   />
                 )
               })}
-              <td className="h-11 w-12 text-center">
-                <span className="inline-block align-middle">
-                  <DiscDot place={placeOf(row)} />
-                </span>
-              </td>
             </tr>
           ))}
         </tbody>
       </table>
+      <p className="mt-1 text-note text-quiet">
+        Told nine times in ten: on which side of the line it finishes for that arm, thrown flat in still air.
+        Small: how closely its finish would be known, {units.length.unit}, eight times in ten.
+      </p>
+    </>
+  )
+}
+
+/** Chance to tell what a headwind does to one disc, or which of every two it moves less. */
+function Wind(props: SettlesProps) {
+  const units = useUnits()
+  const { codes, nameOf, placeOf, worth, working } = props
+  const alone = worth.aims.find(({ aim }) => aim.of === 'wind')
+  const [code] = codes
+  return (
+    <>
+      {alone && code !== undefined ? (
+        <table className={clsx(TABLE, working && 'opacity-60')}>
+          <caption className="sr-only">Chance, in per cent, that the plan tells what a headwind does</caption>
+          <tbody>
+            <tr>
+              <DiscName {...{ code, nameOf, placeOf }} />
+              <Chance
+                chance={alone.chanceSettled}
+                least={`±${units.length.to(Z_SETTLED * alone.sdAfter).toFixed(1)}`}
+                leastWords="known within"
+                label="a headwind"
+                title={`What a headwind does to ${nameOf(code)} would be known within ±${units.length.show(Z_SETTLED * alone.sdAfter)} a m/s`}
+              />
+            </tr>
+          </tbody>
+        </table>
+      ) : (
+        <Triangle {...props} />
+      )}
+      <p className="mt-1 text-note text-quiet">
+        {alone
+          ? 'Told nine times in ten: to which side a headwind takes it. Small: how closely that would be known, '
+          : 'Told nine times in ten: which of two a headwind moves less. Small: the least difference it would tell apart, '}
+        {units.length.unit} for every m/s.
+      </p>
+    </>
+  )
+}
+
+/** A disc at the head of a row. */
+const DiscName = ({
+  code,
+  nameOf,
+  placeOf,
+}: { readonly code: string } & Pick<SettlesProps, 'nameOf' | 'placeOf'>) => (
+  <th scope="row" className={NAME}>
+    <span className="mr-1.5 inline-block align-middle">
+      <DiscDot place={placeOf(code)} />
+    </span>
+    {nameOf(code)}
+  </th>
+)
+
+/** Chance of every pair to be settled. */
+function Pairs(props: SettlesProps) {
+  const units = useUnits()
+  return (
+    <>
+      <Triangle {...props} />
       <p className="mt-1 text-note text-quiet">
         Small: the least difference of where they fly, in {units.length.unit} a flight of{' '}
         {units.length.show(PER_M, 0)}, it would tell apart at 90 %.
@@ -164,3 +229,49 @@ function Pairs({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
     </>
   )
 }
+
+/** A figure for every pair, as a triangle. */
+function Triangle({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+  const units = useUnits()
+  const pairOf = (x: string, y: string) =>
+    worth.aims.find(
+      ({ aim }) =>
+        (aim.of === 'order' || aim.of === 'holds') &&
+        ((aim.a === x && aim.b === y) || (aim.a === y && aim.b === x)),
+    )
+  return (
+    <table className={clsx(TABLE, working && 'opacity-60')}>
+      <caption className="sr-only">Chance, in per cent, that the plan settles each pair</caption>
+      <tbody>
+        {codes.map((row, i) => (
+          <tr key={row}>
+            <th scope="row" className={NAME}>
+              {nameOf(row)}
+            </th>
+            {codes.slice(0, i).map((column) => {
+              const pair = pairOf(row, column)
+              const least = pair && Z_SETTLED * pair.sdAfter
+              return (
+                <Chance
+                  key={column}
+                  chance={pair?.chanceSettled}
+                  least={least === undefined ? undefined : units.length.to(least).toFixed(1)}
+                  leastWords="smallest difference told apart"
+                  label={nameOf(column)}
+                  title={`${nameOf(row)} and ${nameOf(column)}: would separate a difference of ${least === undefined ? '–' : units.length.show(least)}`}
+                />
+              )
+            })}
+            <td className="h-11 w-12 text-center">
+              <span className="inline-block align-middle">
+                <DiscDot place={placeOf(row)} />
+              </span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+const TABLES = { order: Pairs, label: Labels, finish: Arms, wind: Wind, holds: Wind } as const

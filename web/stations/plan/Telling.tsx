@@ -81,7 +81,12 @@ function askedWords(aims: PlanWorth['planned']['aims'], nameOf: (code: string) =
   const [first] = aims
   if (first?.aim.of === 'label')
     return 'of all that is on the labels: expected to be told true, above or below'
-  if (first && aims.length === 1)
+  if (first?.aim.of === 'finish')
+    return 'of where each disc finishes for a slow, a usual and a full-power arm: expected to be told'
+  if (first?.aim.of === 'wind') return `chance to tell what a headwind does to ${nameOf(first.aim.disc)}`
+  if (first?.aim.of === 'holds' && aims.length === 1)
+    return `chance to tell which of ${nameOf(first.aim.a)} and ${nameOf(first.aim.b)} a headwind moves less`
+  if (first?.aim.of === 'order' && aims.length === 1)
     return `chance to tell which of ${nameOf(first.aim.a)} and ${nameOf(first.aim.b)} is more stable`
   return 'of the pairs expected to be settled'
 }
