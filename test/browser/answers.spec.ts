@@ -224,6 +224,11 @@ test('how does it take the wind? the wind is pulled and the flights follow', asy
   await pull.focus()
   await page.keyboard.press('End')
   await expect(picture.getByText('8 m/s tailwind')).toBeVisible()
+  await picture.getByText('Across it').click()
+  const across = picture.getByRole('slider', { name: 'Wind across the line' })
+  await across.focus()
+  await page.keyboard.press('End')
+  await expect(picture.getByRole('img', { name: /^Flights in 8 m\/s toward the fade side/ })).toBeVisible()
 })
 
 test('an answer is looked into: flown otherwise, without a throw, throw by throw, and since the last look', async ({

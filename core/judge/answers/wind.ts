@@ -14,7 +14,7 @@ import type { WindPoint, WindRow } from './picture.ts'
 /** Winds that are shown: head, tail and across, m/s. */
 const WINDS: readonly (readonly [along: number, toFade: number])[] = [
   ...[-8, -6, -4, -2, 0, 2, 4, 6, 8].map((w) => [w, 0] as const),
-  ...[-8, -4, 4, 8].map((w) => [0, w] as const),
+  ...[-8, -6, -4, -2, 2, 4, 6, 8].map((w) => [0, w] as const),
 ]
 
 /** A flight flat and clean at full power: how far it carries and where it finishes. */

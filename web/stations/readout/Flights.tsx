@@ -148,7 +148,7 @@ export function Flights({
             {working
               ? weighing(view.throws.length, share)
               : show === 'corrected'
-                ? `${counted} counted throws, angle, power and wind taken out`
+                ? `${counted} counted throws, angle, power and wind taken out${figures ? '; dotted as published' : ''}`
                 : `${view.throws.length} throws, the way they most likely flew`}
           </p>
         </div>
@@ -210,11 +210,11 @@ export function Flights({
                 const hue = hueOf(place(c.disc))
                 return (
                   <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
-                    {picked === c.disc && (
+                    {(figures || picked === c.disc) && (
                       <Flight
                         dashed
-                        hue="var(--ink)"
-                        width={2}
+                        hue={picked === c.disc ? 'var(--ink)' : hue}
+                        width={picked === c.disc ? 2 : 1.5}
                         path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
                       />
                     )}

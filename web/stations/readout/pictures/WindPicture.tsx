@@ -5,6 +5,7 @@ import type { WindPoint, WindRow } from '../../../../core/judge/answers/picture.
 import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
 import { figure, percent } from '../../../data/units.ts'
+import { Choice } from '../../../parts/Choice.tsx'
 import { DiscHead } from '../../../parts/Disc.tsx'
 import { EndLabels, Flight } from '../../../strip/layers.tsx'
 import { Strip } from '../../../strip/Strip.tsx'
@@ -19,19 +20,36 @@ const PAD = { left: 40, right: 8, top: 26, bottom: 34 }
 export function WindPicture({ rows, outcome, name, place }: { rows: readonly WindRow[] } & Drawing) {
   const { length, speed } = useUnits()
   const [wind, setWind] = useState(-4)
+  const [across, setAcross] = useState(false)
   const up = outcome.fadeSide === 'right' ? -1 : 1
   const along = (r: WindRow) => r.points.filter((p) => p.toFadeMps === 0)
   const winds = along(rows[0]!).map((p) => p.alongMps)
-  const at = (r: WindRow) => along(r).find((p) => p.alongMps === wind)!
-  const all = rows.flatMap((r) => along(r).flatMap((p) => p.path))
+  const at = (r: WindRow) =>
+    r.points.find((p) =>
+      across ? p.toFadeMps === wind && p.alongMps === 0 : p.alongMps === wind && p.toFadeMps === 0,
+    )!
+  const all = rows.flatMap((r) => r.points.flatMap((p) => p.path))
   const [low, high] = extent(all, (p) => up * p.y) as [number, number]
   const words =
-    wind === 0 ? 'still air' : `${speed.show(Math.abs(wind), 0)} ${wind < 0 ? 'headwind' : 'tailwind'}`
+    wind === 0
+      ? 'still air'
+      : across
+        ? `${speed.show(Math.abs(wind), 0)} toward the ${wind < 0 ? 'turn' : 'fade'} side`
+        : `${speed.show(Math.abs(wind), 0)} ${wind < 0 ? 'headwind' : 'tailwind'}`
   return (
     <div>
-      <label className="mb-1 flex flex-wrap items-center gap-x-3">
-        <span className="text-note text-quiet">Wind along the line</span>
+      <div className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <Choice
+          label="Wind"
+          value={across ? 'across' : 'along'}
+          onChange={(v) => setAcross(v === 'across')}
+          options={[
+            { value: 'along', label: 'Along the line' },
+            { value: 'across', label: 'Across it' },
+          ]}
+        />
         <input
+          aria-label={across ? 'Wind across the line' : 'Wind along the line'}
           type="range"
           className="min-h-10 w-56 accent-[var(--water)]"
           min={winds[0]}
@@ -42,7 +60,7 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
           onChange={(e) => setWind(Number(e.target.value))}
         />
         <strong className="figure">{words}</strong>
-      </label>
+      </div>
       <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_auto]">
         <Strip
           height={300}
