@@ -1,9 +1,9 @@
-import { LABEL_FIGURES } from '../../../../core/plan/aims.ts'
-import type { ClaimRow } from '../../../../core/judge/answers/picture.ts'
-import { ClaimEvidence } from '../../../charts/ClaimEvidence.tsx'
-import { figure, percent } from '../../../data/units.ts'
-import { DiscHead } from '../../../parts/Disc.tsx'
-import { hueOf } from '../../../strip/hues.ts'
+import { LABEL_FIGURES } from '../../core/plan/aims.ts'
+import type { ClaimRow } from '../../core/judge/answers/picture.ts'
+import { ClaimEvidence } from '../charts/ClaimEvidence.tsx'
+import { figure, percent } from '../data/units.ts'
+import { DiscHead } from '../parts/Disc.tsx'
+import { hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 const BIG = 208

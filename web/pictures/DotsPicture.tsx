@@ -1,9 +1,9 @@
 import { extent, scaleLinear } from 'd3'
-import type { DotRow } from '../../../../core/judge/answers/picture.ts'
-import { useUnits } from '../../../data/preferences.tsx'
-import { figure } from '../../../data/units.ts'
-import { DiscDot } from '../../../parts/Disc.tsx'
-import { hueOf } from '../../../strip/hues.ts'
+import type { DotRow } from '../../core/judge/answers/picture.ts'
+import { useUnits } from '../data/preferences.tsx'
+import { figure } from '../data/units.ts'
+import { DiscDot } from '../parts/Disc.tsx'
+import { hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 interface DotsProps extends Drawing {

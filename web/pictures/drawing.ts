@@ -1,4 +1,4 @@
-import type { Outcome } from '../../../../core/rating/outcome.ts'
+import type { Outcome } from '../../core/rating/outcome.ts'
 
 /** How discs are called and coloured in pictures, and which way the fade is. */
 export interface Drawing {

@@ -1,10 +1,10 @@
-import type { DifferenceRow } from '../../../../core/judge/answers/picture.ts'
-import { Z90 } from '../../../../core/rating/normal.ts'
-import { PER_M } from '../../../../core/flight/side.ts'
-import { IntervalRows } from '../../../charts/IntervalRows.tsx'
-import { useUnits } from '../../../data/preferences.tsx'
-import { figure, percent } from '../../../data/units.ts'
-import { hueOf } from '../../../strip/hues.ts'
+import type { DifferenceRow } from '../../core/judge/answers/picture.ts'
+import { Z90 } from '../../core/rating/normal.ts'
+import { PER_M } from '../../core/flight/side.ts'
+import { IntervalRows } from '../charts/IntervalRows.tsx'
+import { useUnits } from '../data/preferences.tsx'
+import { figure, percent } from '../data/units.ts'
+import { hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 interface DifferencesProps extends Drawing {

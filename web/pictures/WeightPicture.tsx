@@ -1,10 +1,10 @@
-import type { WeightRow } from '../../../../core/judge/answers/picture.ts'
-import { PER_M } from '../../../../core/flight/side.ts'
-import { Z90 } from '../../../../core/rating/normal.ts'
-import { IntervalRows } from '../../../charts/IntervalRows.tsx'
-import { useUnits } from '../../../data/preferences.tsx'
-import { figure } from '../../../data/units.ts'
-import { hueOf } from '../../../strip/hues.ts'
+import type { WeightRow } from '../../core/judge/answers/picture.ts'
+import { PER_M } from '../../core/flight/side.ts'
+import { Z90 } from '../../core/rating/normal.ts'
+import { IntervalRows } from '../charts/IntervalRows.tsx'
+import { useUnits } from '../data/preferences.tsx'
+import { figure } from '../data/units.ts'
+import { hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 interface WeightPictureProps extends Drawing {

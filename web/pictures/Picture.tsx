@@ -1,4 +1,4 @@
-import type { Picture as Drawn } from '../../../../core/judge/answers/picture.ts'
+import type { Picture as Drawn } from '../../core/judge/answers/picture.ts'
 import { ArmsPicture } from './ArmsPicture.tsx'
 import { ClaimsPicture } from './ClaimsPicture.tsx'
 import { DifferencesPicture } from './DifferencesPicture.tsx'

@@ -1,7 +1,7 @@
 import clsx from 'clsx'
-import { Ladder } from '../../../charts/Ladder.tsx'
-import { percent } from '../../../data/units.ts'
-import { DiscDot } from '../../../parts/Disc.tsx'
+import { Ladder } from '../charts/Ladder.tsx'
+import { percent } from '../data/units.ts'
+import { DiscDot } from '../parts/Disc.tsx'
 import type { Drawing } from './drawing.ts'
 
 interface LadderPictureProps extends Drawing {
