@@ -25,7 +25,7 @@ export default defineConfig({
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/published(\/|$)/],
         // what the server answered last, for when it does not; streams are never kept
         runtimeCaching: [
           {
@@ -44,5 +44,9 @@ export default defineConfig({
   ],
   worker: { format: 'es' },
   build: { outDir: '../dist', emptyOutDir: true, target: 'es2022' },
-  server: { proxy: { '/api': process.env['VEER_API'] ?? 'http://127.0.0.1:4461' } },
+  server: {
+    proxy: Object.fromEntries(
+      ['/api', '/published'].map((at) => [at, process.env['VEER_API'] ?? 'http://127.0.0.1:4461']),
+    ),
+  },
 })

@@ -3,6 +3,7 @@ import { Inspection, WearNote } from './inspection.ts'
 import { PhotoRow } from './photo.ts'
 import { Preferences } from './preferences.ts'
 import { Disc, DiscEntry, Maker, Mold, Plastic, Run, ShelfEdit } from './shelf.ts'
+import { Review, ReviewPhoto, ReviewSection } from './reviews.ts'
 import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from './trials.ts'
 
 /**
@@ -39,6 +40,9 @@ export const WRITES = {
   'wear-notes': WearNote,
   /** The photo of a disc, or none. */
   photos: PhotoRow,
+  reviews: Review,
+  'review-sections': ReviewSection,
+  'review-photos': ReviewPhoto,
 } as const satisfies Record<string, z.ZodType<{ id: string }>>
 
 export type WriteKind = keyof typeof WRITES

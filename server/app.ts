@@ -5,6 +5,7 @@ import Koa from 'koa'
 import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import send from 'koa-send'
+import { PAGE_LIMIT } from '../contract/reviews.ts'
 import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
 import { simulatedAnemometer } from './devices/anemometer.ts'
 import { simulatedCamera } from './devices/flightCamera.ts'
@@ -23,6 +24,8 @@ import { deviceRoutes } from './routes/devices.ts'
 import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
 import { importRoutes } from './routes/imports.ts'
+import { publishedRoutes } from './routes/published.ts'
+import { reviewRoutes } from './routes/reviews.ts'
 import { rowRoutes } from './routes/rows.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
@@ -99,8 +102,8 @@ export function makeApp({
     bodyParser({
       enableTypes: ['json', 'text'],
       jsonLimit: '3mb',
-      textLimit: CSV_LIMIT.bytes,
-      extendTypes: { text: ['text/csv'] },
+      textLimit: Math.max(CSV_LIMIT.bytes, PAGE_LIMIT),
+      extendTypes: { text: ['text/csv', 'text/html'] },
     }),
   )
   const router = new Router()
@@ -121,6 +124,8 @@ export function makeApp({
     ...devices,
   })
   trialRoutes(router, db, works)
+  reviewRoutes(router, db)
+  publishedRoutes(router, db)
   if (demo) demoRoutes(router, db, demo, works)
   app.use(router.routes())
   if (dist !== undefined) app.use(built(dist))

@@ -28,6 +28,11 @@ import type { PublishedNumbers } from '../../contract/shelf.ts'
 import { HANDS } from '../../core/flight/hand.ts'
 import { GAMES } from '../../core/throw/short.ts'
 import type { ArmBudget, Plan, ThrowPath } from '../../contract/trials.ts'
+import { PAGE_LIMIT } from '../../contract/reviews.ts'
+import type { Verdicts } from '../../contract/reviews.ts'
+import type { DocNode } from '../../core/review/document.ts'
+import { SECTION_KINDS } from '../../core/review/sections.ts'
+import type { SectionKind } from '../../core/review/sections.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 import {
   between,
@@ -451,6 +456,87 @@ export const shortThrows = pgTable(
     index('short_throws_of_trial').on(t.trialId, t.thrownAt),
     check('short_throws_game', oneOf(t.game, GAMES)),
     ...shortChecks(t, t.game),
+  ],
+)
+
+export const reviews = pgTable(
+  'reviews',
+  {
+    id: uuid('id').primaryKey(),
+    title: text('title').notNull(),
+    /** Trials may go; what a review says of them stays. */
+    trialIds: uuid('trial_ids').array().notNull(),
+    listed: boolean('listed').notNull().default(false),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [check('reviews_title', filled(t.title))],
+)
+
+export const reviewSections = pgTable(
+  'review_sections',
+  {
+    id: uuid('id').primaryKey(),
+    reviewId: uuid('review_id')
+      .notNull()
+      .references(() => reviews.id, { onDelete: 'cascade' }),
+    kind: text('kind').$type<SectionKind>().notNull(),
+    place: doublePrecision('place').notNull(),
+    title: text('title').notNull(),
+    body: jsonb('body').$type<DocNode>().notNull(),
+    verdicts: jsonb('verdicts').$type<Verdicts>(),
+    hidden: boolean('hidden').notNull().default(false),
+    removedAt: instant('removed_at'),
+    version: integer('version').notNull().default(1),
+    createdAt,
+  },
+  (t) => [
+    index('review_sections_of_review').on(t.reviewId, t.place),
+    check('review_sections_kind', oneOf(t.kind, SECTION_KINDS)),
+    check('review_sections_title', filled(t.title)),
+  ],
+)
+
+export const reviewPhotos = pgTable(
+  'review_photos',
+  {
+    id: uuid('id').primaryKey(),
+    reviewId: uuid('review_id')
+      .notNull()
+      .references(() => reviews.id, { onDelete: 'cascade' }),
+    kind: text('kind').notNull(),
+    bytes: bytes('bytes').notNull(),
+    createdAt,
+  },
+  (t) => [
+    check('review_photos_kind', oneOf(t.kind, PHOTO_KINDS)),
+    check('review_photos_size', sql`octet_length(${t.bytes}) between 1 and ${sql.raw(String(PHOTO_LIMIT))}`),
+  ],
+)
+
+/** Frozen reviews: the page itself, byte for byte. Never changed but for being published and taken back. */
+export const revisions = pgTable(
+  'revisions',
+  {
+    id: uuid('id').primaryKey(),
+    reviewId: uuid('review_id')
+      .notNull()
+      .references(() => reviews.id),
+    number: integer('number').notNull(),
+    frozenAt: instant('frozen_at')
+      .notNull()
+      .default(sql`now()`),
+    note: text('note').notNull().default(''),
+    method: text('method').notNull(),
+    sha256: text('sha256').notNull(),
+    page: bytes('page').notNull(),
+    token: text('token').unique(),
+    publishedAt: instant('published_at'),
+  },
+  (t) => [
+    unique('revisions_number').on(t.reviewId, t.number),
+    check('revisions_size', sql`octet_length(${t.page}) between 1 and ${sql.raw(String(PAGE_LIMIT))}`),
+    check('revisions_published', sql`(${t.token} is null) = (${t.publishedAt} is null)`),
   ],
 )
 

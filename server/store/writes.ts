@@ -2,6 +2,7 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import type { Database } from './database.ts'
 import { dropPhoto, overwriteInspection, overwritePhoto, overwriteWearNote } from './inspections.ts'
 import { overwritePreferences } from './preferences.ts'
+import { overwriteReview, writeReviewPhoto, writeSection } from './reviews.ts'
 import {
   overwriteDisc,
   overwriteEntry,
@@ -48,10 +49,13 @@ const STORE: {
     photo === null
       ? dropPhoto(db, id)
       : overwritePhoto(db, { discId: id, kind: photo.kind, bytes: Buffer.from(photo.base64, 'base64') }),
+  reviews: overwriteReview,
+  'review-sections': writeSection,
+  'review-photos': writeReviewPhoto,
 }
 
 /** Kinds whose rows are counted by version: what is stored differs from what was sent. */
-const VERSIONED: readonly WriteKind[] = ['throws', 'trials']
+const VERSIONED: readonly WriteKind[] = ['throws', 'trials', 'review-sections']
 
 /** Stores a row and returns it as stored. */
 export async function storeRow<K extends WriteKind>(

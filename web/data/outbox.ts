@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
+import type { ReviewFile } from '../../contract/reviews.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
@@ -77,6 +78,22 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
   inspections: () => shelfChanged(),
   'wear-notes': () => shelfChanged(),
   photos: () => shelfChanged(),
+  reviews: async (review) => {
+    await changed<ReviewFile>(addressOf('reviews', review.id), (f) => ({
+      sections: [],
+      revisions: [],
+      ...f,
+      review,
+    }))
+    again('/api/reviews?')
+  },
+  'review-sections': async (section) => {
+    await changed<ReviewFile>(
+      addressOf('reviews', section.reviewId),
+      (f) => f && { ...f, sections: into(section)(f.sections)! },
+    )
+  },
+  'review-photos': () => {},
 }
 
 export const outbox = new Queue({

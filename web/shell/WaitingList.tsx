@@ -34,6 +34,9 @@ const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
   inspections: ['inspection', 'inspections'],
   'wear-notes': ['note of wear', 'notes of wear'],
   photos: ['photo', 'photos'],
+  reviews: ['review', 'reviews'],
+  'review-sections': ['section of a review', 'sections of reviews'],
+  'review-photos': ['photo of a review', 'photos of reviews'],
 }
 
 /** What waits on this device, and what the server did not take and why. */

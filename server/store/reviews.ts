@@ -1,0 +1,215 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
+import { and, arrayContains, asc, desc, eq, getTableColumns, isNotNull, isNull, sql } from 'drizzle-orm'
+import { v5 as namedId } from 'uuid'
+import type {
+  Freezing,
+  Review,
+  ReviewFile,
+  ReviewPhoto,
+  ReviewSection,
+  Revision,
+} from '../../contract/reviews.ts'
+import type { z } from 'zod'
+import { Conflict } from './conflicts.ts'
+import { wireColumns } from './database.ts'
+import type { Database, Queryable } from './database.ts'
+import { reviewPhotos, reviews, reviewSections, revisions } from './schema.ts'
+
+export const overwriteReview = (db: Queryable, row: Review) =>
+  db.insert(reviews).values(row).onConflictDoUpdate({ target: reviews.id, set: row })
+
+/** What of a section a person wrote, whichever device has counted it how often. */
+const contentOf = ({ version: _, ...row }: ReviewSection) => row
+
+/**
+ * Stores a section that a device sent, and answers with it as stored. A device that wrote from an older state than the one stored
+ * loses nothing: what it wrote becomes a section of its own, right after the one it was about, and the stored one stays. Sent twice it
+ * is the same section.
+ */
+export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSection> =>
+  db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${row.id}, 0))`)
+    const [stored] = await tx
+      .select(wireColumns(reviewSections))
+      .from(reviewSections)
+      .where(eq(reviewSections.id, row.id))
+    if (stored && stored.version !== row.version) {
+      const same = isDeepStrictEqual(contentOf(stored), contentOf(row))
+      if (!same) await keepBeside(tx, stored, row)
+      return stored
+    }
+    const next = { ...row, version: (stored?.version ?? 0) + 1 }
+    await tx.insert(reviewSections).values(next).onConflictDoUpdate({ target: reviewSections.id, set: next })
+    return next
+  })
+
+/** Where what another device wrote stands: just after the section it wrote over. */
+const BESIDE = 1e-6
+async function keepBeside(tx: Queryable, stored: ReviewSection, row: ReviewSection): Promise<void> {
+  // only where a section stands, or that it went: nothing that was written is at stake
+  if (isDeepStrictEqual([stored.title, stored.body, stored.verdicts], [row.title, row.body, row.verdicts]))
+    return
+  const id = namedId(JSON.stringify([row.title, row.body, row.verdicts]), row.id)
+  await tx
+    .insert(reviewSections)
+    .values({
+      ...row,
+      id,
+      kind: 'own',
+      place: stored.place + BESIDE,
+      title: `${row.title.slice(0, 90)}, from another device`,
+      version: 1,
+    })
+    .onConflictDoNothing()
+}
+
+export async function writeReviewPhoto(db: Queryable, { id, reviewId, photo }: ReviewPhoto): Promise<void> {
+  if (photo === null) {
+    await db.delete(reviewPhotos).where(eq(reviewPhotos.id, id))
+    return
+  }
+  const row = { id, reviewId, kind: photo.kind, bytes: Buffer.from(photo.base64, 'base64') }
+  await db.insert(reviewPhotos).values(row).onConflictDoUpdate({ target: reviewPhotos.id, set: row })
+}
+
+export async function readReviewPhoto(db: Queryable, id: string) {
+  const [row] = await db.select(wireColumns(reviewPhotos)).from(reviewPhotos).where(eq(reviewPhotos.id, id))
+  return row
+}
+
+/** A revision without its page. */
+const { page: _, ...REVISION } = getTableColumns(revisions)
+const revisionColumns = { ...REVISION, bytes: sql<number>`octet_length(${revisions.page})::int` }
+
+const revisionsOf = (db: Queryable, reviewId: string): Promise<Revision[]> =>
+  db
+    .select(revisionColumns)
+    .from(revisions)
+    .where(eq(revisions.reviewId, reviewId))
+    .orderBy(desc(revisions.number))
+
+export async function readReview(db: Queryable, id: string): Promise<ReviewFile | undefined> {
+  const [review] = await db.select(wireColumns(reviews)).from(reviews).where(eq(reviews.id, id))
+  if (!review) return undefined
+  const sections = await db
+    .select(wireColumns(reviewSections))
+    .from(reviewSections)
+    .where(and(eq(reviewSections.reviewId, id), isNull(reviewSections.removedAt)))
+    .orderBy(asc(reviewSections.place), asc(reviewSections.createdAt))
+  return { review, sections, revisions: await revisionsOf(db, id) }
+}
+
+/** Reviews about a trial, or all of them, the latest first. */
+export async function readReviews(db: Queryable, trialId?: string) {
+  const list = await db
+    .select(wireColumns(reviews))
+    .from(reviews)
+    .where(and(isNull(reviews.removedAt), trialId ? arrayContains(reviews.trialIds, [trialId]) : undefined))
+    .orderBy(desc(reviews.createdAt))
+  return await Promise.all(
+    list.map(async (review) => ({ review, revisions: await revisionsOf(db, review.id) })),
+  )
+}
+
+/**
+ * Freezes a review: its page is kept as it is, under the next number. The same revision sent twice is the same revision.
+ *
+ * @throws Conflict when there is no such review, or the revision is there with another page
+ */
+export const freeze = (
+  db: Database,
+  id: string,
+  { reviewId, note, method }: z.infer<typeof Freezing>,
+  page: Buffer,
+): Promise<Revision> =>
+  db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${reviewId}, 1))`)
+    const sha256 = createHash('sha256').update(page).digest('hex')
+    const [there] = await tx.select(revisionColumns).from(revisions).where(eq(revisions.id, id))
+    if (there) {
+      if (there.sha256 === sha256) return there
+      throw new Conflict('Frozen', 'This revision is frozen; freeze another one.')
+    }
+    const [review] = await tx.select({ id: reviews.id }).from(reviews).where(eq(reviews.id, reviewId))
+    if (!review) throw new Conflict('No review', 'The review is not stored here yet; send it first.')
+    const [last] = await tx
+      .select({ number: sql<number>`coalesce(max(${revisions.number}), 0)::int` })
+      .from(revisions)
+      .where(eq(revisions.reviewId, reviewId))
+    const number = last!.number + 1
+    if (number > 1 && note === '')
+      throw new Conflict(
+        'Say what changed',
+        'A later revision says in words what changed, and why.',
+        undefined,
+        [{ path: 'note', message: 'must say what changed' }],
+      )
+    await tx.insert(revisions).values({ id, reviewId, number, note, method, sha256, page })
+    const [kept] = await tx.select(revisionColumns).from(revisions).where(eq(revisions.id, id))
+    return kept!
+  })
+
+/** The page of a revision, byte for byte. */
+export async function readPage(db: Queryable, id: string) {
+  const [row] = await db
+    .select({ page: revisions.page, number: revisions.number, title: reviews.title })
+    .from(revisions)
+    .innerJoin(reviews, eq(reviews.id, revisions.reviewId))
+    .where(eq(revisions.id, id))
+  return row
+}
+
+/** Bytes of chance in the address of what is published. */
+const TOKEN_BYTES = 24
+/** Puts a revision under an address nobody guesses, in place of any other of its review, or takes it back. */
+export const publish = (db: Database, id: string, published: boolean): Promise<Revision | undefined> =>
+  db.transaction(async (tx) => {
+    const [row] = await tx
+      .select({ reviewId: revisions.reviewId, token: revisions.token })
+      .from(revisions)
+      .where(eq(revisions.id, id))
+      .for('update')
+    if (!row) return undefined
+    if (published && row.token === null) {
+      // the address of a review stays the same from one revision to the next
+      const out = and(eq(revisions.reviewId, row.reviewId), isNotNull(revisions.token))
+      const [before] = await tx.select({ token: revisions.token }).from(revisions).where(out)
+      await tx.update(revisions).set({ token: null, publishedAt: null }).where(out)
+      const token = before?.token ?? randomBytes(TOKEN_BYTES).toString('base64url')
+      await tx
+        .update(revisions)
+        .set({ token, publishedAt: new Date().toISOString() })
+        .where(eq(revisions.id, id))
+    }
+    if (!published)
+      await tx.update(revisions).set({ token: null, publishedAt: null }).where(eq(revisions.id, id))
+    const [now] = await tx.select(revisionColumns).from(revisions).where(eq(revisions.id, id))
+    return now
+  })
+
+/** What is read under an address; undefined where nothing is, or no longer. */
+export async function readPublished(db: Queryable, token: string) {
+  const [row] = await db
+    .select({ page: revisions.page, listed: reviews.listed })
+    .from(revisions)
+    .innerJoin(reviews, and(eq(reviews.id, revisions.reviewId), isNull(reviews.removedAt)))
+    .where(eq(revisions.token, token))
+  return row
+}
+
+/** What is published and may be listed, the latest first. */
+export const readListed = (db: Queryable) =>
+  db
+    .select({
+      title: reviews.title,
+      token: revisions.token,
+      publishedAt: revisions.publishedAt,
+      number: revisions.number,
+      note: revisions.note,
+      reviewId: reviews.id,
+    })
+    .from(revisions)
+    .innerJoin(reviews, and(eq(reviews.id, revisions.reviewId), isNull(reviews.removedAt), reviews.listed))
+    .where(isNotNull(revisions.token))
+    .orderBy(desc(revisions.publishedAt))
