@@ -92,6 +92,8 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
       addressOf('reviews', section.reviewId),
       (f) => f && { ...f, sections: into(section)(f.sections)! },
     )
+    // what another device wrote meanwhile stands beside it
+    again(addressOf('reviews', section.reviewId))
   },
   'review-photos': () => {},
 }

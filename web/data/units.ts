@@ -77,6 +77,10 @@ export function angleWords(hyzerDeg: number): string {
   return shown === 0 ? 'flat' : `${shown}° ${hyzerDeg > 0 ? 'hyzer' : 'anhyzer'}`
 }
 
+/** Wind along the line as a table has it, without its unit: “2.5 head”. */
+export const windWords = (alongMps: number, to: (v: number) => number): string =>
+  `${figure(Math.abs(to(alongMps)), 1)} ${alongMps < 0 ? 'head' : 'tail'}`
+
 /** A share of full power in words: “full power”, “85 % power”. */
 export const powerWords = (share: number): string =>
   share === 1 ? 'full power' : `${Math.round(100 * share)} % power`

@@ -3,8 +3,9 @@ import { bench } from './bench/station.ts'
 import { field } from './field/station.ts'
 import { plan } from './plan/station.ts'
 import { readout } from './readout/station.ts'
+import { review } from './review/station.ts'
 import { settings } from './settings/station.ts'
 import { shelf } from './shelf/station.ts'
 
 /** Every station, in the order of the work: those of the shed, then those of a trial. */
-export const DOORS: readonly Door[] = [bench, shelf, plan, field, readout, settings]
+export const DOORS: readonly Door[] = [bench, shelf, plan, field, readout, review, settings]

@@ -26,6 +26,9 @@ import { lineAngles } from '../../core/judge/sameLine.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { matchedThrows } from '../../core/judge/matched.ts'
 import type { MatchedThrows } from '../../core/judge/matched.ts'
+import { judgeSaid } from '../../core/review/judged.ts'
+import type { Judged } from '../../core/review/judged.ts'
+import type { SaidClaim } from '../../core/review/saidClaims.ts'
 import { judgeClaim } from '../../core/judge/claims.ts'
 import type { BuiltClaim, JudgedClaim } from '../../core/judge/claims.ts'
 import { behindOf } from '../../core/judge/behind.ts'
@@ -344,6 +347,16 @@ const rating = {
   judge(trial: string, claims: readonly BuiltClaim[], short: readonly ShortPlay[]): JudgedClaim[] {
     const now = weighed.get(trial)
     return now ? claims.map((c) => judgeClaim(now.state, c, short)) : []
+  },
+  /** What the throws make of what a review says of some discs. */
+  judgeSaid(
+    trial: string,
+    claims: readonly SaidClaim[],
+    discs: readonly string[],
+    short: readonly ShortPlay[],
+  ): Judged[] {
+    const now = weighed.get(trial)
+    return now ? claims.map((c) => judgeSaid(now.state, now.outcome, c, discs, short)) : []
   },
   /** The throws behind what is said of some discs. */
   behind(trial: string, discs: readonly string[]): Behind[] {

@@ -1,15 +1,12 @@
 import clsx from 'clsx'
-import { format } from 'date-fns'
-import { mean } from 'd3'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
 import type { Answer } from '../../../core/judge/answers/answer.ts'
-import { alongOut } from '../../../core/throw/leg.ts'
 import { Why } from './Why.tsx'
+import { conditionsOf } from '../../data/conditions.ts'
 import { askedDiscs, kindOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { percent } from '../../data/units.ts'
-import type { Units } from '../../data/units.ts'
 import { buttonLook } from '../../parts/Button.tsx'
 import { weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -29,6 +26,7 @@ export function AnswerHead({ view, answer, working, first, small }: AnswerHeadPr
   const units = useUnits()
   const { trial } = view
   const asked = wordsOf(kindOf(view)).words
+  const counted = view.throws.filter((t) => t.counts).length
   return (
     <header className={clsx('transition-opacity', working && !first && 'opacity-60')} aria-label="Answer">
       <p className="text-note text-quiet">
@@ -92,41 +90,13 @@ export function AnswerHead({ view, answer, working, first, small }: AnswerHeadPr
       )}
       {!small && (
         <p className="mt-1 text-note text-quiet">
-          {conditions(view, units)}{' '}
+          {[
+            ...conditionsOf(view, units),
+            `${counted} throws counted, ${view.throws.length - counted} left out`,
+          ].join(' · ')}{' '}
           {answer && <Why of={answer.sentence} discs={askedDiscs(view).map((d) => d.disc.code)} />}
         </p>
       )}
     </header>
   )
 }
-
-/** Who, when, where, in which wind and air, how measured, how many throws counted. */
-function conditions({ trial: _, throws, throwers, sessions }: TrialView, units: Units): string {
-  const thrown = new Set(throws.map((t) => t.throwerId))
-  const held = sessions.filter((s) => throws.some((t) => t.sessionId === s.id))
-  const days = [...new Set(held.map((s) => s.day))].sort()
-  const winds = throws.flatMap((t) =>
-    t.windAlongMps === null ? [] : [t.windAlongMps * alongOut(t.leg ?? 'out')],
-  )
-  const air = held.flatMap((s) => (s.temperatureC === null ? [] : [s.temperatureC]))
-  const counted = throws.filter((t) => t.counts).length
-  const day = (d: string) => format(new Date(`${d}T12:00`), 'd MMM yyyy')
-  const along = mean(winds)
-  return [
-    throwers
-      .filter((t) => thrown.has(t.id))
-      .map((t) => t.name)
-      .join(', '),
-    days.length > 1 ? `${day(days[0]!)} to ${day(days.at(-1)!)}` : days.map(day).join(''),
-    [...new Set(held.map((s) => s.place))].join(', '),
-    along === undefined
-      ? 'wind not noted'
-      : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
-    air.length > 0 && units.temperature.show(mean(air)!, 0),
-    [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
-    `${counted} throws counted, ${throws.length - counted} left out`,
-  ]
-    .filter(Boolean)
-    .join(' · ')
-}
-const METHOD = { ranged: 'measured', paced: 'paced', eye: 'by eye' } as Readonly<Record<string, string>>

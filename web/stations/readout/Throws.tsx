@@ -7,7 +7,7 @@ import type { Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords, aside, figure, powerWords } from '../../data/units.ts'
+import { angleWords, aside, figure, powerWords, windWords } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -231,6 +231,3 @@ function Against({
     </>
   )
 }
-
-const windWords = (alongMps: number, to: (v: number) => number) =>
-  `${figure(Math.abs(to(alongMps)), 1)} ${alongMps < 0 ? 'head' : 'tail'}`

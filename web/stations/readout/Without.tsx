@@ -10,7 +10,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { askRating } from '../../workers/rating.ts'
-import { questionOf, useAbout } from './useAnswer.ts'
+import { questionOf, useAbout } from '../../data/useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
 
 interface WithoutProps extends Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'> {

@@ -14,7 +14,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { say } from '../../parts/Toasts.tsx'
-import { RimDrawing } from './RimDrawing.tsx'
+import { RimDrawing } from '../../charts/RimDrawing.tsx'
 
 interface InspectFormProps {
   readonly disc: Disc

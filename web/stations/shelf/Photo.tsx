@@ -3,37 +3,13 @@ import { useState } from 'react'
 import { PhotoRow } from '../../../contract/photo.ts'
 import type { Disc } from '../../../contract/shelf.ts'
 import { outbox } from '../../data/outbox.ts'
+import { dataAddress, NoPicture, photoOf } from '../../data/pictures.ts'
 import { Button } from '../../parts/Button.tsx'
 import { FileInput } from '../../parts/FileReading.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 
-/** Longest side of a photo that is kept, px. */
-const LONGEST = 1280
-
-/** A picture made small enough to keep, turned the right way up. */
-async function madeSmall(file: File): Promise<Blob> {
-  const picture = await createImageBitmap(file)
-  const scale = Math.min(1, LONGEST / Math.max(picture.width, picture.height))
-  const canvas = document.createElement('canvas')
-  canvas.width = Math.round(picture.width * scale)
-  canvas.height = Math.round(picture.height * scale)
-  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
-  return new Promise((done, fail) =>
-    canvas.toBlob((b) => (b ? done(b) : fail(new Error('no picture'))), 'image/jpeg', 0.85),
-  )
-}
-
-/** Bytes as an address a picture can be shown from, which holds them as base64. */
-const addressOf = (bytes: Blob): Promise<string> =>
-  new Promise((done, fail) => {
-    const reader = new FileReader()
-    reader.onload = () => done(reader.result as string)
-    reader.onerror = () => fail(new Error('the picture could not be read'))
-    reader.readAsDataURL(bytes)
-  })
-
 async function photoRow(discId: string, bytes: Blob): Promise<PhotoRow> {
-  const base64 = (await addressOf(bytes)).split(',')[1]
+  const base64 = (await dataAddress(bytes)).split(',')[1]
   return PhotoRow.parse({ id: discId, photo: { kind: bytes.type, base64 } })
 }
 
@@ -48,13 +24,12 @@ export function Photo({ disc, has, waiting }: PhotoProps) {
   const [version, setVersion] = useState(0)
   const path = `/api/discs/${disc.id}/photo`
   const keep = async (file: File) => {
-    let row: PhotoRow
     try {
-      row = await photoRow(disc.id, await madeSmall(file))
-    } catch {
-      return sayWrong(`${file.name} is not a picture this browser can read; take a JPEG, PNG or WebP.`)
+      await outbox.put('photos', { id: disc.id, photo: await photoOf(file) })
+    } catch (e) {
+      if (e instanceof NoPicture) return sayWrong(e.message)
+      throw e
     }
-    await outbox.put('photos', row)
     setVersion(version + 1)
   }
   const drop = async () => {

@@ -10,8 +10,8 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { RimDrawing } from './RimDrawing.tsx'
-import type { Align, DrawnRim } from './RimDrawing.tsx'
+import { RimDrawing } from '../../charts/RimDrawing.tsx'
+import type { Align, DrawnRim } from '../../charts/RimDrawing.tsx'
 
 export const shortName = (d: Pick<ShelvedDisc, 'disc' | 'mold' | 'plastic'>) =>
   `${d.disc.code}, ${d.mold.name} ${d.plastic.name}`

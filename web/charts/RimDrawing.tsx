@@ -1,6 +1,6 @@
 import { line } from 'd3'
-import type { RimPoint, RimSection } from '../../../core/shelf/rim.ts'
-import { hueOf } from '../../strip/hues.ts'
+import type { RimPoint, RimSection } from '../../core/shelf/rim.ts'
+import { hueOf } from '../strip/hues.ts'
 
 export interface DrawnRim {
   readonly section: RimSection

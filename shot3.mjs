@@ -1,0 +1,18 @@
+import { chromium } from 'playwright-core'
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu'] })
+const page = await b.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })
+page.on('console', m => m.type()==='error' && console.log(m.text()))
+page.on('pageerror', e => console.log('ERR', e.message, e.stack?.slice(0,600)))
+await page.goto('http://127.0.0.1:4600/')
+const href = await page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('link').first().getAttribute('href')
+const id = href.match(/trials\/([^/?]+)/)[1]
+await page.goto(`http://127.0.0.1:4600/trials/${id}/review`)
+await page.waitForTimeout(1000)
+await page.screenshot({ path: '/tmp/s-reviews.png' })
+await page.getByRole('button', { name: 'Start the review' }).click()
+await page.waitForURL(/review\/[0-9a-f-]{36}/, { timeout: 30000 })
+await page.waitForTimeout(5000)
+console.log(page.url())
+await page.screenshot({ path: '/tmp/s-compose.png' })
+await page.screenshot({ path: '/tmp/s-compose-full.png', fullPage: true })
+await b.close()

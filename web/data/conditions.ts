@@ -1,0 +1,32 @@
+import { mean } from 'd3'
+import { format } from 'date-fns'
+import { alongOut } from '../../core/throw/leg.ts'
+import type { TrialView } from './hooks.ts'
+import type { Units } from './units.ts'
+
+/** Who threw, when, where, in which wind and air, how it was measured. */
+export function conditionsOf({ throws, throwers, sessions }: TrialView, units: Units): string[] {
+  const thrown = new Set(throws.map((t) => t.throwerId))
+  const held = sessions.filter((s) => throws.some((t) => t.sessionId === s.id))
+  const days = [...new Set(held.map((s) => s.day))].sort()
+  const winds = throws.flatMap((t) =>
+    t.windAlongMps === null ? [] : [t.windAlongMps * alongOut(t.leg ?? 'out')],
+  )
+  const air = held.flatMap((s) => (s.temperatureC === null ? [] : [s.temperatureC]))
+  const day = (d: string) => format(new Date(`${d}T12:00`), 'd MMM yyyy')
+  const along = mean(winds)
+  return [
+    throwers
+      .filter((t) => thrown.has(t.id))
+      .map((t) => t.name)
+      .join(', '),
+    days.length > 1 ? `${day(days[0]!)} to ${day(days.at(-1)!)}` : days.map(day).join(''),
+    [...new Set(held.map((s) => s.place))].join(', '),
+    along === undefined
+      ? 'wind not noted'
+      : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
+    air.length > 0 && units.temperature.show(mean(air)!, 0),
+    [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
+  ].filter((words): words is string => typeof words === 'string' && words !== '')
+}
+const METHOD = { ranged: 'measured', paced: 'paced', eye: 'by eye' } as Readonly<Record<string, string>>

@@ -1,0 +1,75 @@
+import clsx from 'clsx'
+import { wordedAs } from '../../../core/review/judged.ts'
+import type { Judged, Verdict } from '../../../core/review/judged.ts'
+import { percent } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { claimKey } from './editor/claimMarks.ts'
+import type { MarkedClaim } from './editor/claimMarks.ts'
+import type { Sources } from './sources.tsx'
+
+/** A claim, and in which section it stands. */
+export interface PlacedClaim extends MarkedClaim {
+  readonly section: string
+}
+
+interface ClaimsPanelProps {
+  readonly claims: readonly PlacedClaim[]
+  readonly judged: ReadonlyMap<string, Judged>
+  readonly sources: Sources
+  readonly onWord: (claim: PlacedClaim, words: string) => void
+  readonly onShow: (claim: PlacedClaim) => void
+}
+
+/** What the throws make of a claim, in words. */
+const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
+  carried: 'carried by the throws',
+  leaning: 'a leaning',
+  'not shown': 'not shown',
+  contradicted: 'contradicted',
+}
+
+/** Every claim found in the text, what the throws make of it, and one press that words it as they allow. */
+export function ClaimsPanel({ claims, judged, sources, onWord, onShow }: ClaimsPanelProps) {
+  return (
+    <Card className="p-4" label="Claims">
+      <h2 className="text-lead">Claims</h2>
+      <p className="text-note text-quiet">
+        {claims.length === 0
+          ? 'Sentences that compare discs are found while you write and held against the throws.'
+          : 'Found in what you wrote, held against the throws.'}
+      </p>
+      <ul>
+        {claims.map((c) => {
+          const said = judged.get(claimKey(c))
+          const name = sources.get(c.trial)?.name ?? ((code: string) => code)
+          const words = said && wordedAs(c.claim, said, name)
+          return (
+            <li key={`${c.section} ${c.from}`} className="border-t border-rule py-2">
+              <button
+                type="button"
+                className="block text-left underline-offset-4 hover:underline"
+                onClick={() => onShow(c)}
+              >
+                {c.text}
+              </button>
+              <span className="flex items-center gap-2 text-note">
+                <span className={clsx('claim', `claim-${(said?.verdict ?? 'weighed').replace(' ', '-')}`)}>
+                  {said ? VERDICT_WORDS[said.verdict] : 'weighing …'}
+                </span>
+                {said?.probability !== undefined && (
+                  <span className="figure">{percent(said.probability)}</span>
+                )}
+              </span>
+              {said && words && said.verdict !== 'carried' && (
+                <Button kind="quiet" className="mt-1 text-left text-note" onClick={() => onWord(c, words)}>
+                  Word it: {words}
+                </Button>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </Card>
+  )
+}

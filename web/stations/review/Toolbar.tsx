@@ -1,0 +1,217 @@
+import type { Editor } from '@tiptap/react'
+import { useEditorState } from '@tiptap/react'
+import clsx from 'clsx'
+import {
+  Bold,
+  Heading3,
+  ImagePlus,
+  Italic,
+  Link as LinkIcon,
+  List,
+  ListOrdered,
+  Quote,
+  Redo2,
+  Table,
+  Undo2,
+} from 'lucide-react'
+import type { LucideIcon } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { LIVE_VIEWS } from '../../../core/review/document.ts'
+import type { LiveView } from '../../../core/review/document.ts'
+import { isLink } from '../../../core/review/document.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
+import { figureWords } from './blocks/figures.ts'
+import { LIVE_WORDS } from './blocks/liveWords.ts'
+import type { Sources } from './sources.tsx'
+
+interface ToolbarProps {
+  /** The section that is written in; nothing can be done without one. */
+  readonly editor: Editor | undefined
+  readonly sources: Sources
+  readonly onPhoto: (file: File) => Promise<string | undefined>
+}
+
+/** What can be done to the section that is written in. */
+export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
+  const on = useEditorState({
+    editor: editor ?? null,
+    selector: ({ editor: e }) => ({
+      bold: e?.isActive('bold') ?? false,
+      italic: e?.isActive('italic') ?? false,
+      heading: e?.isActive('heading', { level: 3 }) ?? false,
+      bulletList: e?.isActive('bulletList') ?? false,
+      orderedList: e?.isActive('orderedList') ?? false,
+      blockquote: e?.isActive('blockquote') ?? false,
+      link: e?.isActive('link') ?? false,
+    }),
+  })
+  const [linking, setLinking] = useState(false)
+  const file = useRef<HTMLInputElement>(null)
+  const run = () => editor!.chain().focus()
+  const tool = (label: string, Icon: LucideIcon, act: () => void, pressed?: boolean) => (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      disabled={!editor}
+      // the section keeps its selection
+      onMouseDown={(e) => e.preventDefault()}
+      onClick={act}
+      className={clsx(
+        'grid size-9 place-items-center rounded-lg hover:bg-tint disabled:opacity-40',
+        pressed && 'bg-tint text-ink ring-1 ring-edge',
+      )}
+    >
+      <Icon size={17} aria-hidden />
+    </button>
+  )
+  return (
+    <div
+      role="toolbar"
+      aria-label="Text"
+      className="sticky top-0 z-20 flex flex-wrap items-center gap-0.5 rounded-xl border border-rule bg-card px-2 py-1"
+    >
+      {tool('Bold', Bold, () => run().toggleBold().run(), on?.bold)}
+      {tool('Italic', Italic, () => run().toggleItalic().run(), on?.italic)}
+      {tool('Heading', Heading3, () => run().toggleHeading({ level: 3 }).run(), on?.heading)}
+      {tool('List', List, () => run().toggleBulletList().run(), on?.bulletList)}
+      {tool('Numbered list', ListOrdered, () => run().toggleOrderedList().run(), on?.orderedList)}
+      {tool('Quote', Quote, () => run().toggleBlockquote().run(), on?.blockquote)}
+      {tool('Link', LinkIcon, () => setLinking(true), on?.link)}
+      {tool('Table', Table, () => run().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run())}
+      {tool('Photo', ImagePlus, () => file.current!.click())}
+      {tool('Undo', Undo2, () => run().undo().run())}
+      {tool('Redo', Redo2, () => run().redo().run())}
+      <PutIn editor={editor} sources={sources} />
+      <input
+        ref={file}
+        type="file"
+        accept="image/*"
+        className="hidden"
+        aria-label="Photo for the review"
+        onChange={(e) => {
+          const [chosen] = e.target.files ?? []
+          e.target.value = ''
+          if (chosen && editor)
+            void onPhoto(chosen).then((src) => src && run().setImage({ src, alt: chosen.name }).run())
+        }}
+      />
+      {linking && editor && (
+        <LinkDialog
+          href={String(editor.getAttributes('link')['href'] ?? '')}
+          onClose={() => setLinking(false)}
+          onLink={(href) => {
+            setLinking(false)
+            if (href === '') run().extendMarkRange('link').unsetLink().run()
+            else run().extendMarkRange('link').setLink({ href }).run()
+          }}
+        />
+      )}
+    </div>
+  )
+}
+
+/** Puts a live view or a live figure where one writes. */
+function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
+  const units = useUnits()
+  const known = [...sources.values()].filter((s) => s !== null)
+  const one = known.length === 1
+  const box = 'min-h-9 max-w-40 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
+  return (
+    <>
+      <select
+        aria-label="Put in a view"
+        className={clsx(box, 'ml-auto')}
+        disabled={!editor || known.length === 0}
+        value=""
+        onChange={(e) => {
+          const [trial, view] = e.target.value.split('|') as [string, LiveView]
+          editor!
+            .chain()
+            .focus()
+            .insertContent({ type: 'live', attrs: { trial, view, caption: '', size: 'full' } })
+            .run()
+        }}
+      >
+        <option value="">Put in a view …</option>
+        {known.map((s) =>
+          LIVE_VIEWS.map((view) => (
+            <option key={`${s.view.trial.id}|${view}`} value={`${s.view.trial.id}|${view}`}>
+              {LIVE_WORDS[view]}
+              {one ? '' : `, ${s.view.trial.name}`}
+            </option>
+          )),
+        )}
+      </select>
+      <select
+        aria-label="Put in a figure"
+        className={box}
+        disabled={!editor || known.length === 0}
+        value=""
+        onChange={(e) => {
+          const [trial, question, name] = JSON.parse(e.target.value) as [string, string, string]
+          editor!.chain().focus().insertContent({ type: 'figure', attrs: { trial, question, name } }).run()
+        }}
+      >
+        <option value="">Put in a figure …</option>
+        {known.map((s) =>
+          Object.values(s.answers).map((answer) =>
+            Object.entries(answer.figures).map(([name, figure]) => (
+              <option
+                key={`${s.view.trial.id} ${answer.question} ${name}`}
+                value={JSON.stringify([s.view.trial.id, answer.question, name])}
+              >
+                {named(name, s.names)}: {figureWords(figure, units)}
+              </option>
+            )),
+          ),
+        )}
+      </select>
+    </>
+  )
+}
+
+/** A figure’s name with its discs called as the trial calls them. */
+const named = (figure: string, names: ReadonlyMap<string, string>): string =>
+  [...names].reduce((text, [code, name]) => text.replaceAll(code, name), figure)
+
+function LinkDialog({
+  href,
+  onClose,
+  onLink,
+}: {
+  href: string
+  onClose: () => void
+  onLink: (href: string) => void
+}) {
+  const [address, setAddress] = useState(href)
+  const wrong = address !== '' && !isLink(address)
+  return (
+    <Dialog open onClose={onClose} title="Link">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (!wrong) onLink(address)
+        }}
+      >
+        <TextInput
+          label="Address"
+          value={address}
+          placeholder="https://"
+          onChange={(e) => setAddress(e.target.value.trim())}
+          error={wrong ? 'A link begins with https:, http: or mailto:.' : undefined}
+        />
+        <div className="mt-3 flex gap-2">
+          <Button kind="primary" type="submit" disabled={wrong}>
+            {address === '' ? 'Take the link off' : 'Set the link'}
+          </Button>
+          <Button onClick={onClose}>Cancel</Button>
+        </div>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,73 @@
+import type { Verdicts } from '../../../contract/reviews.ts'
+import { TextInput } from '../../parts/Inputs.tsx'
+import { Choice } from '../../parts/Choice.tsx'
+
+/** The reviewer’s own words beside the numbers, as sentences. */
+export function verdictWords({ slot, overlaps, forWhom, notForMe, again }: Verdicts): string[] {
+  return [
+    slot && `It ${slot} in my bag.`,
+    overlaps && `It overlaps with ${overlaps.replace(/[.\s]+$/, '')}.`,
+    forWhom && `For ${forWhom.replace(/[.\s]+$/, '')}.`,
+    notForMe && 'It is not for me.',
+    again && `I ${again}.`,
+  ].filter((words): words is string => typeof words === 'string' && words !== '')
+}
+
+/** What no throw says: whether it earns a slot, for whom it is, whether one would buy it again. */
+export function VerdictForm({
+  verdicts,
+  onVerdicts,
+}: {
+  readonly verdicts: Verdicts
+  readonly onVerdicts: (verdicts: Verdicts) => void
+}) {
+  const set = (change: Partial<Verdicts>) => onVerdicts({ ...verdicts, ...change })
+  return (
+    <div className="mb-3 grid gap-3 rounded-lg border border-rule p-3 md:grid-cols-2">
+      <Choice
+        label="Slot"
+        showLabel
+        value={verdicts.slot ?? ''}
+        onChange={(v) => set({ slot: v === '' ? null : v })}
+        options={[
+          { value: 'earns a slot', label: 'Earns a slot' },
+          { value: 'earns no slot', label: 'No slot' },
+          { value: '', label: 'Not said' },
+        ]}
+      />
+      <Choice
+        label="Again"
+        showLabel
+        value={verdicts.again ?? ''}
+        onChange={(v) => set({ again: v === '' ? null : v })}
+        options={[
+          { value: 'would buy again', label: 'Would buy again' },
+          { value: 'would not buy again', label: 'Would not' },
+          { value: '', label: 'Not said' },
+        ]}
+      />
+      <TextInput
+        label="Overlaps with"
+        value={verdicts.overlaps}
+        maxLength={200}
+        onChange={(e) => set({ overlaps: e.target.value })}
+      />
+      <TextInput
+        label="For whom"
+        value={verdicts.forWhom}
+        maxLength={400}
+        placeholder="slower arms that want a straight driver"
+        onChange={(e) => set({ forWhom: e.target.value })}
+      />
+      <label className="flex min-h-9 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-4 accent-[var(--water)]"
+          checked={verdicts.notForMe}
+          onChange={(e) => set({ notForMe: e.target.checked })}
+        />
+        Not for me
+      </label>
+    </div>
+  )
+}

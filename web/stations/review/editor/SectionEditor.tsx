@@ -1,0 +1,103 @@
+import { EditorContent, useEditor } from '@tiptap/react'
+import type { Editor, JSONContent } from '@tiptap/react'
+import { useEffect, useMemo, useRef } from 'react'
+import type { DocNode } from '../../../../core/review/document.ts'
+import type { Verdict } from '../../../../core/review/judged.ts'
+import { MARKS } from './claimMarks.ts'
+import type { MarkedClaim, Namings } from './claimMarks.ts'
+import { extensionsOf } from './extensions.ts'
+
+interface SectionEditorProps {
+  /** Names it for those who cannot see it. */
+  readonly label: string
+  readonly body: DocNode
+  /** Counts what was stored: another number than the last one this editor made comes from elsewhere. */
+  readonly version: number
+  readonly editable: boolean
+  readonly namings: Namings
+  readonly verdicts: ReadonlyMap<string, Verdict>
+  readonly onBody: (body: DocNode) => void
+  readonly onClaims: (claims: readonly MarkedClaim[]) => void
+  readonly onFocus: (editor: Editor) => void
+  readonly onEditor: (editor: Editor) => void
+}
+
+/** A pause in typing before it is kept, ms. */
+const PAUSE_MS = 500
+
+/** One section, written or read. What is typed is kept a moment later, and at once when the section is left. */
+export function SectionEditor({
+  label,
+  body,
+  version,
+  editable,
+  namings,
+  verdicts,
+  onBody,
+  onClaims,
+  onFocus,
+  onEditor,
+}: SectionEditorProps) {
+  const told = useRef({ onBody, onClaims })
+  useEffect(() => {
+    told.current = { onBody, onClaims }
+  })
+  const pending = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const last = useRef<string>(undefined)
+  const extensions = useMemo(() => extensionsOf((claims) => told.current.onClaims(claims)), [])
+  const editor = useEditor({
+    extensions,
+    content: body as JSONContent,
+    editable,
+    injectCSS: false,
+    shouldRerenderOnTransaction: false,
+    editorProps: {
+      attributes: { 'aria-label': label, class: 'review-text', role: 'textbox', 'aria-multiline': 'true' },
+    },
+    onCreate: ({ editor: e }) => {
+      last.current = JSON.stringify(e.getJSON())
+      onEditor(e)
+    },
+    onUpdate: ({ editor: e }) => {
+      clearTimeout(pending.current)
+      pending.current = setTimeout(() => keep(e), PAUSE_MS)
+    },
+    onFocus: ({ editor: e }) => onFocus(e),
+    onBlur: ({ editor: e }) => keep(e),
+  })
+  const keep = (e: Editor) => {
+    clearTimeout(pending.current)
+    pending.current = undefined
+    const now = JSON.stringify(e.getJSON())
+    if (now === last.current) return
+    last.current = now
+    told.current.onBody(e.getJSON() as DocNode)
+  }
+  useEffect(() => {
+    const leave = () => editor && pending.current !== undefined && keep(editor)
+    window.addEventListener('pagehide', leave)
+    return () => {
+      window.removeEventListener('pagehide', leave)
+      leave()
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the editor stays the same
+  }, [editor])
+  useEffect(() => {
+    editor?.setEditable(editable, false)
+  }, [editor, editable])
+  // what another device wrote takes the place of what is shown, unless something is being typed
+  useEffect(() => {
+    if (!editor || pending.current !== undefined) return
+    // by content: the database keeps the parts of a node in an order of its own
+    if (editor.schema.nodeFromJSON(body).eq(editor.state.doc)) return
+    editor.commands.setContent(body as JSONContent, { emitUpdate: false })
+    last.current = JSON.stringify(editor.getJSON())
+  }, [editor, body, version])
+  useEffect(() => {
+    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, { namings }))
+  }, [editor, namings])
+  useEffect(() => {
+    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, { verdicts }))
+  }, [editor, verdicts])
+  return <EditorContent editor={editor} />
+}
