@@ -2,6 +2,7 @@ import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
+import { readerPlugin } from './scripts/reader.mjs'
 import { REMEMBERED } from './web/data/remembered.ts'
 
 export default defineConfig({
@@ -9,6 +10,7 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
+    readerPlugin(),
     VitePWA({
       registerType: 'autoUpdate',
       injectRegister: null,

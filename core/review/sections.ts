@@ -90,7 +90,8 @@ export interface FilledSection {
 
 const ended = (sentence: string) => (/[.!?]$/.test(sentence) ? sentence : `${sentence}.`)
 const surely = ({ sentence, probability, settled }: Answer): string =>
-  probability === undefined
+  // some sentences end with how sure they are
+  probability === undefined || / %$/.test(sentence)
     ? ended(sentence)
     : `${sentence} (${percent(probability)}${settled ? '' : ', not settled'}).`
 
@@ -194,9 +195,10 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
           live(f.trial, 'left out', 'Every throw that was left out.'),
         ],
   open: (f) => {
-    const open = [f.answer, f.numbers, f.arms, f.wind].flatMap((a) =>
-      a ? [...(a.settled ? [] : [ended(a.sentence)]), ...a.open.map(ended)] : [],
-    )
+    const open = [
+      ...[f.answer, f.numbers, f.arms, f.wind].flatMap((a) => (a && !a.settled ? [ended(a.sentence)] : [])),
+      ...(f.answer?.open ?? []).map(ended),
+    ]
     return open.length === 0 ? [paragraph('Nothing that was asked is open.')] : listOf([...new Set(open)])
   },
   verdict: () => [],

@@ -2,6 +2,8 @@ import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
 import { ImportProgress, Problem } from '../../contract/imports.ts'
+import { Revision } from '../../contract/reviews.ts'
+import type { Freezing } from '../../contract/reviews.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 
@@ -141,3 +143,27 @@ export const problemOf = (e: unknown): Problem =>
   e instanceof ApiProblem
     ? e.problem
     : { title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
+
+/** Freezes a page as a revision of a review; the same id again is the same revision. */
+export async function freezeReview(
+  id: string,
+  { reviewId, note, method }: z.infer<typeof Freezing>,
+  page: string,
+): Promise<Revision> {
+  const query = new URLSearchParams({ reviewId, note, method })
+  return await parsed(
+    await answered(`/api/revisions/${id}?${query}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'text/html; charset=utf-8' },
+      body: page,
+    }),
+    Revision,
+  )
+}
+
+/** Puts a revision under its address, or takes it back. */
+export const publishRevision = async (id: string, published: boolean): Promise<Revision> =>
+  await parsed(
+    await answered(`/api/revisions/${id}/publication`, { method: 'PUT', ...asJson({ published }) }),
+    Revision,
+  )

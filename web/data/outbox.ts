@@ -26,6 +26,9 @@ const into =
 const again = (...starts: readonly string[]) =>
   void mutate((key) => typeof key === 'string' && starts.some((s) => key.startsWith(s)))
 
+/** A review is read again: something of it was frozen or published. */
+export const reviewChanged = (id: string) => again(addressOf('reviews', id), '/api/reviews?')
+
 /** Whatever was read of discs is read again. */
 export const shelfChanged = () => again('/api/discs', '/api/shelf', '/api/inspections')
 

@@ -67,4 +67,3 @@ export async function startReview(
   return review
 }
 export const NO_VERDICTS = { slot: null, overlaps: '', forWhom: '', notForMe: false, again: null } as const
-

@@ -58,7 +58,11 @@ export function ClaimsPanel({ claims, judged, sources, onWord, onShow }: ClaimsP
                   {said ? VERDICT_WORDS[said.verdict] : 'weighing …'}
                 </span>
                 {said?.probability !== undefined && (
-                  <span className="figure">{percent(said.probability)}</span>
+                  <span className="figure">
+                    {said.verdict === 'contradicted'
+                      ? `${percent(1 - said.probability)} against it`
+                      : percent(said.probability)}
+                  </span>
                 )}
               </span>
               {said && words && said.verdict !== 'carried' && (

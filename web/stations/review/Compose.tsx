@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
-import { doc, paragraph } from '../../../core/review/document.ts'
+import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
 import type { Judged } from '../../../core/review/judged.ts'
 import { SECTION_TITLES } from '../../../core/review/sections.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -18,7 +18,9 @@ import { ClaimsPanel } from './ClaimsPanel.tsx'
 import type { PlacedClaim } from './ClaimsPanel.tsx'
 import { claimKey } from './editor/claimMarks.ts'
 import type { MarkedClaim, Namings } from './editor/claimMarks.ts'
+import { Writing } from './editor/liveNodes.tsx'
 import { SectionEditor } from './editor/SectionEditor.tsx'
+import { Evidence } from './Evidence.tsx'
 import { HandOut } from './HandOut.tsx'
 import { Outline } from './Outline.tsx'
 import { ReadSource, SourcesProvider } from './sources.tsx'
@@ -54,6 +56,13 @@ function Composer({ file }: { file: ReviewFile }) {
     .flatMap((s) => (claimsBy.get(s.id) ?? []).map((c): PlacedClaim => ({ ...c, section: s.id })))
   const judged = useJudged(claims, sources)
   const verdicts = useMemo(() => new Map([...judged].map(([key, j]) => [key, j.verdict])), [judged])
+  /** What is read is there once it is drawn. */
+  const toRead = async () => {
+    setMode('read')
+    await document.fonts.ready
+    for (let frames = 0; frames < 3; frames++) await new Promise((next) => requestAnimationFrame(next))
+    await new Promise((next) => setTimeout(next, 150))
+  }
   const put = (section: ReviewSection) => void outbox.put('review-sections', section)
 
   const add = () =>
@@ -90,138 +99,150 @@ function Composer({ file }: { file: ReviewFile }) {
   }
   return (
     <SourcesProvider value={sources}>
-      {review.trialIds.map((id) => (
-        <ReadSource key={id} trialId={id} onSource={onSource} />
-      ))}
-      <div className="grid items-start gap-4 p-3 md:p-4 lg:grid-cols-[13rem_minmax(0,1fr)] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
-        <div className="lg:sticky lg:top-3 max-lg:hidden">
-          <Outline
-            sections={sections}
-            onPlace={(s, place) => put({ ...s, place })}
-            onHidden={(s) => put({ ...s, hidden: !s.hidden })}
-            onAdd={add}
-          />
-        </div>
-        <div className="grid min-w-0 gap-3">
-          <div className="flex flex-wrap items-center gap-3">
-            <Choice
-              label="Review"
-              value={mode}
-              onChange={setMode}
-              options={[
-                { value: 'write', label: 'Write' },
-                { value: 'read', label: 'Read' },
-              ]}
+      <Writing value={mode === 'write'}>
+        {review.trialIds.map((id) => (
+          <ReadSource key={id} trialId={id} onSource={onSource} />
+        ))}
+        <div className="grid items-start gap-4 p-3 md:p-4 lg:grid-cols-[13rem_minmax(0,1fr)] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
+          <div className="max-lg:hidden lg:sticky lg:top-16">
+            <Outline
+              sections={sections}
+              onPlace={(s, place) => put({ ...s, place })}
+              onHidden={(s) => put({ ...s, hidden: !s.hidden })}
+              onAdd={add}
             />
-            <p className="text-note text-quiet" role="status">
-              {sources.size < review.trialIds.length
-                ? 'Weighing the throws …'
-                : 'What you type is kept as you type.'}
-            </p>
           </div>
-          {mode === 'write' && <Toolbar {...{ editor, sources, onPhoto }} />}
-          <article
-            ref={article}
-            className="min-w-0 rounded-xl border border-rule bg-card px-4 py-6 md:px-8"
-            aria-label={review.title}
-          >
-            {mode === 'write' ? (
-              <input
-                aria-label="Title of the review"
-                className="mb-4 w-full bg-transparent text-[1.9rem] leading-[2.3rem] font-bold"
-                defaultValue={review.title}
-                maxLength={120}
-                onBlur={(e) => {
-                  const title = e.target.value.trim()
-                  if (title !== '' && title !== review.title) void outbox.put('reviews', { ...review, title })
-                }}
+          <div className="grid min-w-0 gap-3">
+            <div className="flex flex-wrap items-center gap-3">
+              <Choice
+                label="Review"
+                value={mode}
+                onChange={setMode}
+                options={[
+                  { value: 'write', label: 'Write' },
+                  { value: 'read', label: 'Read' },
+                ]}
               />
-            ) : (
-              <h1 className="mb-4 text-[1.9rem] leading-[2.3rem]">{review.title}</h1>
-            )}
-            {sections
-              .filter((s) => mode === 'write' || !s.hidden)
-              .map((s) => (
-                <section
-                  key={s.id}
-                  id={`section-${s.id}`}
-                  className={clsx('group mb-6 scroll-mt-16', s.hidden && 'opacity-50')}
-                >
-                  {mode === 'write' ? (
-                    <div className="flex items-center gap-2">
-                      <input
-                        aria-label={`Heading of ${s.title}`}
-                        className="min-w-0 flex-1 bg-transparent text-title font-bold"
-                        defaultValue={s.title}
-                        maxLength={120}
-                        onBlur={(e) => {
-                          const title = e.target.value.trim()
-                          if (title !== '' && title !== s.title) put({ ...s, title })
-                        }}
-                      />
-                      {s.kind !== 'disclosure' && (
-                        <button
-                          type="button"
-                          className="min-h-9 text-note text-quiet underline underline-offset-4"
-                          aria-label={`Take out ${s.title}`}
-                          onClick={() => takeOut(s)}
-                        >
-                          take out
-                        </button>
-                      )}
-                    </div>
-                  ) : (
-                    <h2 className="text-title">{s.title}</h2>
-                  )}
-                  {s.verdicts &&
-                    (mode === 'write' ? (
-                      <VerdictForm verdicts={s.verdicts} onVerdicts={(now) => put({ ...s, verdicts: now })} />
+              <p className="text-note text-quiet" role="status">
+                {sources.size < review.trialIds.length
+                  ? 'Weighing the throws …'
+                  : 'What you type is kept as you type.'}
+              </p>
+            </div>
+            {mode === 'write' && <Toolbar {...{ editor, sources, onPhoto }} />}
+            <article
+              ref={article}
+              className="min-w-0 rounded-xl border border-rule bg-card px-4 py-6 md:px-8"
+              aria-label={review.title}
+            >
+              {mode === 'write' ? (
+                <input
+                  aria-label="Title of the review"
+                  className="mb-4 w-full bg-transparent text-[1.9rem] leading-[2.3rem] font-bold"
+                  defaultValue={review.title}
+                  maxLength={120}
+                  onBlur={(e) => {
+                    const title = e.target.value.trim()
+                    if (title !== '' && title !== review.title)
+                      void outbox.put('reviews', { ...review, title })
+                  }}
+                />
+              ) : (
+                <h1 className="mb-4 text-[1.9rem] leading-[2.3rem]">{review.title}</h1>
+              )}
+              {sections
+                .filter((s) => mode === 'write' || (!s.hidden && saysSomething(s)))
+                .map((s) => (
+                  <section
+                    key={s.id}
+                    id={`section-${s.id}`}
+                    className={clsx('group mb-6 scroll-mt-32', s.hidden && 'opacity-50')}
+                  >
+                    {mode === 'write' ? (
+                      <div className="flex items-center gap-2">
+                        <input
+                          aria-label={`Heading of ${s.title}`}
+                          className="min-w-0 flex-1 bg-transparent text-title font-bold"
+                          defaultValue={s.title}
+                          maxLength={120}
+                          onBlur={(e) => {
+                            const title = e.target.value.trim()
+                            if (title !== '' && title !== s.title) put({ ...s, title })
+                          }}
+                        />
+                        {s.kind !== 'disclosure' && (
+                          <button
+                            type="button"
+                            className="min-h-9 text-note text-quiet underline underline-offset-4"
+                            aria-label={`Take out ${s.title}`}
+                            onClick={() => takeOut(s)}
+                          >
+                            take out
+                          </button>
+                        )}
+                      </div>
                     ) : (
-                      verdictWords(s.verdicts).length > 0 && (
-                        <p className="my-2 font-semibold">{verdictWords(s.verdicts).join(' ')}</p>
-                      )
-                    ))}
-                  <SectionEditor
-                    label={s.title}
-                    body={s.body}
-                    version={s.version}
-                    editable={mode === 'write'}
-                    namings={namings}
-                    verdicts={verdicts}
-                    onBody={(body) => put({ ...s, body })}
-                    onClaims={(found) => setClaimsBy((now) => new Map(now).set(s.id, found))}
-                    onFocus={setEditor}
-                    onEditor={(e) => editors.current.set(s.id, e)}
-                  />
-                </section>
-              ))}
-          </article>
+                      <h2 className="text-title">{s.title}</h2>
+                    )}
+                    {s.verdicts &&
+                      (mode === 'write' ? (
+                        <VerdictForm
+                          verdicts={s.verdicts}
+                          onVerdicts={(now) => put({ ...s, verdicts: now })}
+                        />
+                      ) : (
+                        verdictWords(s.verdicts).length > 0 && (
+                          <p className="my-2 font-semibold">{verdictWords(s.verdicts).join(' ')}</p>
+                        )
+                      ))}
+                    <SectionEditor
+                      label={s.title}
+                      body={s.body}
+                      version={s.version}
+                      editable={mode === 'write'}
+                      namings={namings}
+                      verdicts={verdicts}
+                      onBody={(body) => put({ ...s, body })}
+                      onClaims={(found) => setClaimsBy((now) => new Map(now).set(s.id, found))}
+                      onFocus={setEditor}
+                      onEditor={(e) => editors.current.set(s.id, e)}
+                    />
+                    {mode === 'read' && <Evidence claims={claimsBy.get(s.id) ?? []} judged={judged} />}
+                  </section>
+                ))}
+            </article>
+          </div>
+          <div className="grid gap-3 lg:max-xl:col-start-2 xl:sticky xl:top-16 xl:max-h-[calc(100dvh-4.5rem)] xl:overflow-y-auto">
+            <ClaimsPanel
+              claims={claims}
+              judged={judged}
+              sources={sources}
+              onShow={(c) =>
+                editors.current.get(c.section)?.chain().focus().setTextSelection(c).scrollIntoView().run()
+              }
+              onWord={(c, words) =>
+                editors.current
+                  .get(c.section)
+                  ?.chain()
+                  .focus()
+                  .insertContentAt({ from: c.from, to: c.to }, words)
+                  .run()
+              }
+            />
+            <Card className="p-4" label="Hand it out">
+              <HandOut {...{ file, sources, article }} onRead={toRead} />
+            </Card>
+          </div>
         </div>
-        <div className="grid gap-3 lg:max-xl:col-start-2 xl:sticky xl:top-3">
-          <ClaimsPanel
-            claims={claims}
-            judged={judged}
-            sources={sources}
-            onShow={(c) =>
-              editors.current.get(c.section)?.chain().focus().setTextSelection(c).scrollIntoView().run()
-            }
-            onWord={(c, words) =>
-              editors.current
-                .get(c.section)
-                ?.chain()
-                .focus()
-                .insertContentAt({ from: c.from, to: c.to }, words)
-                .run()
-            }
-          />
-          <Card className="p-4" label="Hand it out">
-            <HandOut file={file} sources={sources} article={article} onRead={() => setMode('read')} />
-          </Card>
-        </div>
-      </div>
+      </Writing>
     </SourcesProvider>
   )
 }
+
+/** A section with nothing in it is not read. */
+const saysSomething = ({ body, verdicts }: ReviewSection): boolean =>
+  (verdicts !== null && verdictWords(verdicts).length > 0) ||
+  [...nodesOf(body)].some((n) => n.text !== undefined || ['live', 'image', 'figure'].includes(n.type))
 
 /** How discs are spoken of, trial by trial; the same until a trial is read anew. */
 function useNamings(sources: Sources): Namings {

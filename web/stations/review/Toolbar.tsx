@@ -51,41 +51,70 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
   const [linking, setLinking] = useState(false)
   const file = useRef<HTMLInputElement>(null)
   const run = () => editor!.chain().focus()
-  const tool = (label: string, Icon: LucideIcon, act: () => void, pressed?: boolean) => (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      aria-pressed={pressed}
-      disabled={!editor}
-      // the section keeps its selection
-      onMouseDown={(e) => e.preventDefault()}
-      onClick={act}
-      className={clsx(
-        'grid size-9 place-items-center rounded-lg hover:bg-tint disabled:opacity-40',
-        pressed && 'bg-tint text-ink ring-1 ring-edge',
-      )}
-    >
-      <Icon size={17} aria-hidden />
-    </button>
-  )
   return (
     <div
       role="toolbar"
       aria-label="Text"
-      className="sticky top-0 z-20 flex flex-wrap items-center gap-0.5 rounded-xl border border-rule bg-card px-2 py-1"
+      className="sticky top-14 z-20 max-md:top-0 flex flex-wrap items-center gap-0.5 rounded-xl border border-rule bg-card px-2 py-1"
     >
-      {tool('Bold', Bold, () => run().toggleBold().run(), on?.bold)}
-      {tool('Italic', Italic, () => run().toggleItalic().run(), on?.italic)}
-      {tool('Heading', Heading3, () => run().toggleHeading({ level: 3 }).run(), on?.heading)}
-      {tool('List', List, () => run().toggleBulletList().run(), on?.bulletList)}
-      {tool('Numbered list', ListOrdered, () => run().toggleOrderedList().run(), on?.orderedList)}
-      {tool('Quote', Quote, () => run().toggleBlockquote().run(), on?.blockquote)}
-      {tool('Link', LinkIcon, () => setLinking(true), on?.link)}
-      {tool('Table', Table, () => run().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run())}
-      {tool('Photo', ImagePlus, () => file.current!.click())}
-      {tool('Undo', Undo2, () => run().undo().run())}
-      {tool('Redo', Redo2, () => run().redo().run())}
+      <Tool
+        label="Bold"
+        icon={Bold}
+        disabled={!editor}
+        onUse={() => run().toggleBold().run()}
+        pressed={on?.bold}
+      />
+      <Tool
+        label="Italic"
+        icon={Italic}
+        disabled={!editor}
+        onUse={() => run().toggleItalic().run()}
+        pressed={on?.italic}
+      />
+      <Tool
+        label="Heading"
+        icon={Heading3}
+        disabled={!editor}
+        onUse={() => run().toggleHeading({ level: 3 }).run()}
+        pressed={on?.heading}
+      />
+      <Tool
+        label="List"
+        icon={List}
+        disabled={!editor}
+        onUse={() => run().toggleBulletList().run()}
+        pressed={on?.bulletList}
+      />
+      <Tool
+        label="Numbered list"
+        icon={ListOrdered}
+        disabled={!editor}
+        onUse={() => run().toggleOrderedList().run()}
+        pressed={on?.orderedList}
+      />
+      <Tool
+        label="Quote"
+        icon={Quote}
+        disabled={!editor}
+        onUse={() => run().toggleBlockquote().run()}
+        pressed={on?.blockquote}
+      />
+      <Tool
+        label="Link"
+        icon={LinkIcon}
+        disabled={!editor}
+        onUse={() => setLinking(true)}
+        pressed={on?.link}
+      />
+      <Tool
+        label="Table"
+        icon={Table}
+        disabled={!editor}
+        onUse={() => run().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()}
+      />
+      <Tool label="Photo" icon={ImagePlus} disabled={!editor} onUse={() => file.current!.click()} />
+      <Tool label="Undo" icon={Undo2} disabled={!editor} onUse={() => run().undo().run()} />
+      <Tool label="Redo" icon={Redo2} disabled={!editor} onUse={() => run().redo().run()} />
       <PutIn editor={editor} sources={sources} />
       <input
         ref={file}
@@ -115,12 +144,41 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
   )
 }
 
+interface ToolProps {
+  readonly label: string
+  readonly icon: LucideIcon
+  readonly disabled: boolean
+  readonly onUse: () => void
+  readonly pressed?: boolean | undefined
+}
+
+function Tool({ label, icon: Icon, disabled, onUse, pressed }: ToolProps) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      disabled={disabled}
+      // the section keeps its selection
+      onMouseDown={(e) => e.preventDefault()}
+      onClick={onUse}
+      className={clsx(
+        'grid size-9 place-items-center rounded-lg hover:bg-tint disabled:opacity-40',
+        pressed && 'bg-tint text-ink ring-1 ring-edge',
+      )}
+    >
+      <Icon size={17} aria-hidden />
+    </button>
+  )
+}
+
 /** Puts a live view or a live figure where one writes. */
 function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
   const units = useUnits()
   const known = [...sources.values()].filter((s) => s !== null)
   const one = known.length === 1
-  const box = 'min-h-9 max-w-40 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
+  const box = 'min-h-9 max-w-32 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
   return (
     <>
       <select

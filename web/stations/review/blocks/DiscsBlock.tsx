@@ -17,7 +17,9 @@ export const DiscsBlock = ({ source: { view, name, place } }: { readonly source:
             <DiscHead place={place(d.disc.code)}>{name(d.disc.code)}</DiscHead>
             <td className="px-2 text-right">{lineage(d)}</td>
             <td className="px-2 text-right">{d.disc.wear}</td>
-            <td className="figure px-2 text-right">{grams === null ? '–' : `${grams.toFixed(0)} g`}</td>
+            <td className="figure px-2 text-right whitespace-nowrap">
+              {grams === null ? '–' : `${grams.toFixed(0)} g`}
+            </td>
             <td className="figure px-2 text-right whitespace-nowrap">{numbersLine(d.inForce.numbers)}</td>
           </tr>
         )

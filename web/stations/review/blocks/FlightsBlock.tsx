@@ -9,53 +9,81 @@ import { Strip } from '../../../strip/Strip.tsx'
 import { hueOf } from '../../../strip/hues.ts'
 import type { Source } from '../sources.tsx'
 
-/** Corrected flights on a strip, with their bands and dotted what was published; the same in figures below. */
-export function FlightsBlock({ source: { view, reading, name, place } }: { readonly source: Source }) {
-  const units = useUnits()
+/** What a strip of flights is drawn from: which way the fade is, and how far everything goes. */
+function reachOf({ view, reading }: Source) {
   const { corrected } = reading
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
   const up = fade === 'right' ? -1 : 1
   const ys = corrected.flatMap((c) => c.band.flatMap((b) => [up * b.low, up * b.high]))
+  return {
+    fade,
+    up,
+    reach: {
+      down: 1.03 * Math.max(40, ...corrected.map((c) => c.features.carryM)),
+      left: Math.max(8, ...ys) + 3,
+      right: Math.max(8, ...ys.map((y) => -y)) + 3,
+    },
+  } as const
+}
+
+/** Corrected flights on a strip, with their bands and dotted what was published. */
+export function FlightsStrip({ source }: { readonly source: Source }) {
+  const {
+    reading: { corrected },
+    name,
+    place,
+  } = source
+  const { fade, up, reach } = reachOf(source)
+  return (
+    <Strip
+      height={300}
+      fade={fade}
+      names={corrected.map((c) => name(c.disc))}
+      reach={reach}
+      label="Corrected flights, seen from above; the table below says the same in figures"
+    >
+      {corrected.map((c) => (
+        <Band
+          key={c.disc}
+          hue={hueOf(place(c.disc))}
+          band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
+        />
+      ))}
+      {corrected.map((c) => (
+        <g key={c.disc}>
+          <Flight
+            dashed
+            hue={hueOf(place(c.disc))}
+            width={1.5}
+            path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
+          />
+          <Flight hue={hueOf(place(c.disc))} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+        </g>
+      ))}
+      <EndLabels
+        ends={corrected.map((c) => {
+          const end = c.path.at(-1)!
+          return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(c.disc)), words: name(c.disc) }
+        })}
+      />
+    </Strip>
+  )
+}
+
+/** The same, and in figures below. */
+export function FlightsBlock({ source }: { readonly source: Source }) {
+  const units = useUnits()
+  const {
+    reading: { corrected },
+    name,
+    place,
+  } = source
+  const { fade } = reachOf(source)
   const aside = (m: number) => besideLine(units, m, fade === 'up' ? undefined : fade)
   return (
     <>
-      <Strip
-        height={300}
-        fade={fade}
-        names={corrected.map((c) => name(c.disc))}
-        reach={{
-          down: 1.03 * Math.max(40, ...corrected.map((c) => c.features.carryM)),
-          left: Math.max(8, ...ys) + 3,
-          right: Math.max(8, ...ys.map((y) => -y)) + 3,
-        }}
-        label="Corrected flights, seen from above; the table below says the same in figures"
-      >
-        {corrected.map((c) => (
-          <Band
-            key={c.disc}
-            hue={hueOf(place(c.disc))}
-            band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
-          />
-        ))}
-        {corrected.map((c) => (
-          <g key={c.disc}>
-            <Flight
-              dashed
-              hue={hueOf(place(c.disc))}
-              width={1.5}
-              path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
-            />
-            <Flight hue={hueOf(place(c.disc))} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
-          </g>
-        ))}
-        <EndLabels
-          ends={corrected.map((c) => {
-            const end = c.path.at(-1)!
-            return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(c.disc)), words: name(c.disc) }
-          })}
-        />
-      </Strip>
+      <FlightsStrip source={source} />
       <table className="mt-2 w-full text-left">
         <Heads
           names={['Disc', `carry, ${units.length.unit}`, `finish, ${units.length.unit}`, 'label finishes']}

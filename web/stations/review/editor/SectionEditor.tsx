@@ -1,11 +1,11 @@
 import { EditorContent, useEditor } from '@tiptap/react'
 import type { Editor, JSONContent } from '@tiptap/react'
-import { useEffect, useMemo, useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import type { DocNode } from '../../../../core/review/document.ts'
 import type { Verdict } from '../../../../core/review/judged.ts'
 import { MARKS } from './claimMarks.ts'
 import type { MarkedClaim, Namings } from './claimMarks.ts'
-import { extensionsOf } from './extensions.ts'
+import { EXTENSIONS } from './extensions.ts'
 
 interface SectionEditorProps {
   /** Names it for those who cannot see it. */
@@ -38,15 +38,14 @@ export function SectionEditor({
   onFocus,
   onEditor,
 }: SectionEditorProps) {
-  const told = useRef({ onBody, onClaims })
+  const told = useRef(onBody)
   useEffect(() => {
-    told.current = { onBody, onClaims }
+    told.current = onBody
   })
   const pending = useRef<ReturnType<typeof setTimeout>>(undefined)
   const last = useRef<string>(undefined)
-  const extensions = useMemo(() => extensionsOf((claims) => told.current.onClaims(claims)), [])
   const editor = useEditor({
-    extensions,
+    extensions: EXTENSIONS,
     content: body as JSONContent,
     editable,
     injectCSS: false,
@@ -71,7 +70,7 @@ export function SectionEditor({
     const now = JSON.stringify(e.getJSON())
     if (now === last.current) return
     last.current = now
-    told.current.onBody(e.getJSON() as DocNode)
+    told.current(e.getJSON() as DocNode)
   }
   useEffect(() => {
     const leave = () => editor && pending.current !== undefined && keep(editor)
@@ -80,7 +79,14 @@ export function SectionEditor({
       window.removeEventListener('pagehide', leave)
       leave()
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the editor stays the same
+  }, [editor])
+  const found = useRef(onClaims)
+  useEffect(() => {
+    found.current = onClaims
+  })
+  useEffect(() => {
+    const meta = { onClaims: (claims: readonly MarkedClaim[]) => found.current(claims) }
+    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, meta))
   }, [editor])
   useEffect(() => {
     editor?.setEditable(editable, false)

@@ -43,20 +43,20 @@ interface Marks {
   readonly namings: Namings
   readonly verdicts: ReadonlyMap<string, Verdict>
   readonly claims: readonly MarkedClaim[]
+  /** Told of the claims whenever they are others. */
+  readonly onClaims: ((claims: readonly MarkedClaim[]) => void) | undefined
 }
 export const MARKS = new PluginKey<Marks>('claims')
 
 /** Marks claims with what the throws make of them; told names and verdicts by {@link MARKS} on a transaction. */
-export const ClaimMarks = Extension.create<{ onClaims: (claims: readonly MarkedClaim[]) => void }>({
+export const ClaimMarks = Extension.create({
   name: 'claimMarks',
-  addOptions: () => ({ onClaims: () => {} }),
   addProseMirrorPlugins() {
-    const { onClaims } = this.options
     return [
       new Plugin<Marks>({
         key: MARKS,
         state: {
-          init: () => ({ namings: [], verdicts: new Map(), claims: [] }),
+          init: () => ({ namings: [], verdicts: new Map(), claims: [], onClaims: undefined }),
           apply: (tr, before, _old, state) => {
             const told = tr.getMeta(MARKS) as Partial<Marks> | undefined
             if (!told && !tr.docChanged) return before
@@ -82,7 +82,7 @@ export const ClaimMarks = Extension.create<{ onClaims: (claims: readonly MarkedC
         view: () => ({
           update: (view, before) => {
             const now = MARKS.getState(view.state)!.claims
-            if (now !== MARKS.getState(before)?.claims) onClaims(now)
+            if (now !== MARKS.getState(before)?.claims) MARKS.getState(view.state)!.onClaims?.(now)
           },
         }),
       }),

@@ -3,7 +3,6 @@ import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
 import { isLink, LINK_SCHEMES } from '../../../../core/review/document.ts'
 import { ClaimMarks } from './claimMarks.ts'
-import type { MarkedClaim } from './claimMarks.ts'
 import { FigureNode, LiveNode } from './liveNodes.tsx'
 
 /** Where photos of reviews are read from; nothing else is shown in one. */
@@ -15,7 +14,7 @@ const Photo = Image.extend({
 })
 
 /** What a section can be written with. Whatever else is pasted comes in as its words alone. */
-export const extensionsOf = (onClaims: (claims: readonly MarkedClaim[]) => void) => [
+export const EXTENSIONS = [
   StarterKit.configure({
     heading: { levels: [3, 4] },
     codeBlock: false,
@@ -31,5 +30,5 @@ export const extensionsOf = (onClaims: (claims: readonly MarkedClaim[]) => void)
   Photo,
   LiveNode,
   FigureNode,
-  ClaimMarks.configure({ onClaims }),
+  ClaimMarks,
 ]

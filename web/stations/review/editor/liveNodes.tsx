@@ -3,6 +3,7 @@ import { NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import type { ReactNodeViewProps } from '@tiptap/react'
 import { X } from 'lucide-react'
 import clsx from 'clsx'
+import { createContext, useContext } from 'react'
 import type { LiveView } from '../../../../core/review/document.ts'
 import type { Answered } from '../../../../core/judge/answers/answer.ts'
 import { LiveBlock } from '../blocks/LiveBlock.tsx'
@@ -10,6 +11,9 @@ import { LIVE_WORDS } from '../blocks/liveWords.ts'
 import { figureWords } from '../blocks/figures.ts'
 import { useSources } from '../sources.tsx'
 import { useUnits } from '../../../data/preferences.tsx'
+
+/** Whether the review is written or read: an editor’s own word for it draws nothing anew. */
+export const Writing = createContext(true)
 
 interface LiveAttrs {
   readonly trial: string
@@ -19,6 +23,7 @@ interface LiveAttrs {
 }
 
 function Live({ node, editor, updateAttributes, deleteNode, selected }: ReactNodeViewProps) {
+  const writing = useContext(Writing)
   const attrs = node.attrs as LiveAttrs
   return (
     <NodeViewWrapper
@@ -27,10 +32,10 @@ function Live({ node, editor, updateAttributes, deleteNode, selected }: ReactNod
       className={clsx(
         'my-3 rounded-lg',
         attrs.size === 'half' && 'mx-auto max-w-xl',
-        selected && editor.isEditable && 'outline-2 outline-offset-4 outline-water',
+        selected && writing && editor.isFocused && 'outline-2 outline-offset-4 outline-water',
       )}
     >
-      {editor.isEditable && (
+      {writing && (
         <div contentEditable={false} data-about="view" className="mb-1 flex flex-wrap items-center gap-2">
           <span className="text-note font-semibold">{LIVE_WORDS[attrs.view]}</span>
           <button
@@ -53,7 +58,7 @@ function Live({ node, editor, updateAttributes, deleteNode, selected }: ReactNod
       <div contentEditable={false} data-drawn="">
         <LiveBlock trial={attrs.trial} view={attrs.view} />
       </div>
-      {editor.isEditable ? (
+      {writing ? (
         <input
           aria-label={`Caption of ${LIVE_WORDS[attrs.view]}`}
           placeholder="Caption"

@@ -1,0 +1,3 @@
+import type { Plugin } from 'vite'
+export function bundleReader(): Promise<string>
+export function readerPlugin(): Plugin

@@ -1,0 +1,5 @@
+declare module '@joplin/turndown-plugin-gfm' {
+  import type Turndown from 'turndown'
+  /** Tables, struck words and task lists. */
+  export const gfm: Turndown.Plugin
+}
