@@ -10,18 +10,7 @@ import { sideIn } from '../rating/sides.ts'
 import type { FitState } from '../rating/state.ts'
 import { HEADWIND, LABEL_BOUNDS, ORDER_BOUNDS } from './aims.ts'
 import type { Aim, LabelFigure } from './aims.ts'
-import type { Belief } from './information.ts'
-
-/** One figure that is asked about, as places and weights in a belief. */
-export interface Contrast {
-  /** Of a difference of sides, m a 100 m; of a number less its label, in numbers; of a flight, m; of what the wind does, m a m/s. */
-  readonly value: number
-  /** Where the answer changes, ascending. */
-  readonly bounds: readonly number[]
-  readonly places: readonly (readonly [place: number, weight: number])[]
-  /** What the model's own error leaves of the variance, whatever is thrown. */
-  readonly floor: number
-}
+import type { Belief, Contrast } from './information.ts'
 
 /** Place of a disc in a belief. */
 function placeOf(belief: Belief, disc: string): number {

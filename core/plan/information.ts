@@ -11,7 +11,6 @@ import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
 import { aimOf, armOf, discOf, flightOf, pointMeant } from '../judge/asThrown.ts'
 import type { PlannedThrow } from '../judge/asThrown.ts'
-import type { Contrast } from './contrasts.ts'
 
 /** A throw that could be made, and what would be seen of it. */
 export interface Candidate extends PlannedThrow {
@@ -180,6 +179,17 @@ export function informationOf(
     bearing: term.bearing.map((v, i) => v * shares[i < term.seenRows * BEARS_ON ? 0 : 1]),
     places: placesOf(belief, at, armAt, candidate),
   }
+}
+
+/** One figure that is asked about, as places and weights in a belief. */
+export interface Contrast {
+  /** Of a difference of sides, m a 100 m; of a number less its label, in numbers; of a flight, m; of what the wind does, m a m/s. */
+  readonly value: number
+  /** Where the answer changes, ascending. */
+  readonly bounds: readonly number[]
+  readonly places: readonly (readonly [place: number, weight: number])[]
+  /** What the model's own error leaves of the variance, whatever is thrown. */
+  readonly floor: number
 }
 
 export function varianceOf(belief: Belief, { places, floor }: Contrast): number {

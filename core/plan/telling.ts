@@ -3,10 +3,9 @@ import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { beliefOf, informationOf, reachOf, varianceOf, variancesWith, withThrow } from './information.ts'
 import { contrastFor } from './contrasts.ts'
-import type { Contrast } from './contrasts.ts'
 import { ORDER_BOUNDS } from './aims.ts'
 import type { Aim } from './aims.ts'
-import type { Belief, Candidate, Information } from './information.ts'
+import type { Belief, Candidate, Contrast, Information } from './information.ts'
 
 /** What a set of throws would be worth to a question. */
 export interface TellingPlan {

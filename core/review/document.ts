@@ -65,11 +65,6 @@ export const isLink = (href: unknown): boolean => {
 
 export const doc = (...content: readonly DocNode[]): DocNode => ({ type: 'doc', content })
 export const text = (words: string): DocNode => ({ type: 'text', text: words })
-/** A figure of an answer that follows the data, by the name it has there. */
-export const figure = (trial: string, question: string, name: string): DocNode => ({
-  type: 'figure',
-  attrs: { trial, question, name },
-})
 export const paragraph = (...of: readonly (DocNode | string)[]): DocNode => {
   const content = of.map((c) => (typeof c === 'string' ? text(c) : c)).filter((n) => n.text !== '')
   return content.length > 0 ? { type: 'paragraph', content } : { type: 'paragraph' }

@@ -2,6 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { Download } from 'lucide-react'
 import type { RefObject } from 'react'
 import { writeCsv } from '../../core/formats/csvCells.ts'
+import { drawingsIn, stackedSvg } from '../data/drawings.ts'
 import { buttonLook } from './Button.tsx'
 import { sayWrong } from './Toasts.tsx'
 
@@ -45,25 +46,31 @@ function save(address: string, name: string): void {
 /** Saves a view as a picture, as a drawing that can be scaled, or as the figures of its tables. */
 export function SaveView({ of, name }: SaveViewProps) {
   const ground = () => getComputedStyle(document.body).backgroundColor
-  const picture = async (kind: 'png' | 'svg') => {
+  const saveText = (text: string, kind: string, ending: string) => {
+    const address = URL.createObjectURL(new Blob([text], { type: kind }))
+    save(address, `${name}.${ending}`)
+    URL.revokeObjectURL(address)
+  }
+  const drawing = () => {
+    const drawings = of.current ? drawingsIn(of.current) : []
+    if (drawings.length > 0) saveText(stackedSvg(drawings), 'image/svg+xml', 'svg')
+    else sayWrong('This view draws nothing; its tables can be saved as figures.')
+  }
+  const picture = async () => {
     if (!of.current) return
     try {
       // only who saves a picture needs what draws it
-      const { toPng, toSvg } = await import('html-to-image')
-      const draw = kind === 'png' ? toPng : toSvg
+      const { toPng } = await import('html-to-image')
       save(
-        await draw(of.current, { pixelRatio: FINE, backgroundColor: ground(), filter: isContent }),
-        `${name}.${kind}`,
+        await toPng(of.current, { pixelRatio: FINE, backgroundColor: ground(), filter: isContent }),
+        `${name}.png`,
       )
     } catch {
       sayWrong('The picture could not be drawn. A screenshot of the page shows the same.')
     }
   }
   const figures = () => {
-    if (!of.current) return
-    const address = URL.createObjectURL(new Blob([tablesOf(of.current)], { type: 'text/csv;charset=utf-8' }))
-    save(address, `${name}.csv`)
-    URL.revokeObjectURL(address)
+    if (of.current) saveText(tablesOf(of.current), 'text/csv;charset=utf-8', 'csv')
   }
   const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-tint max-md:min-h-11'
   return (
@@ -76,13 +83,13 @@ export function SaveView({ of, name }: SaveViewProps) {
         className="z-30 mt-1 w-64 rounded-lg border border-rule bg-card p-1 shadow-lg"
       >
         <MenuItem>
-          <button type="button" className={item} onClick={() => void picture('png')}>
+          <button type="button" className={item} onClick={() => void picture()}>
             As a picture (PNG)
           </button>
         </MenuItem>
         <MenuItem>
-          <button type="button" className={item} onClick={() => void picture('svg')}>
-            As a drawing (SVG)
+          <button type="button" className={item} onClick={drawing}>
+            Its drawings (SVG)
           </button>
         </MenuItem>
         <MenuItem>

@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/react'
 import clsx from 'clsx'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
 import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
@@ -63,10 +63,10 @@ function Composer({ file }: { file: ReviewFile }) {
     for (let frames = 0; frames < 3; frames++) await new Promise((next) => requestAnimationFrame(next))
     await new Promise((next) => setTimeout(next, 150))
   }
-  const put = (section: ReviewSection) => void outbox.put('review-sections', section)
+  const change = useChanges(sections)
 
   const add = () =>
-    put({
+    change({
       id: newId(),
       reviewId: review.id,
       kind: 'own',
@@ -80,10 +80,10 @@ function Composer({ file }: { file: ReviewFile }) {
     })
   const takeOut = (section: ReviewSection) => {
     const removedAt = new Date().toISOString()
-    put({ ...section, removedAt })
+    change({ ...section, removedAt }, ['removedAt'])
     say(`“${section.title}” was taken out.`, {
       label: 'Restore',
-      run: () => put({ ...section, removedAt: null }),
+      run: () => change({ ...section, removedAt: null }, ['removedAt']),
     })
   }
   const onPhoto = async (chosen: File): Promise<string | undefined> => {
@@ -107,8 +107,8 @@ function Composer({ file }: { file: ReviewFile }) {
           <div className="max-lg:hidden lg:sticky lg:top-16">
             <Outline
               sections={sections}
-              onPlace={(s, place) => put({ ...s, place })}
-              onHidden={(s) => put({ ...s, hidden: !s.hidden })}
+              onPlace={(s, place) => change({ ...s, place }, ['place'])}
+              onHidden={(s) => change({ ...s, hidden: !s.hidden }, ['hidden'])}
               onAdd={add}
             />
           </div>
@@ -167,7 +167,7 @@ function Composer({ file }: { file: ReviewFile }) {
                           maxLength={120}
                           onBlur={(e) => {
                             const title = e.target.value.trim()
-                            if (title !== '' && title !== s.title) put({ ...s, title })
+                            if (title !== '' && title !== s.title) change({ ...s, title }, ['title'])
                           }}
                         />
                         {s.kind !== 'disclosure' && (
@@ -188,7 +188,7 @@ function Composer({ file }: { file: ReviewFile }) {
                       (mode === 'write' ? (
                         <VerdictForm
                           verdicts={s.verdicts}
-                          onVerdicts={(now) => put({ ...s, verdicts: now })}
+                          onVerdicts={(now) => change({ ...s, verdicts: now }, ['verdicts'])}
                         />
                       ) : (
                         verdictWords(s.verdicts).length > 0 && (
@@ -202,7 +202,7 @@ function Composer({ file }: { file: ReviewFile }) {
                       editable={mode === 'write'}
                       namings={namings}
                       verdicts={verdicts}
-                      onBody={(body) => put({ ...s, body })}
+                      onBody={(body) => change({ ...s, body }, ['body'])}
                       onClaims={(found) => setClaimsBy((now) => new Map(now).set(s.id, found))}
                       onFocus={setEditor}
                       onEditor={(e) => editors.current.set(s.id, e)}
@@ -237,6 +237,30 @@ function Composer({ file }: { file: ReviewFile }) {
       </Writing>
     </SourcesProvider>
   )
+}
+
+/**
+ * Changes sections: of one that is changed in two ways at once neither change is lost, whichever of them this page has drawn.
+ *
+ * @returns what changes a section, in the parts that are named; all of it where none is
+ */
+function useChanges(sections: readonly ReviewSection[]) {
+  const latest = useRef<ReadonlyMap<string, ReviewSection>>(new Map())
+  const underWay = useRef(0)
+  useEffect(() => {
+    // while something is on its way to the queue, what is drawn is older than what is known here
+    if (underWay.current === 0) latest.current = new Map(sections.map((s) => [s.id, s]))
+  }, [sections])
+  return useCallback((section: ReviewSection, parts: readonly (keyof ReviewSection)[] = []) => {
+    const known = latest.current.get(section.id)
+    const next: ReviewSection =
+      known && parts.length > 0
+        ? { ...known, ...Object.fromEntries(parts.map((part) => [part, section[part]])) }
+        : section
+    latest.current = new Map(latest.current).set(section.id, next)
+    underWay.current++
+    void outbox.put('review-sections', next).finally(() => underWay.current--)
+  }, [])
 }
 
 /** A section with nothing in it is not read. */

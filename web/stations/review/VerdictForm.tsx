@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { Verdicts } from '../../../contract/reviews.ts'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { Choice } from '../../parts/Choice.tsx'
@@ -13,15 +14,32 @@ export function verdictWords({ slot, overlaps, forWhom, notForMe, again }: Verdi
   ].filter((words): words is string => typeof words === 'string' && words !== '')
 }
 
+/** In an order of this page’s: the database has one of its own. */
+const KEYS = ['slot', 'overlaps', 'forWhom', 'notForMe', 'again']
+
 /** What no throw says: whether it earns a slot, for whom it is, whether one would buy it again. */
 export function VerdictForm({
-  verdicts,
+  verdicts: stored,
   onVerdicts,
 }: {
   readonly verdicts: Verdicts
   readonly onVerdicts: (verdicts: Verdicts) => void
 }) {
-  const set = (change: Partial<Verdicts>) => onVerdicts({ ...verdicts, ...change })
+  // what is typed is shown at once; what another device said takes its place once it comes
+  const [verdicts, setVerdicts] = useState(stored)
+  const [own, setOwn] = useState<readonly string[]>([])
+  const coming = JSON.stringify(stored, KEYS)
+  const [told, setTold] = useState(coming)
+  if (coming !== told) {
+    setTold(coming)
+    if (!own.includes(coming)) setVerdicts(stored)
+  }
+  const set = (change: Partial<Verdicts>) => {
+    const next = { ...verdicts, ...change }
+    setVerdicts(next)
+    setOwn([...own, JSON.stringify(next, KEYS)])
+    onVerdicts(next)
+  }
   return (
     <div className="mb-3 grid gap-3 rounded-lg border border-rule p-3 md:grid-cols-2">
       <Choice

@@ -6,7 +6,7 @@ import type { Review } from '../../../../contract/reviews.ts'
 import { addressOf } from '../../../../contract/writes.ts'
 import { METHOD } from '../../../../core/review/method.ts'
 import type { Source } from '../sources.tsx'
-import { drawingsIn, standaloneSvg } from './drawings.ts'
+import { drawingsIn, standaloneSvg } from '../../../data/drawings.ts'
 
 interface BundleParts {
   readonly name: string

@@ -1,7 +1,7 @@
 import escapeHtml from 'escape-html'
 import type { ReaderData } from '../../../../core/review/reader.ts'
 import { dataAddress } from '../../../data/pictures.ts'
-import { sized } from './drawings.ts'
+import { sized } from '../../../data/drawings.ts'
 import { PAGE_STYLE } from './readerStyle.ts'
 import { ownStyle } from './styles.ts'
 
@@ -78,7 +78,8 @@ function cleaned(article: HTMLElement): HTMLElement {
 
 /** Puts every photo inside; one that cannot be had is said to be missing. */
 async function withPhotos(copy: HTMLElement, { signal, onShare }: Making): Promise<void> {
-  const photos = [...copy.querySelectorAll('img')]
+  // one that has not been sent yet is inside already
+  const photos = [...copy.querySelectorAll<HTMLImageElement>('img:not([src^="data:"])')]
   for (const [i, photo] of photos.entries()) {
     await breath(signal)
     onShare(0.2 + (0.6 * i) / photos.length)

@@ -1,6 +1,6 @@
 import { percent } from '../../../data/units.ts'
 import type { Source } from '../sources.tsx'
-import { standaloneSvg } from './drawings.ts'
+import { standaloneSvg } from '../../../data/drawings.ts'
 import { fontFaces } from './styles.ts'
 
 /** Pictures to be shown where a review is spoken of: their sizes, px. */

@@ -56,3 +56,19 @@ export function sized(drawing: SVGSVGElement, width: number, height: number): vo
 export const drawingsIn = (of: ParentNode): SVGSVGElement[] => [
   ...of.querySelectorAll<SVGSVGElement>('svg[role="img"]'),
 ]
+
+/** Room between drawings that stand below each other, px. */
+const BETWEEN = 16
+
+/** Several drawings as one, below each other. */
+export function stackedSvg(drawings: readonly SVGSVGElement[]): string {
+  const sizes = drawings.map((d) => d.getBoundingClientRect())
+  const width = Math.max(...sizes.map((s) => s.width))
+  let y = 0
+  const inside = drawings.map((d, i) => {
+    const at = y
+    y += sizes[i]!.height + BETWEEN
+    return standaloneSvg(d).replace('<svg ', `<svg y="${Math.round(at)}" `)
+  })
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${Math.round(width)}" height="${Math.round(y - BETWEEN)}" viewBox="0 0 ${Math.round(width)} ${Math.round(y - BETWEEN)}">${inside.join('')}</svg>`
+}
