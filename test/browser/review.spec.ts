@@ -21,8 +21,13 @@ async function startReview(page: Page): Promise<void> {
 }
 const section = (page: Page, name: string): Locator => page.getByRole('textbox', { name, exact: true })
 const claims = (page: Page): Locator => page.getByRole('region', { name: 'Claims' })
-/** Waits until nothing waits on this device any more. */
-const sent = (page: Page) => expect(page.getByText(/waiting|not sent/i)).toHaveCount(0)
+/** Waits until the server has the review as it says something. */
+async function stored(page: Page, words: string): Promise<void> {
+  const id = page.url().match(/review\/([^/?]+)/)![1]!
+  await expect
+    .poll(async () => await (await page.request.get(`/api/reviews/${id}`)).text(), { timeout: 20_000 })
+    .toContain(words)
+}
 
 async function write(page: Page, name: string, words: string): Promise<void> {
   await section(page, name).click()
@@ -73,7 +78,7 @@ test('a review comes filled, its claims are held against the throws and worded a
 
   await page.getByRole('radio', { name: 'Earns a slot' }).click()
   await page.getByLabel('Overlaps with').fill('the Amber')
-  await sent(page)
+  await stored(page, 'the Amber')
   await page.reload()
   await expect(section(page, 'Verdict')).toContainText('Slate is more stable than Tallow (99 %).')
   await page.getByRole('radio', { name: 'Read', exact: true }).click()
@@ -110,7 +115,7 @@ test('a review is written by keyboard: sections change places, are left out, tak
   await page.getByLabel('Heading of More').fill('In the rain')
   await page.keyboard.press('Tab')
   await expect.poll(titles).toContain('In the rain')
-  await sent(page)
+  await stored(page, 'In the rain')
   await page.reload()
   await expect.poll(titles).toContain('In the rain')
   await page.getByRole('radio', { name: 'Read', exact: true }).click()
@@ -274,7 +279,7 @@ test('frozen stays frozen, whatever is thrown and renamed; published it is read 
   await page.request.put(`/api/trials/${id}`, { data: { ...trial, name: 'Renamed' } })
   await page.getByRole('radio', { name: 'Write', exact: true }).click()
   await write(page, 'Verdict', 'A second look. ')
-  await sent(page)
+  await stored(page, 'A second look.')
   const again = out.getByRole('button', { name: 'Freeze revision 2' })
   await expect(again).toBeDisabled()
   await out.getByLabel('What changed, and why').fill('A second look.')
@@ -299,7 +304,8 @@ test('without the server one goes on writing; two devices that write one section
   browser,
 }) => {
   await startReview(page)
-  await sent(page)
+  await stored(page, 'What is still open')
+  await stored(page, '"disclosure"')
   const other = await (await browser.newContext()).newPage()
   await other.goto(page.url())
   await expect(section(other, 'Verdict')).toBeVisible()
@@ -307,8 +313,7 @@ test('without the server one goes on writing; two devices that write one section
   await write(page, 'Verdict', 'Written in the field. ')
   await page.waitForTimeout(800)
   await write(other, 'Verdict', 'Written at home. ')
-  await other.waitForTimeout(800)
-  await sent(other)
+  await stored(other, 'Written at home.')
   await page.context().setOffline(false)
   const outline = page.getByRole('navigation', { name: 'Sections' })
   await expect(outline.getByRole('link', { name: 'Verdict, from another device' })).toBeVisible({
