@@ -7,7 +7,7 @@ import type { Body } from '../core/flight/disc.ts'
 import { numbersInForce } from '../core/shelf/numbersInForce.ts'
 import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
-import { WEAR_STATES } from './shelf.ts'
+import { wearOf } from '../core/shelf/wear.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
 import type { Session, Throw, Thrower, ThrowPath, Trial, TrialFile } from './trials.ts'
 
@@ -76,7 +76,7 @@ export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): Ra
     published: d.inForce.numbers,
     kin: {
       ...kinOf(d.maker.name, d.mold.name, d.plastic.name, d.run?.name),
-      wear: WEAR_STATES.indexOf(d.disc.wear) / (WEAR_STATES.length - 1),
+      wear: wearOf(d.disc.wear),
     },
     body: bodyOf(d.disc),
     ...(d.disc.id === controlDiscId ? { control: true } : {}),
@@ -129,6 +129,7 @@ export function sheetOf(
         run: d.run?.name,
         ...d.inForce.numbers,
         weightG: gramsOf(d.disc),
+        wear: d.disc.wear,
         fullSpeedMps: full,
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { NUMBER_RANGE } from '../core/flight/disc.ts'
 import { isDay, isInstant } from '../core/throw/day.ts'
+import { WEAR_STATES } from '../core/shelf/wear.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
 
 /** A UUID made by whoever makes the thing, so that a write sent twice is the same write. */
@@ -41,7 +42,7 @@ export const Numbers = z.object({
 })
 
 export const DISC_CLASSES = ['putter', 'approach', 'midrange', 'fairway driver', 'distance driver'] as const
-export const WEAR_STATES = ['new', 'seasoned', 'worn', 'beaten'] as const
+export { WEAR_STATES }
 export const SOURCES = ['bought', 'lent', 'sent by the maker', 'found', 'unknown'] as const
 
 export const Maker = z.object({ id: Id, name: Name })

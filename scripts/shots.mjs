@@ -118,28 +118,6 @@ const PICTURES = {
       await page.getByRole('region', { name: 'Flies most like' }).getByRole('listitem').first().waitFor()
     },
   ],
-  'rims-overlaid': [
-    DESK,
-    async (page) => {
-      await toDisc(page, 'HS-033')
-      const rim = page.getByRole('region', { name: 'Rim and profile' })
-      await rim.getByLabel('Laid over').selectOption({ label: 'HS-026, Tarnwick Tallow' })
-      await rim.getByLabel('And over').selectOption({ label: 'HS-002, Pennrath Loam' })
-      await rim.getByRole('radio', { name: 'align base' }).click()
-    },
-  ],
-  sheet: [
-    DESK,
-    async (page) => {
-      await toTrial(page, 'Is the Ormsgarth true to its label', 'Plan it')
-      await page.getByRole('link', { name: 'Type it in' }).click()
-      await page.getByLabel(/^Throw 1,.*down/).fill('58.5')
-      await page.keyboard.press('Tab')
-      await page.keyboard.type('4 L')
-      await page.keyboard.press('Enter')
-      await page.getByText('1 of 36 throws kept').waitFor()
-    },
-  ],
   plan: [
     DESK,
     async (page) => {
@@ -154,33 +132,6 @@ const PICTURES = {
       await theme(page, 'Sun')
       await toField(page)
       await land(page)
-    },
-  ],
-  'putting-phone': [
-    PHONE,
-    async (page) => {
-      await theme(page, 'Sun')
-      await toTrial(page, PLASTICS, 'Read it')
-      await answered(page)
-      await page.getByRole('link', { name: 'Field', exact: true }).click()
-      await page.getByRole('button', { name: 'More', exact: true }).click()
-      await page.getByRole('link', { name: 'Ground play and short game' }).click()
-      await page.getByRole('radio', { name: 'Putting' }).click()
-      const disc = page.getByRole('group', { name: 'Disc' })
-      for (const [who, from, made] of [
-        ['Slate', '7', 'MMMxMMM'],
-        ['Slate', '10', 'MxMxxM'],
-        ['Pennrath', '7', 'MMMMMMM'],
-        ['Pennrath', '10', 'MMMxMM'],
-      ]) {
-        await disc.getByRole('button', { name: who }).click()
-        await page.getByLabel('From', { exact: true }).fill(from)
-        for (const putt of made)
-          await page.getByRole('button', { name: putt === 'M' ? /^Made/ : /^Missed/ }).click()
-      }
-      await page
-        .getByRole('region', { name: 'What it says' })
-        .evaluate((e) => e.scrollIntoView({ block: 'end' }))
     },
   ],
   'offline-phone': [
@@ -228,47 +179,59 @@ const PICTURES = {
       await page.getByRole('radio', { name: 'As thrown' }).click()
     },
   ],
-  'import-errors': [
+  // last, for they add to what is stored
+  review: [DESK, (page) => toReview(page)],
+  'review-claim': [
     DESK,
     async (page) => {
-      await toTrial(page, FAIRWAYS, 'Read it')
-      await page.getByRole('link', { name: 'Throws', exact: true }).click()
-      const url = await page.getByRole('link', { name: 'Export CSV' }).getAttribute('href')
-      const csv = await (await page.request.get(url)).text()
-      const spoiled = csv
-        .split('\r\n')
-        .map((line, i) =>
-          i === 3
-            ? line.replace('backhand', 'sidearm')
-            : i === 6
-              ? line.replace(/,-?(8|10|0),/, ',$1 deg,')
-              : line,
-        )
-      await page.getByRole('link', { name: 'Import CSV' }).click()
-      await page.getByLabel('File', { exact: true }).setInputFiles({
-        name: 'lakeside-field.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from(spoiled.join('\r\n')),
-      })
-      await page.getByRole('alert').waitFor()
+      await toReview(page)
+      await page.getByRole('textbox', { name: 'Verdict', exact: true }).click()
+      await page.keyboard.press('Control+Home')
+      await page.keyboard.type(
+        'Tallow is more stable than Slate, and Amber is true to its numbers. Slate is the most stable of them all.',
+      )
+      await page.getByText('99 % against it').waitFor()
     },
   ],
-  // last, for it changes how the trial is thrown
-  'same-line': [
-    DESK,
-    async (page) => {
-      await toTrial(page, FAIRWAYS, 'Plan it')
-      await page.getByRole('radio', { name: 'same line' }).click()
-      await page.getByRole('columnheader', { name: 'back to the line' }).waitFor()
-      await page.getByRole('link', { name: 'Readout', exact: true }).click()
-      const card = page.getByRole('region', { name: 'The angle it took' })
-      await card
-        .getByText(/more hyzer than/)
-        .first()
-        .waitFor()
-      await card.evaluate((e) => e.scrollIntoView({ block: 'end' }))
-    },
-  ],
+  'review-page': [DESK, async (page) => await toPage(page)],
+  'review-page-phone': [PHONE, async (page) => await toPage(page)],
+}
+
+/** A review of the plastics that is written. */
+async function toReview(page) {
+  await toTrial(page, PLASTICS, 'Read it')
+  await answered(page)
+  await page.getByRole('link', { name: 'Review', exact: true }).click()
+  await page.getByRole('button', { name: 'Start the review' }).click()
+  await page.getByText('carried by the throws').first().waitFor()
+  await page
+    .getByRole('img', { name: /^Corrected flights/ })
+    .first()
+    .waitFor()
+}
+
+/** Whatever is handed out by a button of the review, as bytes. */
+async function handedOut(page, button) {
+  const download = page.waitForEvent('download')
+  await page.getByRole('region', { name: 'Hand it out' }).getByRole('button', { name: button }).click()
+  return fs.readFileSync(await (await download).path())
+}
+
+let page_
+/** The page that a review is handed out as, opened as a reader has it; the square picture comes with it. */
+async function toPage(page) {
+  if (!page_) {
+    const writer = await (
+      await browser.newContext({ ...DESK, baseURL: origin, timezoneId: 'UTC', locale: 'en-GB' })
+    ).newPage()
+    await toReview(writer)
+    page_ = await handedOut(writer, 'One page (HTML)')
+    fs.writeFileSync(path.join(folder, 'review-square.png'), await handedOut(writer, 'Square picture'))
+    say('docs/screenshots/review-square.png')
+    await writer.context().close()
+  }
+  await page.setContent(page_.toString('utf8'))
+  await page.getByRole('region', { name: 'For your arm' }).getByRole('table').waitFor()
 }
 
 let failed = false

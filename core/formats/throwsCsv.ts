@@ -9,6 +9,8 @@ import {
   writtenNumber,
 } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
+import { MEASURING_METHODS } from '../rating/evidence.ts'
+import { WEAR_STATES } from '../shelf/wear.ts'
 import { isInstant } from '../throw/day.ts'
 import { brokenRules, OBSERVED_KEYS, rowOf } from '../throw/observed.ts'
 import type { FigureKey, ObservedKey } from '../throw/observed.ts'
@@ -24,13 +26,18 @@ export type CsvRead =
 /** Larger files are refused before they are read: bytes of UTF-8, and rows. */
 export const CSV_LIMIT = { bytes: 8_000_000, rows: 20_000 } as const
 
-type Text = 'throw' | 'thrownAt' | 'thrower' | 'disc' | 'mold' | 'maker' | 'plastic' | 'run' | 'whyNot'
+type Text =
+  'throw' | 'thrownAt' | 'thrower' | 'disc' | 'mold' | 'maker' | 'plastic' | 'run' | 'outing' | 'whyNot'
 /** A column of the file: what it is called, what it holds, and whether every row needs it. */
 type Column = { readonly name: string; readonly required: boolean } & (
   | { readonly key: Text; readonly kind: 'text'; readonly longest: number }
   | { readonly key: SheetNumber; readonly kind: 'number'; readonly unit: string }
-  | { readonly key: ObservedKey; readonly kind: 'choice'; readonly choices: readonly string[] }
-  | { readonly key: ObservedKey; readonly kind: 'truth' }
+  | {
+      readonly key: ObservedKey | 'wear' | 'method'
+      readonly kind: 'choice'
+      readonly choices: readonly string[]
+    }
+  | { readonly key: ObservedKey | 'control'; readonly kind: 'truth' }
 )
 
 /** Labels, names and codes are at most this long, wherever they are written. */
@@ -75,6 +82,10 @@ const COLUMNS: readonly Column[] = [
   ...(['mold', 'maker', 'plastic', 'run'] as const).map((key) => text(key, key, LONGEST.name)),
   ...(['speed', 'glide', 'turn', 'fade'] as const).map((key) => about(key, true)),
   ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM'] as const).map((key) => about(key)),
+  { name: 'wear_state', key: 'wear', kind: 'choice', choices: WEAR_STATES, required: false },
+  { name: 'control_disc', key: 'control', kind: 'truth', required: false },
+  text('outing_id', 'outing', LONGEST.label),
+  { name: 'measured_by', key: 'method', kind: 'choice', choices: MEASURING_METHODS, required: false },
   ...OBSERVED_KEYS.map(observed),
 ]
 const COLUMN_NAMED = new Map(COLUMNS.map((c) => [c.name, c]))
@@ -286,7 +297,19 @@ function readCell(
   return cell
 }
 
-const OF_A_DISC = ['speed', 'glide', 'turn', 'fade', 'weightG', 'mold', 'maker', 'plastic', 'run'] as const
+const OF_A_DISC = [
+  'speed',
+  'glide',
+  'turn',
+  'fade',
+  'weightG',
+  'mold',
+  'maker',
+  'plastic',
+  'run',
+  'wear',
+  'control',
+] as const
 const OF_AN_ARM = ['fullSpeedMps'] as const
 
 /**
@@ -340,6 +363,16 @@ function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
     return full as unknown as SheetThrow
   })
 }
+
+/** What only a rating asks of a file: how worn discs are, which is the control disc, outings, how landings were measured. */
+const FOR_RATING = ['wear', 'control', 'outing', 'method'] as const
+/** Throws as a sheet of paper would have them, without what only a rating asks for. */
+export const plainThrows = (throws: readonly SheetThrow[]): SheetThrow[] =>
+  throws.map((t) => {
+    const line: Partial<Record<keyof SheetThrow, unknown>> = { ...t }
+    for (const key of FOR_RATING) delete line[key]
+    return line as unknown as SheetThrow
+  })
 
 /** Writes throws as CSV: the columns that hold anything, then the notes; {@link readThrowsCsv} reads it back the same. */
 export function writeThrowsCsv(throws: readonly SheetThrow[]): string {

@@ -3,6 +3,7 @@ import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
 import { DEGREE, RPM } from '../flight/release.ts'
 import type { SheetThrow } from '../throw/sheetThrow.ts'
+import { wearOf } from '../shelf/wear.ts'
 import { UNLOGGED_WIND_SD } from './evidence.ts'
 import { isAirCall } from './calls.ts'
 import type { AirCall } from './calls.ts'
@@ -26,7 +27,11 @@ export const ratedDisc = (t: SheetThrow): RatedDisc => ({
   id: t.disc,
   published: { speed: t.speed, glide: t.glide, turn: t.turn, fade: t.fade },
   body: t.weightG === undefined ? STANDARD_BODY : { ...STANDARD_BODY, massKg: t.weightG / 1000 },
-  ...(t.mold === undefined ? {} : { kin: kinOf(t.maker, t.mold, t.plastic, t.run) }),
+  ...(t.mold === undefined
+    ? {}
+    : {
+        kin: { ...kinOf(t.maker, t.mold, t.plastic, t.run), ...optional('wear', t.wear && wearOf(t.wear)) },
+      }),
   ...(t.control ? { control: true } : {}),
 })
 

@@ -1,4 +1,5 @@
 import type { MeasuringMethod } from '../rating/evidence.ts'
+import type { WearState } from '../shelf/wear.ts'
 import type { RecordedPath } from '../rating/recorded.ts'
 import type { ObservedOnSheet } from './observed.ts'
 
@@ -23,19 +24,21 @@ export interface SheetThrow extends ObservedOnSheet {
   readonly turn: number
   readonly fade: number
   readonly weightG?: number
+  /** How worn it is. */
+  readonly wear?: WearState
   /** Full-power release speed with a disc of speed 9. */
   readonly fullSpeedMps?: number
   readonly temperatureC?: number
   readonly altitudeM?: number
-  /** The outing it was thrown on, which has one aim line; not a column of the file, which knows the day. */
+  /** The outing it was thrown on, which has one aim line; the day where it is not told. */
   readonly outing?: string
   /** Whoever threw it has a habit of its own in this throw's company (another trial's day); not a column of the file. */
   readonly habitOf?: string
-  /** How the landing was measured; not a column of the file, known to the session. */
+  /** How the landing was measured. */
   readonly method?: MeasuringMethod
   /** The flight as it was recorded, sides to the thrower's right; a file of its own, not a column. */
   readonly path?: RecordedPath
-  /** The disc is the trial's control disc; not a column of the file. */
+  /** The disc is the trial's control disc. */
   readonly control?: boolean
   /** Columns nobody here knows, kept as they came; of `in_the_air`, the words a watcher calls are read. */
   readonly notes?: Readonly<Record<string, string>>

@@ -5,7 +5,7 @@ import { sessionIcs } from '../../core/formats/ics.ts'
 import { dayAt, isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
-import { writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { plainThrows, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { MOST_CARDS } from '../../contract/cards.ts'
 import { Day, Id, Name } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
@@ -126,7 +126,8 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     const sheet = sheetOf(file, shelvedDiscs(await readShelf(db)), await readThrowers(db), 'label')
     ctx.type = 'text/csv; charset=utf-8'
     ctx.attachment(`${fileName(file.trial.name)}-throws.csv`)
-    ctx.body = writeThrowsCsv(sheet)
+    // with all, whoever rates the file comes to the numbers of the app
+    ctx.body = writeThrowsCsv(ctx.query['all'] === '1' ? sheet : plainThrows(sheet))
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
     const { store, method, place, zone, name, question } = ctx.query

@@ -127,7 +127,7 @@ async function planImport(
       source: 'unknown',
       provenance: '',
       acquiredOn: null,
-      wear: 'seasoned',
+      wear: t.wear ?? 'seasoned',
       note: '',
       removedAt: null,
     }
@@ -181,7 +181,13 @@ async function planImport(
     const at = t.thrownAt ?? settings.now
     const day = days.get(at) ?? dayOf(at, settings.timeZone)
     days.set(at, day)
-    const key = [day, t.temperatureC ?? '', t.altitudeM ?? '', settings.method, settings.place].join('|')
+    const key = [
+      day,
+      t.temperatureC ?? '',
+      t.altitudeM ?? '',
+      t.method ?? settings.method,
+      settings.place,
+    ].join('|')
     let session = sessions.get(key)
     if (!session) {
       session = {
@@ -192,7 +198,7 @@ async function planImport(
         day,
         temperatureC: t.temperatureC ?? null,
         altitudeM: t.altitudeM ?? null,
-        method: settings.method,
+        method: t.method ?? settings.method,
       }
       sessions.set(key, session)
     }

@@ -13,7 +13,15 @@ const ROOT = path.resolve(import.meta.dirname, '../..')
 /** The app built without a station: its folder and its line in the list deleted, nothing else. */
 async function builtWithout(station: string): Promise<string> {
   const copy = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-doors-'))
-  for (const part of ['core', 'contract', 'web', 'vite.config.ts', 'package.json', 'tsconfig.json'])
+  for (const part of [
+    'core',
+    'contract',
+    'web',
+    'scripts',
+    'vite.config.ts',
+    'package.json',
+    'tsconfig.json',
+  ])
     fs.cpSync(path.join(ROOT, part), path.join(copy, part), { recursive: true })
   fs.symlinkSync(path.join(ROOT, 'node_modules'), path.join(copy, 'node_modules'))
   fs.rmSync(path.join(copy, 'web/stations', station), { recursive: true })
@@ -74,6 +82,7 @@ async function served(dist: string, port: number) {
 for (const [station, name, next] of [
   ['readout', 'Readout', 'Throw on'],
   ['bench', 'Bench', ''],
+  ['review', 'Review', ''],
 ] as const)
   test(`without its folder and its line the ${name} is gone, and the app builds and runs`, async ({ page }, {
     parallelIndex,

@@ -1,4 +1,7 @@
+import { execFile } from 'node:child_process'
 import fs from 'node:fs'
+import path from 'node:path'
+import { promisify } from 'node:util'
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Browser, Download, Locator, Page } from '@playwright/test'
 import { unzipSync, strFromU8 } from 'fflate'
@@ -6,6 +9,7 @@ import { toReader } from '../../core/review/reader.ts'
 import type { ReaderData } from '../../core/review/reader.ts'
 import { complaints, expect, test } from './bench.ts'
 
+const RATE = path.resolve(import.meta.dirname, '../../cli/rate.ts')
 const PLASTICS = 'Tarnwick in four plastics'
 
 /** Starts a review of the finished trial of the demo, as a person does. */
@@ -232,11 +236,27 @@ test('everything in one file: the page, Markdown with its drawings, the answers,
   expect(drawings.length).toBeGreaterThan(3)
   for (const d of drawings) expect(text(d)).toMatch(/^<svg [\s\S]*viewBox/)
   for (const d of drawings) expect(text(d)).not.toMatch(/var\(--|<script|class=/)
-  const json = JSON.parse(text('review.json')) as { trials: { answers: { question: string }[] }[] }
+  const json = JSON.parse(text('review.json')) as {
+    trials: {
+      answers: { question: string }[]
+      ratings: { disc: string; observed: { turn: number; fade: number } }[]
+    }[]
+  }
   expect(json.trials[0]!.answers.map((a) => a.question)).toEqual(
     expect.arrayContaining(['plastics', 'numbers', 'arms', 'wind']),
   )
-  expect(text('throws-1.csv').split('\n').length).toBeGreaterThan(60)
+  // whoever rates the throws beside it comes to the same numbers
+  const csv = info.outputPath('throws-1.csv')
+  fs.writeFileSync(csv, files['throws-1.csv']!)
+  const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', RATE, '--json', csv])
+  const rated = JSON.parse(stdout) as {
+    discs: { disc: string; observed: { turn: number; fade: number } }[]
+  }
+  for (const { disc, observed } of json.trials[0]!.ratings) {
+    const again = rated.discs.find((d) => d.disc === disc)!
+    expect(Math.abs(again.observed.turn - observed.turn)).toBeLessThan(0.06)
+    expect(Math.abs(again.observed.fade - observed.fade)).toBeLessThan(0.06)
+  }
   for (const kind of ['Square picture', 'Wide picture']) {
     const at = info.outputPath(`${kind}.png`)
     await (await handedOut(page, kind)).saveAs(at)
@@ -245,6 +265,52 @@ test('everything in one file: the page, Markdown with its drawings, the answers,
       kind === 'Square picture' ? [1080, 1080] : [1200, 630],
     )
   }
+})
+
+test('a review of a trial without a throw says so; an export that is stopped half way makes nothing', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await page
+    .getByRole('region', { name: 'Is the Ormsgarth true to its label' })
+    .getByRole('link', { name: 'Plan it' })
+    .click()
+  await page.getByRole('link', { name: 'Review', exact: true }).click()
+  await page.getByRole('button', { name: 'Start the review' }).click()
+  await expect(section(page, 'How it was thrown')).toContainText('0 throws counted, 0 left out')
+  await expect(section(page, 'What was found')).toContainText('No throw of these discs counts yet')
+  await expect(page.getByText('No throw has been logged yet.').first()).toBeVisible()
+
+  await section(page, 'Verdict').click()
+  const small = await page.evaluate(() => {
+    const canvas = document.createElement('canvas')
+    canvas.width = canvas.height = 40
+    return canvas.toDataURL('image/png').split(',')[1]!
+  })
+  await page
+    .getByLabel('Photo for the review')
+    .setInputFiles({ name: 'rim.png', mimeType: 'image/png', buffer: Buffer.from(small, 'base64') })
+  await stored(page, 'review-photos')
+  await expect(section(page, 'Verdict').getByRole('img', { name: 'rim.png' })).toHaveAttribute(
+    'src',
+    /^\/api/,
+  )
+  // a photo that is long in coming
+  await page.route('**/api/review-photos/*', async (route) => {
+    await new Promise((r) => setTimeout(r, 4000))
+    await route.continue().catch(() => {})
+  })
+  let handed = 0
+  page.on('download', () => handed++)
+  const out = page.getByRole('region', { name: 'Hand it out' })
+  await out.getByRole('button', { name: 'One page (HTML)' }).click()
+  await expect(out.getByRole('status')).toContainText(/Making it, \d+ %/)
+  await out.getByRole('button', { name: 'Stop' }).click()
+  await expect(page.getByText('It was stopped; nothing was made.', { exact: true })).toBeVisible()
+  await expect(out.getByRole('button', { name: 'One page (HTML)' })).toBeEnabled()
+  expect(handed).toBe(0)
+  expect(said).toEqual([])
 })
 
 test('frozen stays frozen, whatever is thrown and renamed; published it is read alone, replaced, and taken back', async ({

@@ -319,7 +319,7 @@ test('one bar holds every station, the shed’s and the open trial’s, and says
   ])
   await openHalfDone(page, 'Read it')
   const trial = page.getByRole('navigation', { name: 'Trial: Which fairway for the lake wind' })
-  await expect(trial.getByRole('link')).toHaveText(['Plan', 'Field', 'Readout'])
+  await expect(trial.getByRole('link')).toHaveText(['Plan', 'Field', 'Readout', 'Review'])
   await expect(trial.getByRole('link', { name: 'Readout' })).toHaveAttribute('aria-current', 'page')
   // the trial stays open where one walks back to the shed
   await page.getByRole('link', { name: 'Shelf', exact: true }).click()
@@ -418,6 +418,16 @@ const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promise<void>
     await expect(page.getByRole('region', { name: 'What you expected' })).toContainText(
       'came out as expected',
     )
+    await page.getByRole('link', { name: 'Review', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'Write a review' })).toBeVisible()
+    await check('reviews')
+    await page.getByRole('button', { name: 'Start the review' }).click()
+    await expect(page.getByRole('region', { name: 'Claims' })).toContainText('carried by the throws')
+    await expect(page.getByRole('img', { name: /^Corrected flights/ }).first()).toBeVisible()
+    await check('review, written')
+    await page.getByRole('radio', { name: 'Read', exact: true }).click()
+    await expect(page.getByText('Why: Slate is more stable than Amber').first()).toBeVisible()
+    await check('review, read')
     await page.getByRole('link', { name: 'Field', exact: true }).click()
     await page.getByRole('link', { name: 'Ground play and short game' }).click()
     for (const game of ['Ground play', 'Approach', 'Putting', 'Holes']) {

@@ -1,6 +1,8 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
-import { CSV_LIMIT, readThrowsCsv, writeThrowsCsv } from '../../../core/formats/throwsCsv.ts'
+import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../../contract/sheet.ts'
+import { harrowmere } from '../../../demo/harrowmere.ts'
+import { CSV_LIMIT, plainThrows, readThrowsCsv, writeThrowsCsv } from '../../../core/formats/throwsCsv.ts'
 import type { CsvProblem } from '../../../core/formats/csvCells.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { rateReport, rateTable } from '../../../core/formats/rateReport.ts'
@@ -11,6 +13,8 @@ import { outcomeOf } from '../../../core/rating/outcome.ts'
 const HEADER = 'throw,thrower,hand,stroke,disc,speed,glide,turn,fade,hyzer_deg,carry_m,right_m'
 const ROW = 't1,Odile Fenn,right,backhand,HS-017,9,5,-1,2,0,98.5,-6'
 const csv = (...rows: string[]) => [HEADER, ...rows].join('\n')
+
+const demo = harrowmere()
 
 function throwsOf(file: string): readonly SheetThrow[] {
   const read = readThrowsCsv(file)
@@ -31,6 +35,35 @@ describe('throws as CSV', () => {
         speed: 9, glide: 5, turn: -1, fade: 2, hyzerDeg: 0, carryM: 98.5, rightM: -6, power: 1, counts: true,
       },
     ]) // prettier-ignore
+  })
+
+  it('carries what a rating asks for besides, so that the file comes to the numbers of the app, and leaves it away on a plain sheet', () => {
+    const trial = demo.trials.find(
+      (t) => t.controlDiscId !== null && demo.throws.some((x) => x.trialId === t.id),
+    )!
+    const shelf = shelvedDiscs(demo)
+    const file = { trial, sessions: demo.sessions, throws: demo.throws.filter((t) => t.trialId === trial.id) }
+    const sheet = sheetOf(file, shelf, demo.throwers)
+    const own = evidenceOf(
+      sheet,
+      trial.discIds.map((id) =>
+        ratedFromShelf(
+          shelf.find((d) => d.disc.id === id)!,
+          trial.controlDiscId,
+        ),
+      ),
+    )
+    const read = evidenceOf(throwsOf(writeThrowsCsv(sheet)))
+    const byId = <T extends { id: string }>(list: readonly T[]) =>
+      [...list].sort((a, b) => (a.id < b.id ? -1 : 1))
+    expect(byId(read.discs)).deep.equal(byId(own.discs))
+    expect(read.throws).deep.equal(own.throws)
+    const plain = writeThrowsCsv(plainThrows(sheet)).split('\r\n')[0]!
+    for (const name of ['wear_state', 'control_disc', 'outing_id', 'measured_by'])
+      expect(plain.split(',')).not.include(name)
+    expect(
+      problemsOf(csv(ROW).replace('right_m', 'right_m,wear_state').replace('-6', '-6,chewed'))[0]!.message,
+    ).equal('wear_state is “chewed”; write new or seasoned or worn or beaten.')
   })
 
   it('takes columns in any order, keeps unknown ones as notes, gives ids where there are none', () => {

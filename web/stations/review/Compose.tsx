@@ -135,6 +135,7 @@ function Composer({ file }: { file: ReviewFile }) {
               className="min-w-0 rounded-xl border border-rule bg-card px-4 py-6 md:px-8"
               aria-label={review.title}
             >
+              {mode === 'write' && <h1 className="sr-only">{review.title}</h1>}
               {mode === 'write' ? (
                 <input
                   aria-label="Title of the review"

@@ -1,4 +1,4 @@
-import type { Editor } from '@tiptap/react'
+import type { Editor, JSONContent } from '@tiptap/react'
 import { useEditorState } from '@tiptap/react'
 import clsx from 'clsx'
 import {
@@ -126,7 +126,9 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
           const [chosen] = e.target.files ?? []
           e.target.value = ''
           if (chosen && editor)
-            void onPhoto(chosen).then((src) => src && run().setImage({ src, alt: chosen.name }).run())
+            void onPhoto(chosen).then(
+              (src) => src && putIn(editor, { type: 'image', attrs: { src, alt: chosen.name } }),
+            )
         }}
       />
       {linking && editor && (
@@ -143,6 +145,10 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
     </div>
   )
 }
+
+/** Puts something behind what is chosen, which stays. */
+const putIn = (editor: Editor, node: JSONContent) =>
+  editor.chain().focus().insertContentAt(editor.state.selection.to, node).run()
 
 interface ToolProps {
   readonly label: string
@@ -188,11 +194,7 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
         value=""
         onChange={(e) => {
           const [trial, view] = e.target.value.split('|') as [string, LiveView]
-          editor!
-            .chain()
-            .focus()
-            .insertContent({ type: 'live', attrs: { trial, view, caption: '', size: 'full' } })
-            .run()
+          putIn(editor!, { type: 'live', attrs: { trial, view, caption: '', size: 'full' } })
         }}
       >
         <option value="">Put in a view …</option>
@@ -212,7 +214,7 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
         value=""
         onChange={(e) => {
           const [trial, question, name] = JSON.parse(e.target.value) as [string, string, string]
-          editor!.chain().focus().insertContent({ type: 'figure', attrs: { trial, question, name } }).run()
+          putIn(editor!, { type: 'figure', attrs: { trial, question, name } })
         }}
       >
         <option value="">Put in a figure …</option>

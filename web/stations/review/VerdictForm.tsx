@@ -54,13 +54,13 @@ export function VerdictForm({
         ]}
       />
       <Choice
-        label="Again"
+        label="Would buy again"
         showLabel
         value={verdicts.again ?? ''}
         onChange={(v) => set({ again: v === '' ? null : v })}
         options={[
-          { value: 'would buy again', label: 'Would buy again' },
-          { value: 'would not buy again', label: 'Would not' },
+          { value: 'would buy again', label: 'Yes' },
+          { value: 'would not buy again', label: 'No' },
           { value: '', label: 'Not said' },
         ]}
       />

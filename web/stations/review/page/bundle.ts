@@ -52,7 +52,7 @@ export async function bundleOf({ name, review, html, article, sources }: BundleP
   const files = new Map(drawings.map((svg, i) => [svg, `drawing-${i + 1}.svg`]))
   const throws = await Promise.all(
     sources.map(async ({ view }, i) => {
-      const answer = await fetch(`${addressOf('trials', view.trial.id)}/throws.csv`)
+      const answer = await fetch(`${addressOf('trials', view.trial.id)}/throws.csv?all=1`)
       if (!answer.ok) throw new Error('The throws could not be read; the server has to be there for that.')
       return [`throws-${i + 1}.csv`, await answer.text()] as const
     }),
