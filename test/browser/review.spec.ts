@@ -114,7 +114,12 @@ test('a review is written by keyboard: sections change places, are left out, tak
   await page.getByRole('button', { name: 'Restore' }).click()
   await expect.poll(titles).toContain('Wear and weight')
   // where every disc came from is never taken out
-  await expect(page.getByRole('button', { name: 'Take out Disclosure' })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /^(Take|Leave) out Disclosure$/ })).toHaveCount(0)
+  // and what is struck from its text is read all the same
+  await section(page, 'Disclosure').click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('Slate is mine.')
+  await stored(page, 'Slate is mine.')
   await outline.getByRole('button', { name: 'Add a section' }).click()
   await page.getByLabel('Heading of More').fill('In the rain')
   await page.keyboard.press('Tab')
@@ -124,6 +129,54 @@ test('a review is written by keyboard: sections change places, are left out, tak
   await expect.poll(titles).toContain('In the rain')
   await page.getByRole('radio', { name: 'Read', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'In the hand' })).toHaveCount(0)
+  await expect(page.getByText('Slate is mine.')).toBeVisible()
+  await expect(page.getByText('Amber was sent by its maker: Eskwright, with the second run.')).toBeVisible()
+  await expect(page.getByText('Slate was bought by the reviewer.')).toHaveCount(0)
+})
+
+test('a figure in a sentence follows the data; a trial that is gone is said to be gone; a review is taken away and brought back', async ({
+  page,
+}) => {
+  await startReview(page)
+  await write(page, 'Verdict', 'It finishes ')
+  const figures = page.getByLabel('Put in a figure')
+  const offered = figures.locator('option').filter({ hasText: 'Tallow' }).first()
+  const [, words] = (await offered.textContent())!.split(': ')
+  await figures.selectOption((await offered.getAttribute('value'))!)
+  await expect(section(page, 'Verdict')).toContainText(`It finishes ${words}`)
+  await page.getByLabel('Put in a view').selectOption({ label: 'Every pair' })
+  await expect(section(page, 'Verdict').getByRole('rowheader', { name: 'Slate' })).toBeVisible()
+  await page.getByLabel('Caption of Every pair').last().fill('All of them.')
+  await stored(page, 'All of them.')
+  await page.getByRole('radio', { name: 'Read', exact: true }).click()
+  await expect(page.getByText('All of them.')).toBeVisible()
+
+  const [, trialId, reviewId] = page.url().match(/trials\/([^/]+)\/review\/([^/?]+)/)!
+  const { review } = (await (await page.request.get(`/api/reviews/${reviewId}`)).json()) as {
+    review: { trialIds: string[] }
+  }
+  const gone = '00000000-0000-4000-8000-000000000000'
+  const put = await page.request.put(`/api/reviews/${reviewId}`, {
+    data: { ...review, trialIds: [trialId, gone] },
+  })
+  expect(put.ok()).toBe(true)
+  const { sections } = (await (await page.request.get(`/api/reviews/${reviewId}`)).json()) as {
+    sections: { id: string; kind: string; version: number }[]
+  }
+  const arms = sections.find((s) => s.kind === 'arms')!
+  const attrs = { trial: gone, view: 'arms', caption: '', size: 'full' }
+  await page.request.put(`/api/review-sections/${arms.id}`, {
+    data: { ...arms, body: { type: 'doc', content: [{ type: 'live', attrs }] } },
+  })
+  await page.reload()
+  await expect(page.getByText('The trial this showed is not there any more.')).toBeVisible()
+
+  await page.getByRole('link', { name: 'Review', exact: true }).click()
+  const list = page.getByRole('region', { name: 'Reviews of this trial' })
+  await list.getByRole('button', { name: /^Take .* away$/ }).click()
+  await expect(list).toHaveCount(0)
+  await page.getByRole('button', { name: 'Restore' }).click()
+  await expect(list.getByRole('link', { name: PLASTICS })).toBeVisible()
 })
 
 test('what is pasted comes in clean, and a link leads somewhere a reader can follow', async ({ page }) => {

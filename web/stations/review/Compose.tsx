@@ -21,6 +21,7 @@ import type { MarkedClaim, Namings } from './editor/claimMarks.ts'
 import { Writing } from './editor/liveNodes.tsx'
 import { SectionEditor } from './editor/SectionEditor.tsx'
 import { Evidence } from './Evidence.tsx'
+import { NotDisclosed } from './NotDisclosed.tsx'
 import { HandOut } from './HandOut.tsx'
 import { Outline } from './Outline.tsx'
 import { ReadSource, SourcesProvider } from './sources.tsx'
@@ -97,6 +98,14 @@ function Composer({ file }: { file: ReviewFile }) {
       return undefined
     }
   }
+  const outline = (
+    <Outline
+      sections={sections}
+      onPlace={(s, place) => change({ ...s, place }, ['place'])}
+      onHidden={(s) => change({ ...s, hidden: !s.hidden }, ['hidden'])}
+      onAdd={add}
+    />
+  )
   return (
     <SourcesProvider value={sources}>
       <Writing value={mode === 'write'}>
@@ -104,15 +113,12 @@ function Composer({ file }: { file: ReviewFile }) {
           <ReadSource key={id} trialId={id} onSource={onSource} />
         ))}
         <div className="grid items-start gap-4 p-3 md:p-4 lg:grid-cols-[13rem_minmax(0,1fr)] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
-          <div className="max-lg:hidden lg:sticky lg:top-16">
-            <Outline
-              sections={sections}
-              onPlace={(s, place) => change({ ...s, place }, ['place'])}
-              onHidden={(s) => change({ ...s, hidden: !s.hidden }, ['hidden'])}
-              onAdd={add}
-            />
-          </div>
+          <div className="max-lg:hidden lg:sticky lg:top-16">{outline}</div>
           <div className="grid min-w-0 gap-3">
+            <details className="rounded-xl border border-rule bg-card px-3 py-2 lg:hidden">
+              <summary className="min-h-9 cursor-pointer font-semibold">Sections</summary>
+              {outline}
+            </details>
             <div className="flex flex-wrap items-center gap-3">
               <Choice
                 label="Review"
@@ -152,7 +158,7 @@ function Composer({ file }: { file: ReviewFile }) {
                 <h1 className="mb-4 text-[1.9rem] leading-[2.3rem]">{review.title}</h1>
               )}
               {sections
-                .filter((s) => mode === 'write' || (!s.hidden && saysSomething(s)))
+                .filter((s) => mode === 'write' || s.kind === 'disclosure' || (!s.hidden && saysSomething(s)))
                 .map((s) => (
                   <section
                     key={s.id}
@@ -208,6 +214,7 @@ function Composer({ file }: { file: ReviewFile }) {
                       onFocus={setEditor}
                       onEditor={(e) => editors.current.set(s.id, e)}
                     />
+                    {mode === 'read' && s.kind === 'disclosure' && <NotDisclosed body={s.body} />}
                     {mode === 'read' && <Evidence claims={claimsBy.get(s.id) ?? []} judged={judged} />}
                   </section>
                 ))}

@@ -109,15 +109,18 @@ function Item({ section, onHidden }: { section: ReviewSection; onHidden: () => v
       >
         {title}
       </a>
-      <button
-        type="button"
-        aria-pressed={hidden}
-        aria-label={`Leave out ${title}`}
-        className="grid size-9 shrink-0 place-items-center text-quiet"
-        onClick={onHidden}
-      >
-        {hidden ? <EyeOff size={16} aria-hidden /> : <Eye size={16} aria-hidden />}
-      </button>
+      {/* where discs came from is never left out */}
+      {section.kind !== 'disclosure' && (
+        <button
+          type="button"
+          aria-pressed={hidden}
+          aria-label={`Leave out ${title}`}
+          className="grid size-9 shrink-0 place-items-center text-quiet"
+          onClick={onHidden}
+        >
+          {hidden ? <EyeOff size={16} aria-hidden /> : <Eye size={16} aria-hidden />}
+        </button>
+      )}
     </li>
   )
 }

@@ -3,9 +3,11 @@ import { useCallback, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { filledSections } from '../../../core/review/sections.ts'
 import { useTrial, useTrials } from '../../data/hooks.ts'
+import { outbox } from '../../data/outbox.ts'
 import { startReview, useReviews } from '../../data/reviews.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
+import { say } from '../../parts/Toasts.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ReadSource } from './sources.tsx'
 import type { Source } from './sources.tsx'
@@ -69,6 +71,20 @@ export default function Reviews({ trialId }: { trialId: string }) {
                 >
                   {review.title}
                 </StationLink>
+                <Button
+                  kind="quiet"
+                  className="float-right text-note"
+                  aria-label={`Take ${review.title} away`}
+                  onClick={() => {
+                    void outbox.put('reviews', { ...review, removedAt: new Date().toISOString() })
+                    say(`“${review.title}” was taken away; what was published of it is not read any more.`, {
+                      label: 'Restore',
+                      run: () => void outbox.put('reviews', { ...review, removedAt: null }),
+                    })
+                  }}
+                >
+                  Take away
+                </Button>
                 <span className="block text-note text-quiet">
                   {revisions.length === 0
                     ? 'not frozen yet'

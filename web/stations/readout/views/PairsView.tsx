@@ -9,8 +9,8 @@ import { Z90 } from '../../../../core/rating/normal.ts'
 import { useUnits } from '../../../data/preferences.tsx'
 import { DEGREE } from '../../../../core/flight/release.ts'
 import { angleWords, besideLine, figure, percent } from '../../../data/units.ts'
+import { groundOf, ladderIn, PairTable } from '../../../charts/PairTable.tsx'
 import { Card } from '../../../parts/Card.tsx'
-import { DiscDot } from '../../../parts/Disc.tsx'
 import { useAsked } from '../../../data/useAsked.ts'
 import { askRating } from '../../../workers/rating.ts'
 import { Why } from '../Why.tsx'
@@ -19,7 +19,7 @@ import type { ViewProps } from './viewProps.ts'
 /** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
 export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) {
   const { outcome } = reading
-  const ladder = [...outcome.discs].sort((a, b) => b.side.value - a.side.value).map((d) => d.disc)
+  const ladder = ladderIn(outcome)
   const [chosen, setChosen] = useState<readonly [string, string] | undefined>(
     ladder.length > 1 ? [ladder[0]!, ladder[1]!] : undefined,
   )
@@ -28,60 +28,29 @@ export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) 
     <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <Card className="overflow-x-auto p-4" label="Pairs">
         <h2 className="text-lead">How sure is it that one is more stable than the other?</h2>
-        <table className="mt-2 border-separate border-spacing-1">
-          <thead>
-            <tr>
-              <td />
-              {ladder.slice(1).map((d) => (
-                <th
-                  key={d}
-                  scope="col"
-                  className="max-w-24 truncate px-1 text-note font-semibold"
-                  title={name(d)}
+        <div className="mt-2">
+          <PairTable
+            {...{ outcome, name, place }}
+            cell={(row, column, p) => {
+              const here = chosen.includes(row) && chosen.includes(column)
+              return (
+                <button
+                  type="button"
+                  aria-pressed={here}
+                  aria-label={`${name(row)} more stable than ${name(column)}: ${percent(p)}`}
+                  onClick={() => setChosen([row, column])}
+                  className={clsx(
+                    'figure h-11 w-full min-w-16 rounded-md text-center font-semibold',
+                    here && 'outline-2 outline-ink',
+                  )}
+                  style={{ background: groundOf(p) }}
                 >
-                  {name(d)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {ladder.slice(0, -1).map((row, i) => (
-              <tr key={row}>
-                <th scope="row" className="pr-2 text-left font-semibold whitespace-nowrap">
-                  <span className="flex items-center gap-2">
-                    <DiscDot place={place(row)} /> {name(row)}
-                  </span>
-                </th>
-                {ladder.slice(1).map((column, j) => {
-                  // the half below says the same the other way round
-                  if (j < i) return <td key={column} />
-                  const pair = pairOf(outcome, row, column)
-                  const p = pair.a === row ? pair.pAMoreStable : 1 - pair.pAMoreStable
-                  const here = chosen.includes(row) && chosen.includes(column)
-                  return (
-                    <td key={column} className="p-0">
-                      <button
-                        type="button"
-                        aria-pressed={here}
-                        aria-label={`${name(row)} more stable than ${name(column)}: ${percent(p)}`}
-                        onClick={() => setChosen([row, column])}
-                        className={clsx(
-                          'figure h-11 w-full min-w-16 rounded-md text-center font-semibold',
-                          here && 'outline-2 outline-ink',
-                        )}
-                        style={{
-                          background: `color-mix(in oklab, var(--water) ${Math.round(6 + 40 * Math.max(0, 2 * p - 1.2))}%, var(--card))`,
-                        }}
-                      >
-                        {percent(p).replace(' %', '')}
-                      </button>
-                    </td>
-                  )
-                })}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                  {percent(p).replace(' %', '')}
+                </button>
+              )
+            }}
+          />
+        </div>
         <p className="mt-2 text-note text-quiet">
           Per cent that the disc of the row is more stable than that of the column. From 90 on it is settled.
         </p>
