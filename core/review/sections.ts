@@ -66,9 +66,15 @@ export interface TrialFacts {
   readonly question: string
   readonly discs: readonly DiscFacts[]
   readonly answer: Answer | undefined
-  readonly numbers: Answer | undefined
-  readonly arms: Answer | undefined
-  readonly wind: Answer | undefined
+  /** Answers to other questions than the one that was asked. */
+  readonly numbers?: Answer | undefined
+  readonly arms?: Answer | undefined
+  readonly wind?: Answer | undefined
+  readonly molds?: Answer | undefined
+  readonly wear?: Answer | undefined
+  readonly weight?: Answer | undefined
+  readonly ground?: Answer | undefined
+  readonly approach?: Answer | undefined
   /** Who threw, when, where, in which wind and air, how it was measured. */
   readonly conditions: readonly string[]
   readonly angles: string
@@ -175,11 +181,20 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
   uses: (f) => [
     ...(f.wind ? [paragraph(surely(f.wind)), ...listOf(f.wind.besides.map(ended))] : []),
     live(f.trial, 'wind', 'Where each finishes in a wind along the line.'),
+    ...[f.ground, f.approach].flatMap((a) =>
+      a?.probability === undefined ? [] : [paragraph(surely(a)), ...listOf(a.besides.map(ended))],
+    ),
   ],
   beside: (f) => [
+    ...(f.molds?.probability === undefined
+      ? []
+      : [paragraph(surely(f.molds)), ...listOf(f.molds.besides.map(ended))]),
     live(f.trial, 'pairs', 'Chance that the disc of the row is more stable than that of the column.'),
   ],
   wear: (f) => [
+    ...[f.wear, f.weight].flatMap((a) =>
+      a?.probability === undefined ? [] : [paragraph(surely(a)), ...listOf(a.besides.map(ended))],
+    ),
     ...listOf(
       f.discs.map(
         (d) =>

@@ -7,6 +7,7 @@ import { ReviewFile, Revision } from '../../contract/reviews.ts'
 import type { Review, ReviewSection } from '../../contract/reviews.ts'
 import { doc, live, paragraph } from '../../core/review/document.ts'
 import type { DocNode } from '../../core/review/document.ts'
+import { makeApp } from '../../server/app.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
@@ -168,6 +169,11 @@ describe('reviews', () => {
       expect(await bytesOf(one)).equal(page('One'))
       expect(await bytesOf(two)).equal(page('Two'))
       expect((await read()).revisions.map((r) => r.number)).deep.equal([2, 1])
+      // and another server on the same database, as after a restart
+      const again = makeApp({ db: it_.db, works: it_.works, host: '127.0.0.1', quiet: true }).callback()
+      const served = await request(again).get(`/api/revisions/${one}/page`).expect(200)
+      expect(served.text).equal(page('One'))
+      expect(createHash('sha256').update(served.text, 'utf8').digest('hex')).equal(first.sha256)
     })
 
     it('are refused where there is nothing to freeze, or too much', async () => {

@@ -59,6 +59,32 @@ export function useAbout(
   }, [view, discs, names, kind, short, worn])
 }
 
+/** What an answer hangs on besides its question and its reading. */
+const keyOf = ({ discs, convention, pair, units, short, through }: AskedAbout): readonly unknown[] => [
+  discs,
+  convention,
+  pair,
+  units,
+  short,
+  [...through],
+]
+
+/** Answers to several questions, of a reading of a trial. */
+export function useAnswers(
+  view: TrialView,
+  ratingKey: string,
+  reading: Reading,
+  names: ReadonlyMap<string, string>,
+  questions: readonly Answered[],
+): Asked<readonly Answer[]> {
+  const about = useAbout(view, names)
+  return useAsked(
+    JSON.stringify([ratingKey, reading.serial, questions, ...keyOf(about)]),
+    () => askRating((w) => w.answers(ratingKey, questions, about)),
+    { about: `${view.trial.id} ${questions.join()}` },
+  )
+}
+
 /** The answer to a question, of a reading of a trial. */
 export function useAnswer(
   view: TrialView,
@@ -69,11 +95,7 @@ export function useAnswer(
   discs?: readonly string[],
 ): Asked<Answer | undefined> {
   const about = useAbout(view, names, discs)
-  const { discs: asked, convention, pair, units, short, through } = about
-  const key =
-    question === null
-      ? null
-      : JSON.stringify([question, reading.serial, asked, convention, pair, units, short, [...through]])
+  const key = question === null ? null : JSON.stringify([question, reading.serial, ...keyOf(about)])
   return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {
     about: `${view.trial.id} ${question}`,
   })

@@ -329,6 +329,11 @@ const rating = {
     const now = weighed.get(trial)
     return now && answerFrom(now.state, now.outcome, question, about)
   },
+  /** Answers to several questions, as {@link rating.answer}. */
+  answers(trial: string, questions: readonly Answered[], about: AskedAbout): Answer[] {
+    const now = weighed.get(trial)
+    return now ? questions.map((q) => answerFrom(now.state, now.outcome, q, about)) : []
+  },
   /** The same had one throw been left out. */
   answerWithout(trial: string, thrown: string, question: Answered, about: AskedAbout): Answer | undefined {
     const now = weighed.get(trial)

@@ -29,6 +29,8 @@ const facts: TrialFacts = {
   numbers: answerOf('numbers', asked),
   arms: answerOf('arms', asked),
   wind: answerOf('wind', asked),
+  weight: answerOf('weight', asked),
+  molds: { ...answerOf('molds', asked), sentence: 'Disc 0 is more stable than Disc 1' },
   conditions: ['Isolde', '14 Nov 2026', 'Millpond meadow'],
   angles: 'hyzer, flat and anhyzer',
   counted: 36,
@@ -54,6 +56,10 @@ describe('the sections of a review', () => {
     expect(words('found')).contain(facts.answer!.sentence)
     expect(words('numbers')).contain(facts.numbers!.sentence)
     expect(words('claimed')).contain('held, 97 %')
+    expect(words('beside')).contain('Disc 0 is more stable than Disc 1 (')
+    // what could not be answered is not spoken of: the two are no copies of one plastic
+    expect(words('wear')).not.contain('copies of one plastic')
+    expect(words('wear')).contain('Disc 1 is new and weighs 174 g.')
     expect(words('left out')).contain('2 throws: hit a branch.')
     expect(words('left out')).contain('1 throw: gust.')
   })
@@ -98,6 +104,7 @@ describe('the sections of a review', () => {
         numbers: undefined,
         arms: undefined,
         wind: undefined,
+        molds: undefined,
         leftOut: [],
         expected: [],
       },

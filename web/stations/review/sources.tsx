@@ -18,7 +18,7 @@ import { useUnits } from '../../data/preferences.tsx'
 import { useInspections } from '../../data/shelfPage.ts'
 import { angleWords, percent } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
-import { useAbout, useAnswer, questionOf } from '../../data/useAnswer.ts'
+import { useAbout, useAnswers, questionOf } from '../../data/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { askRating, useRating } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
@@ -39,6 +39,18 @@ export interface Source {
   /** Inspected discs of the trial, as it has them in order. */
   readonly inspected: readonly InspectedDisc[]
 }
+
+/** Questions a review speaks of, whichever was asked. */
+const SPOKEN_OF: readonly Answered[] = [
+  'numbers',
+  'arms',
+  'wind',
+  'molds',
+  'wear',
+  'weight',
+  'ground',
+  'approach',
+]
 
 /** Trials of the review that is looked at, by id; null of one that cannot be read any more. */
 export type Sources = ReadonlyMap<string, Source | null>
@@ -90,10 +102,7 @@ function Told({
   const names = useMemo(() => trialNames(view.discs), [view])
   const { short } = useAbout(view, names)
   const question = questionOf(view)
-  const own = useAnswer(view, ratingKey, reading, names, question)
-  const numbers = useAnswer(view, ratingKey, reading, names, 'numbers')
-  const arms = useAnswer(view, ratingKey, reading, names, 'arms')
-  const wind = useAnswer(view, ratingKey, reading, names, 'wind')
+  const asked = useAnswers(view, ratingKey, reading, names, [...new Set([question, ...SPOKEN_OF])])
   const codeOf = (id: string) => view.discs.find((d) => d.disc.id === id)?.disc.code ?? id
   const built = (view.trial.plan?.built ?? []).map((c) => ({
     disc: codeOf(c.discId),
@@ -111,17 +120,13 @@ function Told({
     () => view.discs.flatMap((d) => all.find((i) => i.row.disc.id === d.disc.id) ?? []),
     [view, all],
   )
-  const asked = [own, numbers, arms, wind]
-  const settled = asked.every((a) => !a.working) && (built.length === 0 || !judged.working)
+  const settled = !asked.working && (built.length === 0 || !judged.working)
   const source = useMemo<Source | undefined>(() => {
     if (!settled) return undefined
     const name = (code: string) => names.get(code) ?? code
-    const answers = {
-      numbers: numbers.value,
-      arms: arms.value,
-      wind: wind.value,
-      [question]: own.value,
-    } as Partial<Record<Answered, Answer>>
+    const answers: Partial<Record<Answered, Answer>> = Object.fromEntries(
+      (asked.value ?? []).map((a) => [a.question, a]),
+    )
     return {
       view,
       reading,
@@ -137,7 +142,7 @@ function Told({
     }
     // the answers change with the reading
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [settled, reading, own.value, numbers.value, arms.value, wind.value, judged.value, inspected, units])
+  }, [settled, reading, asked.value, judged.value, inspected, units])
   useEffect(() => {
     if (source) onSource(view.trial.id, source)
   }, [source, view.trial.id, onSource])
@@ -229,9 +234,8 @@ function factsOf(
         .flatMap((i) => inHandOf(i.inspection, units)),
     })),
     answer: answers[question],
-    numbers: question === 'numbers' ? undefined : answers.numbers,
-    arms: question === 'arms' ? undefined : answers.arms,
-    wind: question === 'wind' ? undefined : answers.wind,
+    // what was found is said once
+    ...Object.fromEntries(SPOKEN_OF.flatMap((q) => (q === question || !answers[q] ? [] : [[q, answers[q]]]))),
     conditions: conditionsOf(view, units),
     angles: [...new Set(throws.map((t) => t.hyzerDeg))]
       .sort((a, b) => b - a)

@@ -26,6 +26,7 @@ body.page { margin: 0; background: var(--ground); color: var(--ink); }
 .reader-wrong { color: var(--accent); margin: 0; }
 .reader-note { color: var(--quiet); font-size: .85rem; }
 @media print {
+  body.page { background: none; }
   #reader { display: none; }
   .page > main { max-width: none; padding: 0; }
   .page h2, .page h3 { break-after: avoid; }
