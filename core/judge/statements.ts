@@ -46,8 +46,11 @@ export const figureOf = ({ figure = metres }: Wording) => figure
 /** A probability as people say it: never quite certain, and never rounded up past a bound it has not reached. */
 export const percent = (p: number): string => `${Math.min(99, Math.max(1, Math.floor(100 * p + 1e-9)))} %`
 
-/** A figure with a real minus. */
-export const signed = (v: number): string => v.toFixed(1).replace('-', '−')
+/** A figure with a real minus, and without one where nothing is left of it. */
+export function signed(v: number, digits = 1): string {
+  const shown = v.toFixed(digits)
+  return Number(shown) === 0 ? shown.replace('-', '') : shown.replace('-', '−')
+}
 
 /** Which side the fade, or the turn, is on: seen by the thrower where all throws fade to one. */
 export const sideWord = (side: Side | undefined, fade: boolean): 'left' | 'right' | 'fade' | 'turn' => {

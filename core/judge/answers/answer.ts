@@ -138,9 +138,9 @@ export function sized({ words }: Asked, { value, sd }: Estimate): string {
   return `${lengthOf(words)(size)} (${bound(size - Z90 * sd)} to ${bound(size + Z90 * sd)})`
 }
 /** “−0.6 (−0.9 to −0.3)”, of a number on a label. */
-export const inNumbers = (e: Estimate): string => {
+export const inNumbers = (e: Estimate, digits = 1): string => {
   const { low, high } = interval(e)
-  return `${signed(e.value)} (${signed(low)} to ${signed(high)})`
+  return `${signed(e.value, digits)} (${signed(low, digits)} to ${signed(high, digits)})`
 }
 
 /** “finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”. */

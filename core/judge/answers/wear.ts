@@ -91,7 +91,7 @@ export function answerWear(asked: Asked): Answer {
       ...(apart === undefined
         ? []
         : [
-            `A hundred throws change it by ${inNumbers(per100(change))}: ${words.name(newest.disc)} had been through ${newest.through}, ${words.name(oldest.disc)} through ${oldest.through}`,
+            `A hundred throws change it by ${inNumbers(per100(change), 2)}: ${words.name(newest.disc)} had been through ${newest.through}, ${words.name(oldest.disc)} through ${oldest.through}`,
           ]),
       ...(leaves === undefined
         ? []
@@ -101,7 +101,7 @@ export function answerWear(asked: Asked): Answer {
       ...SEEN_NUMBERS.map((n) => {
         const by = times(effect[n])
         const down = 1 - probabilityAbove(by.value, by.sd)
-        const pace = apart === undefined ? '' : `, ${inNumbers(per100(by))} a hundred throws`
+        const pace = apart === undefined ? '' : `, ${inNumbers(per100(by), 2)} a hundred throws`
         return `${n}: ${inNumbers(by)}${pace}, ${down >= 0.5 ? 'less' : 'more'} with ${percent(Math.max(down, 1 - down))}`
       }),
     ],
