@@ -1,4 +1,5 @@
 import type Router from '@koa/router'
+import { createHash } from 'node:crypto'
 import escapeHtml from 'escape-html'
 import { Feed } from 'feed'
 import type { Database } from '../store/database.ts'
@@ -13,6 +14,19 @@ const DAY = new Intl.DateTimeFormat('en-GB', {
   timeZone: 'UTC',
 })
 
+/** How the list looks; a page of its own, that takes nothing of the app’s. */
+const STYLE = `
+:root { color-scheme: light dark; --ground: #f3f5f1; --ink: #1d2a2c; --quiet: #5c6765; --rule: #d9ded6 }
+@media (prefers-color-scheme: dark) { :root { --ground: #10191a; --ink: #e9efec; --quiet: #a3b1ae; --rule: #2c3b3f } }
+body { margin: 0 auto; max-width: 44rem; padding: 2rem 1.2rem 4rem; font: 1.05rem/1.5 system-ui, sans-serif; background: var(--ground); color: var(--ink) }
+ul { list-style: none; padding: 0 }
+li { border-top: 1px solid var(--rule); padding: .8rem 0 }
+li a { display: block; font-size: 1.2rem; font-weight: 650; color: inherit; text-underline-offset: 4px }
+li span, p { color: var(--quiet) }
+a { color: inherit }
+`
+const STYLE_HASH = `'sha256-${createHash('sha256').update(STYLE).digest('base64')}'`
+
 /** What anyone may read who has the address: frozen reviews that were published, a list of those that may be listed, and its feed. */
 export function publishedRoutes(router: Router, db: Database): void {
   const originOf = (ctx: Pick<Ctx, 'protocol' | 'host'>) => `${ctx.protocol}://${ctx.host}`
@@ -20,13 +34,17 @@ export function publishedRoutes(router: Router, db: Database): void {
   router.get('/published', async (ctx) => {
     const rows = await readListed(db)
     ctx.type = 'text/html; charset=utf-8'
-    ctx.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'")
+    ctx.set(
+      'content-security-policy',
+      `default-src 'none'; style-src ${STYLE_HASH}; frame-ancestors 'none'; base-uri 'none'`,
+    )
     ctx.body = `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width">
 <meta name="color-scheme" content="light dark">
 <title>Published reviews</title>
+<style>${STYLE}</style>
 <link rel="alternate" type="application/atom+xml" href="/published/feed.xml" title="Published reviews">
 <h1>Published reviews</h1>
 ${
@@ -35,7 +53,7 @@ ${
     : `<ul>${rows
         .map(
           (r) =>
-            `<li><a href="/published/${r.token}">${escapeHtml(r.title)}</a>, ${DAY.format(new Date(r.publishedAt!))}${r.number > 1 ? `, revision ${r.number}: ${escapeHtml(r.note)}` : ''}</li>`,
+            `<li><a href="/published/${r.token}">${escapeHtml(r.title)}</a><span>${DAY.format(new Date(r.publishedAt!))}${r.number > 1 ? `, revision ${r.number}: ${escapeHtml(r.note)}` : ''}</span></li>`,
         )
         .join('')}</ul>`
 }
