@@ -5,7 +5,8 @@ import { v7 as newId } from 'uuid'
 import { Preferences } from '../../contract/preferences.ts'
 import { addressOf } from '../../contract/writes.ts'
 import { read } from './api.ts'
-import { outbox, useWaiting } from './outbox.ts'
+import { useWaiting } from './outbox.ts'
+import { useChanges } from './useChanges.ts'
 import { rowOver } from './overlay.ts'
 import { unitsOf } from './units.ts'
 import type { Units } from './units.ts'
@@ -45,9 +46,12 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
     document.documentElement.dataset['theme'] = preferences.theme
     localStorage.setItem(REMEMBERED, JSON.stringify(preferences))
   }, [preferences])
+  const rows = useMemo(() => [preferences], [preferences])
+  const changeRow = useChanges('preferences', rows)
   const change = useCallback(
-    (c: Partial<Omit<Preferences, 'id'>>) => void outbox.put('preferences', { ...preferences, ...c }),
-    [preferences],
+    (c: Partial<Omit<Preferences, 'id'>>) =>
+      changeRow({ ...preferences, ...c }, Object.keys(c) as (keyof Preferences)[]),
+    [changeRow, preferences],
   )
   const value = useMemo(
     () => ({ preferences, units: unitsOf(preferences.units), change }),

@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/react'
 import clsx from 'clsx'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
 import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
@@ -9,6 +9,7 @@ import { SECTION_TITLES } from '../../../core/review/sections.ts'
 import { outbox } from '../../data/outbox.ts'
 import { NoPicture, photoOf } from '../../data/pictures.ts'
 import { useReview } from '../../data/reviews.ts'
+import { useChanges } from '../../data/useChanges.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
@@ -64,7 +65,7 @@ function Composer({ file }: { file: ReviewFile }) {
     for (let frames = 0; frames < 3; frames++) await new Promise((next) => requestAnimationFrame(next))
     await new Promise((next) => setTimeout(next, 150))
   }
-  const change = useChanges(sections)
+  const change = useChanges('review-sections', sections)
 
   const add = () =>
     change({
@@ -245,30 +246,6 @@ function Composer({ file }: { file: ReviewFile }) {
       </Writing>
     </SourcesProvider>
   )
-}
-
-/**
- * Changes sections: of one that is changed in two ways at once neither change is lost, whichever of them this page has drawn.
- *
- * @returns what changes a section, in the parts that are named; all of it where none is
- */
-function useChanges(sections: readonly ReviewSection[]) {
-  const latest = useRef<ReadonlyMap<string, ReviewSection>>(new Map())
-  const underWay = useRef(0)
-  useEffect(() => {
-    // while something is on its way to the queue, what is drawn is older than what is known here
-    if (underWay.current === 0) latest.current = new Map(sections.map((s) => [s.id, s]))
-  }, [sections])
-  return useCallback((section: ReviewSection, parts: readonly (keyof ReviewSection)[] = []) => {
-    const known = latest.current.get(section.id)
-    const next: ReviewSection =
-      known && parts.length > 0
-        ? { ...known, ...Object.fromEntries(parts.map((part) => [part, section[part]])) }
-        : section
-    latest.current = new Map(latest.current).set(section.id, next)
-    underWay.current++
-    void outbox.put('review-sections', next).finally(() => underWay.current--)
-  }, [])
 }
 
 /** A section with nothing in it is not read. */
