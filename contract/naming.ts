@@ -19,9 +19,14 @@ export function trialNames(discs: readonly ShelvedDisc[]): ReadonlyMap<string, s
   )
 }
 
-/** Where a disc comes from: “Tarnwick, Slate · first run, 2024”. */
+/** What a maker, a plastic or a place is called that a file did not name. */
+export const NOT_STATED = 'not stated'
+
+/** Where a disc comes from: “Tarnwick, Slate · first run, 2024”; what nobody stated is left away. */
 export const lineage = (d: ShelvedDisc): string =>
-  [`${d.mold.name}, ${d.plastic.name}`, d.run?.name].filter(Boolean).join(' · ')
+  [[d.mold.name, d.plastic.name].filter((n) => n !== NOT_STATED).join(', '), d.run?.name]
+    .filter(Boolean)
+    .join(' · ')
 
 /** What numbers in force are called. */
 export const LEVEL_WORDS = {

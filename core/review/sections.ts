@@ -48,7 +48,8 @@ export interface DiscFacts {
   readonly name: string
   /** “Tarnwick, Slate · first run, 2024”. */
   readonly lineage: string
-  readonly maker: string
+  /** Where it is stated. */
+  readonly maker: string | undefined
   readonly wear: string
   readonly grams: number | null
   readonly source: string
@@ -136,7 +137,12 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
     ...listOf(
       f.discs.map(
         (d) =>
-          `${d.name}: ${d.lineage} by ${d.maker}, ${d.wear}${d.grams === null ? '' : `, ${d.grams.toFixed(0)} g`}, ${d.source}${d.control ? '; the control disc' : ''}.`,
+          `${d.name}: ${[
+            d.maker === undefined ? d.lineage : `${d.lineage} by ${d.maker}`,
+            d.wear,
+            ...(d.grams === null ? [] : [`${d.grams.toFixed(0)} g`]),
+            d.source === 'unknown' ? 'source not noted' : d.source,
+          ].join(', ')}${d.control ? '; the control disc' : ''}.`,
       ),
     ),
     live(f.trial, 'discs', 'The discs and what is printed on them.'),

@@ -6,6 +6,7 @@ import { dayAt, isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { plainThrows, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { NOT_STATED } from '../../contract/naming.ts'
 import { MOST_CARDS } from '../../contract/cards.ts'
 import { Day, Id, Name } from '../../contract/shelf.ts'
 import type { TrialFile } from '../../contract/trials.ts'
@@ -154,7 +155,7 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
         read.lines,
         {
           method: (method as MeasuringMethod | undefined) ?? 'eye',
-          place: typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : 'not stated',
+          place: typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : NOT_STATED,
           timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
           now: new Date().toISOString(),
           fresh: !there,

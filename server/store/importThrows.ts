@@ -1,3 +1,4 @@
+import { NOT_STATED } from '../../contract/naming.ts'
 import { setImmediate } from 'node:timers/promises'
 import { rollups } from 'd3'
 import { inArray } from 'drizzle-orm'
@@ -38,7 +39,6 @@ export interface ImportSettings {
 }
 
 /** What a maker or a plastic is called that nobody named. */
-const NOT_STATED = 'not stated'
 /** Rows worked out at a time. */
 const ROWS_A_BREATH = 250
 

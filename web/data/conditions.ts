@@ -1,6 +1,7 @@
-import { mean } from 'd3'
+import { max, mean } from 'd3'
 import { format } from 'date-fns'
 import { alongOut } from '../../core/throw/leg.ts'
+import { NOT_STATED } from '../../contract/naming.ts'
 import type { TrialView } from './hooks.ts'
 import type { Units } from './units.ts'
 
@@ -15,16 +16,19 @@ export function conditionsOf({ throws, throwers, sessions }: TrialView, units: U
   const air = held.flatMap((s) => (s.temperatureC === null ? [] : [s.temperatureC]))
   const day = (d: string) => format(new Date(`${d}T12:00`), 'd MMM yyyy')
   const along = mean(winds)
+  const strongest = max(winds, Math.abs) ?? 0
   return [
     throwers
       .filter((t) => thrown.has(t.id))
       .map((t) => t.name)
       .join(', '),
     days.length > 1 ? `${day(days[0]!)} to ${day(days.at(-1)!)}` : days.map(day).join(''),
-    [...new Set(held.map((s) => s.place))].join(', '),
+    [...new Set(held.map((s) => s.place).filter((p) => p !== NOT_STATED))].join(', '),
     along === undefined
       ? 'wind not noted'
-      : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
+      : Math.abs(along) < strongest / 2
+        ? `wind of up to ${units.speed.show(strongest)} along the line`
+        : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
     air.length > 0 && units.temperature.show(mean(air)!, 0),
     [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
   ].filter((words): words is string => typeof words === 'string' && words !== '')

@@ -1,3 +1,4 @@
+import { NOT_STATED } from '../../contract/naming.ts'
 import { v7 as newId } from 'uuid'
 import { dayAt } from '../../core/throw/day.ts'
 import type { Place, Session } from '../../contract/trials.ts'
@@ -11,7 +12,7 @@ export const today = (): string => dayAt(Date.now(), null)
 
 /** What an outing takes from the place it is at. */
 export const atPlace = (place: Place | undefined): Pick<Session, 'place' | 'placeId' | 'timeZone'> => ({
-  place: place?.name ?? 'not stated',
+  place: place?.name ?? NOT_STATED,
   placeId: place?.id ?? null,
   timeZone: place?.timeZone ?? zoneHere(),
 })
@@ -28,7 +29,7 @@ export function outingOf(
   if (last?.day === day) return last
   return {
     id: newId(),
-    place: last?.place ?? 'not stated',
+    place: last?.place ?? NOT_STATED,
     placeId: last?.placeId ?? null,
     timeZone: last?.timeZone ?? zoneHere(),
     day,

@@ -75,6 +75,12 @@ describe('the sections of a review', () => {
     )
   })
 
+  it('say nothing of what nobody stated, but that a source was not noted', () => {
+    const unstated = disc(0, { maker: undefined, lineage: 'Flint', grams: null, source: 'unknown' })
+    const [tested] = filledSections([{ ...facts, discs: [unstated] }])
+    expect(textOf(tested!.body)).contain('Disc 0: Flint, new, source not noted.')
+  })
+
   it('put what is settled into what was found, and what is not into what is open', () => {
     const unsettled = {
       ...facts.answer!,

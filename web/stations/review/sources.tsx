@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useMemo } from 'react'
-import { lineage, trialNames } from '../../../contract/naming.ts'
+import { lineage, NOT_STATED, trialNames } from '../../../contract/naming.ts'
 import type { InspectedDisc } from '../../../contract/shelfPage.ts'
 import { gramsOf } from '../../../contract/sheet.ts'
 import { EDGES, FEEL } from '../../../core/shelf/inspection.ts'
@@ -223,7 +223,7 @@ function factsOf(
       code: d.disc.code,
       name: name(d.disc.code),
       lineage: lineage(d),
-      maker: d.maker.name,
+      maker: d.maker.name === NOT_STATED ? undefined : d.maker.name,
       wear: d.disc.wear,
       grams: gramsOf(d.disc),
       source: d.disc.source,
