@@ -84,6 +84,8 @@ export interface TrialFacts {
   readonly leftOut: readonly { readonly why: string; readonly count: number }[]
   /** What was expected or claimed before the first throw, and what became of it. */
   readonly expected: readonly string[]
+  /** At which angle each disc finishes on the line, sentences without their ends. */
+  readonly lines: readonly string[]
   /** Words of caution its throws call for. */
   readonly cautions: readonly string[]
 }
@@ -187,6 +189,7 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
   uses: (f) => [
     ...(f.wind ? [paragraph(surely(f.wind)), ...listOf(f.wind.besides.map(ended))] : []),
     live(f.trial, 'wind', 'Where each finishes in a wind along the line.'),
+    ...listOf(f.lines.map(ended)),
     ...[f.ground, f.approach].flatMap((a) =>
       a?.probability === undefined ? [] : [paragraph(surely(a)), ...listOf(a.besides.map(ended))],
     ),

@@ -39,6 +39,7 @@ const facts: TrialFacts = {
     { why: 'gust', count: 1 },
   ],
   expected: ['Resin was expected to be the more stable: held, 97 %'],
+  lines: ['Disc 0 finishes on the line at 4° hyzer (±2°), thrown by Isolde in still air'],
   cautions: ['Throws went toward trees; stiff discs come back.'],
 }
 
@@ -56,6 +57,9 @@ describe('the sections of a review', () => {
     expect(words('found')).contain(facts.answer!.sentence)
     expect(words('numbers')).contain(facts.numbers!.sentence)
     expect(words('claimed')).contain('held, 97 %')
+    expect(words('uses')).contain(
+      'Disc 0 finishes on the line at 4° hyzer (±2°), thrown by Isolde in still air.',
+    )
     expect(words('beside')).contain('Disc 0 is more stable than Disc 1 (')
     // what could not be answered is not spoken of: the two are no copies of one plastic
     expect(words('wear')).not.contain('copies of one plastic')

@@ -1,12 +1,12 @@
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import { onTheLine } from '../../../core/judge/sameLine.ts'
-import { armId } from '../../../core/rating/fromSheet.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import { IntervalRows } from '../../charts/IntervalRows.tsx'
 import type { TrialView } from '../../data/hooks.ts'
+import { mainArm } from '../../data/mainArm.ts'
 import { useAsked } from '../../data/useAsked.ts'
-import { angleWords, percent, powerWords } from '../../data/units.ts'
+import { angleWords, percent } from '../../data/units.ts'
 import { Card, Unanswered } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { askRating } from '../../workers/rating.ts'
@@ -17,20 +17,6 @@ interface SameLineProps {
   readonly reading: Reading
   readonly name: (code: string) => string
   readonly place: (code: string) => number
-}
-
-/** Whoever threw most of the throws that count, as an arm, with the power they mostly used. */
-function mainArm(view: TrialView) {
-  const tally = new Map<string, { arm: string; who: string; power: number; throws: number }>()
-  for (const t of view.throws) {
-    const thrower = view.throwers.find((x) => x.id === t.throwerId)
-    if (!t.counts || !thrower) continue
-    const key = `${t.throwerId} ${t.hand} ${t.stroke} ${t.power}`
-    const arm = armId({ thrower: thrower.name, hand: t.hand, stroke: t.stroke })
-    const who = `${thrower.name}, ${t.stroke} at ${powerWords(t.power)}`
-    tally.set(key, { arm, who, power: t.power, throws: (tally.get(key)?.throws ?? 0) + 1 })
-  }
-  return [...tally.values()].sort((a, b) => b.throws - a.throws)[0]
 }
 
 /** The angle it took: how a trial that throws every disc to the same line compares them. */

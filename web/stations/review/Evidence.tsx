@@ -1,3 +1,4 @@
+import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import { pairOf } from '../../../core/rating/outcome.ts'
 import { PER_M } from '../../../core/flight/side.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
@@ -5,6 +6,7 @@ import { farther } from '../../../core/judge/statements.ts'
 import type { Judged } from '../../../core/review/judged.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, aside, percent } from '../../data/units.ts'
+import { Heads } from '../../parts/Heads.tsx'
 import { claimKey } from './editor/claimMarks.ts'
 import type { MarkedClaim } from './editor/claimMarks.ts'
 import { useSources } from './sources.tsx'
@@ -33,6 +35,7 @@ function One({ claim: { claim, trial, text }, judged }: { claim: MarkedClaim; ju
   const sign = pair?.a === claim.disc ? 1 : -1
   const finish = pair && { value: sign * pair.finish.value, sd: pair.finish.sd }
   const { length } = units
+  const weights = new Map(outcome.throws.map((t) => [t.throw, t]))
   return (
     <details className="my-2 rounded-lg border border-rule px-3 py-1">
       <summary className="cursor-pointer font-semibold">
@@ -55,14 +58,33 @@ function One({ claim: { claim, trial, text }, judged }: { claim: MarkedClaim; ju
         From {thrown.length} counted throws, with release angle, power, wind and air taken out of each, and
         all throws of the trial weighed together:
       </p>
-      <ul>
-        {thrown.map((t) => (
-          <li key={t.id}>
-            {name(ids.get(t.discId)!)}, {angleWords(t.hyzerDeg)}: landed {length.show(t.carryM)},{' '}
-            {aside(units, t.rightM)}
-          </li>
-        ))}
-      </ul>
+      <table className="w-full text-left">
+        <Heads names={['Throw', 'landed', 'its numbers say', 'weight']} />
+        <tbody>
+          {thrown.map((t) => {
+            const told = weights.get(t.id)
+            return (
+              <tr key={t.id} className="border-t border-rule">
+                <th scope="row" className="font-normal">
+                  {name(ids.get(t.discId)!)}, {angleWords(t.hyzerDeg)}
+                </th>
+                <td className="px-2 text-right">
+                  {length.show(t.carryM)}, {aside(units, t.rightM)}
+                </td>
+                <td className="px-2 text-right">
+                  {told &&
+                    `${length.show(told.expected.carryM)}, ${aside(units, mirrored(told.expected.veerM, fadeSign(t.hand, t.stroke)))}`}
+                </td>
+                <td className="px-2 text-right">{told?.weight.toFixed(1)}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      <p className="text-note text-quiet">
+        What its numbers say is where it would have landed with this arm’s usual release in the logged wind; a
+        throw that fits nothing weighs little.
+      </p>
     </details>
   )
 }

@@ -4,6 +4,11 @@ import type { InspectedDisc } from '../../../contract/shelfPage.ts'
 import { gramsOf } from '../../../contract/sheet.ts'
 import { EDGES, FEEL } from '../../../core/shelf/inspection.ts'
 import type { Inspection } from '../../../contract/inspection.ts'
+import { STILL_AIR } from '../../../core/flight/air.ts'
+import { DEGREE } from '../../../core/flight/release.ts'
+import type { lineAngles } from '../../../core/judge/sameLine.ts'
+import { Z90 } from '../../../core/rating/normal.ts'
+import { mainArm } from '../../data/mainArm.ts'
 import { expectedPairs } from '../../../core/judge/expectation.ts'
 import type { Answer, Answered } from '../../../core/judge/answers/answer.ts'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
@@ -115,12 +120,20 @@ function Told({
     () => askRating((w) => w.judge(ratingKey, built, short)),
     { about: view.trial.id },
   )
+  const codes = view.discs.map((d) => d.disc.code)
+  const main = mainArm(view)
+  const line = useAsked(
+    main ? JSON.stringify([ratingKey, reading.serial, codes, main]) : null,
+    () =>
+      askRating((w) => w.line(ratingKey, codes, { arm: main!.arm, power: main!.power, air: STILL_AIR }, [])),
+    { about: view.trial.id },
+  )
   const all = useInspections()
   const inspected = useMemo(
     () => view.discs.flatMap((d) => all.find((i) => i.row.disc.id === d.disc.id) ?? []),
     [view, all],
   )
-  const settled = !asked.working && (built.length === 0 || !judged.working)
+  const settled = !asked.working && !line.working && (built.length === 0 || !judged.working)
   const source = useMemo<Source | undefined>(() => {
     if (!settled) return undefined
     const name = (code: string) => names.get(code) ?? code
@@ -138,15 +151,33 @@ function Told({
       question,
       short,
       inspected,
-      facts: factsOf(view, reading, answers, question, inspected, judged.value ?? [], units, name),
+      facts: {
+        ...factsOf(view, reading, answers, question, inspected, judged.value ?? [], units, name),
+        lines: linesOf(line.value, main?.who, name),
+      },
     }
     // the answers change with the reading
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [settled, reading, asked.value, judged.value, inspected, units])
+  }, [settled, reading, asked.value, judged.value, line.value, inspected, units])
   useEffect(() => {
     if (source) onSource(view.trial.id, source)
   }, [source, view.trial.id, onSource])
   return null
+}
+
+/** At which angle each disc finishes on the line, in sentences without their ends. */
+function linesOf(
+  told: ReturnType<typeof lineAngles> | undefined,
+  who: string | undefined,
+  name: (code: string) => string,
+): string[] {
+  return (told?.angles ?? []).flatMap((a) => {
+    if (!a.found) return []
+    const by = Math.max(1, Math.round((Z90 * a.sdRad) / DEGREE))
+    return [
+      `${name(a.disc)} finishes on the line at ${angleWords(Math.round(a.hyzerRad / DEGREE))} (±${by}°), thrown by ${who} in still air`,
+    ]
+  })
 }
 
 /** Temperatures outside of this call for a word of caution, °C. */
@@ -205,7 +236,7 @@ function factsOf(
   judged: readonly JudgedClaim[],
   units: Units,
   name: (code: string) => string,
-): TrialFacts {
+): Omit<TrialFacts, 'lines'> {
   const { trial, throws } = view
   const reasons = new Map<string, number>()
   for (const t of throws)
