@@ -353,7 +353,7 @@ test('of very many throws some are read at once, and said to be some, until all 
   })
   expect(sent.ok(), await sent.text()).toBe(true)
   await page.goto(`/trials/${id}/readout`)
-  const first = page.getByText('A first look at 150 of 1500 throws, evenly chosen.')
+  const first = page.getByText('A first look at 90 of 1500 throws, evenly chosen.')
   await expect(first).toBeVisible()
   await expect(page.getByTestId('answer')).toContainText('Disc')
   await expect(first).toBeHidden({ timeout: 60_000 })

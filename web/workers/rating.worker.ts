@@ -61,7 +61,7 @@ export interface ThrownPath {
 const LATEST = 40
 /** Of more throws than this a first reading is made from some, of as many as can be weighed at once. */
 const MANY = 600
-const FIRST_LOOK = 150
+const FIRST_LOOK = 90
 
 /** Everything a screen shows of a trial's throws. */
 export interface Reading {
