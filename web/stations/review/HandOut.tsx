@@ -180,6 +180,9 @@ export function HandOut({ file, sources, article, onRead }: HandOutProps) {
             />
             List it among the published, for search engines too
           </label>
+          <a className="text-note underline underline-offset-4" href="/published">
+            What is published and listed
+          </a>
         </>
       )}
     </>
