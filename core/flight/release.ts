@@ -47,3 +47,20 @@ export function cleanRelease(speedMps: number, hyzerRad = 0): Release {
 
 /** The release at which published numbers are read for a disc of this speed number. */
 export const referenceRelease = (speedNumber: number): Release => cleanRelease(referenceSpeed(speedNumber))
+
+/** Ways a release is off what was meant: speed (by a share of it), launch, hyzer, nose, direction (rad). */
+export const RELEASE_ERRORS = [0, 1, 2, 3, 4] as const
+
+/** A release that is off in one of {@link RELEASE_ERRORS}; a faster one spins faster. */
+export function offBy(r: Release, error: number, by: number): Release {
+  const speedMps = error === 0 ? r.speedMps * Math.exp(by) : r.speedMps
+  return {
+    ...r,
+    speedMps,
+    spinRadps: error === 0 ? SPIN_PER_MPS * speedMps : r.spinRadps,
+    launchRad: r.launchRad + (error === 1 ? by : 0),
+    hyzerRad: r.hyzerRad + (error === 2 ? by : 0),
+    noseRad: r.noseRad + (error === 3 ? by : 0),
+    azimuthRad: r.azimuthRad + (error === 4 ? by : 0),
+  }
+}

@@ -5,7 +5,7 @@ import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import type { PathPoint } from '../flight/path.ts'
 import { fullSpeedWith } from '../flight/arm.ts'
-import { cleanRelease, DEGREE, SPIN_PER_MPS } from '../flight/release.ts'
+import { cleanRelease, DEGREE, offBy, RELEASE_ERRORS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
 import { THROW_SD } from '../rating/evidence.ts'
 
@@ -77,23 +77,11 @@ export interface Spread {
  */
 export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): Spread {
   const all = conditions(disc, armMps)
-  const moved = (r: Release, kind: number, by: number): Release => {
-    const speed = kind === 0 ? r.speedMps * Math.exp(by) : r.speedMps
-    return {
-      ...r,
-      speedMps: speed,
-      spinRadps: SPIN_PER_MPS * speed,
-      launchRad: r.launchRad + (kind === 1 ? by : 0),
-      hyzerRad: r.hyzerRad + (kind === 2 ? by : 0),
-      noseRad: r.noseRad + (kind === 3 ? by : 0),
-      azimuthRad: r.azimuthRad + (kind === 4 ? by : 0),
-    }
-  }
   const sums = { path: 0, shape: 0, carry: 0 }
   for (const { release, air } of all)
-    for (let kind = 0; kind < 5; kind++) {
+    for (const kind of RELEASE_ERRORS) {
       const sd = noise * THROW_SD[kind]!
-      const [up, down] = [sd, -sd].map((by) => flown(disc, moved(release, kind, by), air))
+      const [up, down] = [sd, -sd].map((by) => flown(disc, offBy(release, kind, by), air))
       sums.path += apart(up!, down!) / 4
       sums.shape += shapesApart(up!, down!) / 4
       sums.carry += (carryOf(up!) - carryOf(down!)) ** 2 / 4

@@ -5,6 +5,7 @@ import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { clampPoint, flyPoint, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { lnMeant } from '../rating/throwTerm.ts'
+import { shapley } from './shapley.ts'
 import { armOf, discOf, flownIn, pointAsThrown } from './asThrown.ts'
 
 /** What makes a throw finish elsewhere than its label promises; the first five are the release. */
@@ -42,13 +43,6 @@ const PLACES: Readonly<Record<Exclude<Cause, 'air'>, readonly number[]>> = {
   wind: [AT.along, AT.toFade],
 }
 
-/** Weight of a coalition of `size` of `n` causes in the Shapley value. */
-function shapleyWeights(n: number): number[] {
-  const factorial = (k: number): number => (k < 2 ? 1 : k * factorial(k - 1))
-  return Array.from({ length: n }, (_, size) => (factorial(size) * factorial(n - size - 1)) / factorial(n))
-}
-const WEIGHTS = shapleyWeights(CAUSES.length)
-
 /**
  * Splits a throw's distance from what its label promised into release (angle, nose, speed, launch, aim), wind, air,
  * disc and what is left unexplained.
@@ -76,12 +70,9 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   meant[AT.hyzer] = thrown.hyzerRad
   clampPoint(actual)
   clampPoint(meant)
-  const n = CAUSES.length
-  const carry = new Float64Array(1 << n)
-  const veer = new Float64Array(1 << n)
   const point = new Float64Array(POINT)
   const seen = new Float64Array(SEEN)
-  for (let set = 0; set < 1 << n; set++) {
+  const flown = (set: number): [number, number] => {
     point.set(meant)
     let densityKgM3: number = REFERENCE_DENSITY
     let spinRadps = 0
@@ -95,39 +86,23 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
       }
     })
     flyPoint({ ...flownIn(disc, thrown.air), densityKgM3, spinRadps }, point, seen)
-    carry[set] = seen[SEEN_ROWS.carry]!
-    veer[set] = seen[SEEN_ROWS.veer]!
+    return [seen[SEEN_ROWS.carry]!, seen[SEEN_ROWS.veer]!]
   }
+  const [none, all] = [flown(0), flown((1 << CAUSES.length) - 1)]
+  const shifts = shapley(CAUSES.length, flown)
   const parts = Object.fromEntries(
-    CAUSES.map((cause, i): [Cause, Shift] => {
-      let carryM = 0
-      let veerM = 0
-      for (let set = 0; set < 1 << n; set++) {
-        if (set & (1 << i)) continue
-        const weight = WEIGHTS[bits(set)]!
-        carryM += weight * (carry[set | (1 << i)]! - carry[set]!)
-        veerM += weight * (veer[set | (1 << i)]! - veer[set]!)
-      }
-      return [cause, { carryM, veerM }]
-    }),
+    CAUSES.map((cause, i): [Cause, Shift] => [cause, { carryM: shifts[i]![0]!, veerM: shifts[i]![1]! }]),
   ) as Record<Cause, Shift>
-  const all = (1 << n) - 1
   return {
     throw: thrown.id,
-    promised: { carryM: carry[0]!, veerM: veer[0]! },
+    promised: { carryM: none[0], veerM: none[1] },
     landed: { carryM: thrown.carryM, veerM: thrown.veerM },
     parts,
-    unexplained: { carryM: thrown.carryM - carry[all]!, veerM: thrown.veerM - veer[all]! },
+    unexplained: { carryM: thrown.carryM - all[0], veerM: thrown.veerM - all[1] },
     release: {
       hyzerRad: actual[AT.hyzer]! - meant[AT.hyzer]!,
       noseRad: actual[AT.nose]!,
       lnSpeed: actual[AT.lnSpeed]! - meant[AT.lnSpeed]!,
     },
   }
-}
-
-function bits(set: number): number {
-  let count = 0
-  for (let s = set; s > 0; s &= s - 1) count++
-  return count
 }

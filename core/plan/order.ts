@@ -124,7 +124,8 @@ export const LINE_DEG = 0
 /** Powers further apart than this are not the same throw. */
 const SAME_POWER = 0.12
 
-const alike = (a: KindOfThrow, b: KindOfThrow, protocol: Protocol) =>
+/** Whether two throws are of one kind: one stands for the other in a plan. */
+export const alike = (a: KindOfThrow, b: KindOfThrow, protocol: Protocol) =>
   a.disc === b.disc &&
   (protocol === 'same line' || a.hyzerDeg === b.hyzerDeg) &&
   (a.stroke === undefined || b.stroke === undefined || a.stroke === b.stroke) &&

@@ -1,0 +1,57 @@
+import type { Bias, Eye, Factor, Measure } from './watcher.ts'
+import { MEASURES } from './watcher.ts'
+
+const WHEN: Record<Factor, string> = {
+  always: '',
+  'nose up': ' when the nose is up',
+  hyzer: ' of throws released on hyzer',
+  headwind: ' into the wind',
+}
+
+/** 90 % of a normal distribution lie so many standard deviations about its middle. */
+const NINETY = 1.645
+
+/** How sizes are written: metres in the unit of whoever reads. */
+export interface Sizes {
+  readonly metres: (m: number) => string
+}
+
+function sized(measure: Measure, { metres }: Sizes, v: number): string {
+  const { unit } = MEASURES[measure]
+  return unit === 'm' ? metres(Math.abs(v)) : `${Math.abs(v).toFixed(1)}${unit}`
+}
+
+/** What is seen wrongly, by which sign. */
+function wrongly(measure: Measure, size: string, isMore: boolean): string {
+  switch (measure) {
+    case 'angle':
+      return `You see ${size} too ${isMore ? 'much' : 'little'} hyzer`
+    case 'turn':
+      return `You call ${size} too ${isMore ? 'little' : 'much'} turn`
+    case 'fade':
+      return `You call ${size} too ${isMore ? 'much' : 'little'} fade`
+    case 'along':
+      return `You expect landings ${size} too ${isMore ? 'far out' : 'short'}`
+    case 'aside':
+      return `You expect landings ${size} too far to the ${isMore ? 'fade' : 'turn'} side`
+  }
+}
+
+/** A bias in one sentence with its 90 % interval: “You see 3.1° too little hyzer of throws released on hyzer (1.9° to 4.3°).” */
+export function biasWords(measure: Measure, { factor, by }: Bias, sizes: Sizes): string {
+  const size = (v: number) => sized(measure, sizes, v)
+  const [near, far] = [Math.abs(by.value) - NINETY * by.sd, Math.abs(by.value) + NINETY * by.sd]
+  return `${wrongly(measure, size(by.value), by.value > 0)}${WHEN[factor]} (${size(Math.max(0, near))} to ${size(far)}).`
+}
+
+const CALLS: Record<Measure, string> = {
+  angle: 'angle',
+  turn: 'turn',
+  fade: 'fade',
+  along: 'distance',
+  aside: 'side',
+}
+
+/** How far an eye is off each time, in one sentence. */
+export const reliabilityWords = ({ measure, offSd, answers }: Eye, sizes: Sizes): string =>
+  `Calls of ${CALLS[measure]} are off by ${sized(measure, sizes, offSd)}, two in three (${answers} answers).`

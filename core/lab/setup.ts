@@ -1,0 +1,54 @@
+import type { Air } from '../flight/air.ts'
+import { fullSpeedWith } from '../flight/arm.ts'
+import type { Body, FlightNumbers } from '../flight/disc.ts'
+import { DEGREE, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import type { Release } from '../flight/release.ts'
+
+/** A disc as it is thrown in the lab: one of the shelf with what is not known of it, or any four numbers. */
+export interface LabDisc {
+  readonly numbers: FlightNumbers
+  /** Covariance of (glide, turn, fade), row by row; null where they are taken as they are. */
+  readonly covariance: readonly number[] | null
+  readonly body: Body
+}
+
+/** How it is thrown, in the frame of the throw. */
+export interface LabThrow {
+  /** V₉ of the arm, m/s. */
+  readonly armMps: number
+  /** Share of full power. */
+  readonly power: number
+  /** Tilt toward the fade side, and nose above the flight path, degrees. */
+  readonly hyzerDeg: number
+  readonly noseDeg: number
+  /** Above the horizon, degrees. */
+  readonly launchDeg: number
+  /** Away from the aim line, positive to the fade side, degrees. */
+  readonly aimDeg: number
+  /** Spin against what goes with the speed. */
+  readonly spin: number
+  /** How much throws scatter against a practised thrower. */
+  readonly scatter: number
+}
+
+/** Everything a flight depends on. */
+export interface Setup {
+  readonly disc: LabDisc
+  readonly throw: LabThrow
+  readonly air: Air
+}
+
+/** The release of a throw as it is meant. */
+export function releaseOf({ disc, throw: t }: Pick<Setup, 'disc' | 'throw'>): Release {
+  const speedMps = fullSpeedWith(t.armMps, disc.numbers.speed) * t.power
+  return {
+    speedMps,
+    launchRad: t.launchDeg * DEGREE,
+    hyzerRad: t.hyzerDeg * DEGREE,
+    noseRad: t.noseDeg * DEGREE,
+    azimuthRad: t.aimDeg * DEGREE,
+    spinRadps: t.spin * SPIN_PER_MPS * speedMps,
+    heightM: RELEASE_HEIGHT,
+    wobble: 0,
+  }
+}
