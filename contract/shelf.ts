@@ -18,6 +18,12 @@ export const within = ([low, high]: readonly [number, number], unit = '') =>
         `is ${shown(Number(issue.input))}; it must lie between ${shown(low)} and ${shown(high)}${unit}`,
     })
 
+/** One of some words, with a sentence that lists them. */
+export const oneOf = <const C extends readonly string[]>(choices: C) =>
+  z.enum(choices, {
+    error: `must be ${choices.length === 2 ? choices.join(' or ') : `one of ${choices.join(', ')}`}`,
+  })
+
 /** Text a person types: trimmed, not empty. */
 export const Name = z
   .string({ error: 'must be given' })

@@ -1,8 +1,10 @@
 import { SEEN_NUMBERS } from '../core/flight/disc.ts'
 import { z } from 'zod'
 import { STABILITY_WORDS } from '../core/judge/words.ts'
+import { PLASTIC_KINDS } from '../core/rotation/wear.ts'
 import { Inspection, WearNote } from './inspection.ts'
-import { Day, Disc, DISC_CLASSES, Id, Maker, Mold, Plastic, Run, WEAR_STATES } from './shelf.ts'
+import { Day, Disc, DISC_CLASSES, Id, Maker, Mold, oneOf, Plastic, Run, WEAR_STATES } from './shelf.ts'
+import { Foretold, Use } from './wear.ts'
 
 export const SHELF_SORTS = [
   'kin',
@@ -118,7 +120,6 @@ const LikeDisc = z.object({
   sameDistance: z.boolean(),
   overlaps: z.boolean(),
 })
-const Estimate = z.object({ value: z.number(), sd: z.number() })
 
 /** The discs of the shelf that fly most and least like one. */
 export const DiscLikeness = z.object({
@@ -146,27 +147,10 @@ export const DiscRecord = z.object({
   /** The latest throws of it, newest first. */
   throws: z.array(DiscThrow),
   likeness: DiscLikeness.nullable(),
-  /** What wear does to this plastic, learned from its re-tests; stability a hundred throws and a hard hit. */
-  wear: z.object({
-    rate: z.object({
-      per100: Estimate,
-      perHit: Estimate,
-      covariance: z.number(),
-      retests: z.int(),
-    }),
-    /** Throws since new, logged here and noted, and hard hits. */
-    throws: z.int(),
-    hardHits: z.int(),
-    /** Of leaving its stability word by half a number. */
-    forecast: z
-      .object({
-        inSlotNow: z.number(),
-        /** Throws; null further ahead than anybody plans. */
-        earliest: z.number().nullable(),
-        leavesAfterThrows: z.number().nullable(),
-        latest: z.number().nullable(),
-      })
-      .nullable(),
+  wear: Use.extend({
+    kind: oneOf(PLASTIC_KINDS),
+    /** Null while test days are being weighed, and of a disc that is off the shelf. */
+    foretold: Foretold.nullable(),
   }),
   /** Where the throws of this plastic speak against its numbers in force. */
   disagreements: z.array(

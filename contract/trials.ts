@@ -13,15 +13,11 @@ import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
 import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
 import { CONVENTIONS, QUESTION_KINDS } from '../core/plan/questions.ts'
 import { CLAIMABLES } from '../core/judge/claims.ts'
-import { Claim, Day, Id, Instant, Name, within } from './shelf.ts'
+import { Claim, Day, Id, Instant, Name, oneOf, within } from './shelf.ts'
 
 const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
 const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], unitAfter(SHEET_UNIT[key]))
 const seen = (key: SheetNumber) => sheet(key).nullable()
-const oneOf = <const C extends readonly string[]>(choices: C) =>
-  z.enum(choices, {
-    error: `must be ${choices.length === 2 ? choices.join(' or ') : `one of ${choices.join(', ')}`}`,
-  })
 
 const Hand = oneOf(HANDS)
 const Stroke = oneOf(STROKES)
@@ -63,6 +59,9 @@ export const Place = z.object({
   /** Compass bearing of the aim line. */
   bearingDeg: within([0, 360], '°').nullable(),
   altitudeM: seen('altitudeM'),
+  /** Where the throwing mark is, WGS 84; a page that does not know of it leaves it as it is. */
+  latDeg: within([-90, 90], '°').nullable().optional(),
+  lonDeg: within([-180, 180], '°').nullable().optional(),
   surface: z.string().trim().max(120, 'must be at most 120 characters'),
   hazards: z.string().trim().max(500, 'must be at most 500 characters'),
   /** Of its clocks; that of whoever throws there where nobody said. */
@@ -294,6 +293,19 @@ export const ShortThrow = z
 
 /** A trial with all that was thrown for it. */
 export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(StoredThrow) })
+/** Who logged throws of a trial, and with which device: of those where it is known. */
+export const Loggers = z.array(z.object({ throwId: Id, person: z.string(), device: z.string().nullable() }))
+/** A throw as it was written, each time it was: the latest first. */
+export const ThrowHistory = z.array(
+  z.object({
+    at: Instant,
+    /** Who wrote it so, where it did not come from a file or this machine of before. */
+    person: z.string().nullable(),
+    /** With which device; none on the machine itself. */
+    device: z.string().nullable(),
+    throw: StoredThrow,
+  }),
+)
 /** What is known of a trial's discs besides: counted throws of other trials that share discs with it, and their outings. */
 export const KnownThrows = z.object({ sessions: z.array(Session), throws: z.array(StoredThrow) })
 
@@ -340,6 +352,18 @@ export type Trial = z.infer<typeof Trial>
 export type TrialSent = z.input<typeof Trial>
 export type Session = z.infer<typeof Session>
 export type Throw = z.infer<typeof Throw>
+export type ThrowHistory = z.infer<typeof ThrowHistory>
 export type KnownThrows = z.infer<typeof KnownThrows>
 export type TrialFile = z.infer<typeof TrialFile>
 export type TrialSummary = z.infer<typeof TrialSummary>
+
+/** What a plan says besides its throws, nothing said. */
+export const BLANK_PLAN = {
+  convention: 'fresh',
+  pair: null,
+  claims: [],
+  built: [],
+  likeDiscId: null,
+  placeId: null,
+  startsAt: null,
+} satisfies Partial<Plan>

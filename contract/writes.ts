@@ -1,7 +1,9 @@
 import { z } from 'zod'
+import { DrillAnswer } from './drill.ts'
 import { Inspection, WearNote } from './inspection.ts'
 import { PhotoRow } from './photo.ts'
 import { Preferences } from './preferences.ts'
+import { DiscEvent, JobRow, PlasticWear } from './rotation.ts'
 import { Disc, DiscEntry, Maker, Mold, Plastic, Run, ShelfEdit } from './shelf.ts'
 import { Review, ReviewPhoto, ReviewSection } from './reviews.ts'
 import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from './trials.ts'
@@ -11,6 +13,8 @@ import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from './tr
  * it. Every request of the app and every answer to it carries it.
  */
 export const WIRE = 3
+/** Versions the server takes: its own, and the one before, of pages that have not updated themselves yet. */
+export const ACCEPTED_WIRES: readonly number[] = [WIRE - 1, WIRE]
 export const WIRE_HEADER = 'X-Veer-Wire'
 
 /**
@@ -43,6 +47,10 @@ export const WRITES = {
   reviews: Review,
   'review-sections': ReviewSection,
   'review-photos': ReviewPhoto,
+  jobs: JobRow,
+  'disc-events': DiscEvent,
+  'plastic-wear': PlasticWear,
+  'drill-answers': DrillAnswer,
 } as const satisfies Record<string, z.ZodType<{ id: string }>>
 
 export type WriteKind = keyof typeof WRITES

@@ -1,5 +1,7 @@
 // npm run bench: times the rating; with --grown, the app on a database of years; with --readout, how soon the readout answers; with --review, how
-// long a long review takes to be handed out.
+// long a long review takes to be handed out; with --custody, how long everything takes into one file and back; with --costs, what a
+// trial costs whoever runs a server; with --rotation, how soon the board of a large shelf is there; with
+// --lab, how soon the line lab follows the hand and finds a throw.
 import { ensureChromium, ensurePackages, orSay } from './install.mjs'
 
 /** What is measured of the app in a browser, by its flag. */
@@ -7,6 +9,10 @@ const APP = {
   '--grown': 'test/grown/bench.ts',
   '--readout': 'test/grown/readout.ts',
   '--review': 'test/grown/review.ts',
+  '--custody': 'test/grown/custody.ts',
+  '--costs': 'test/grown/costs.ts',
+  '--rotation': 'test/grown/rotation.ts',
+  '--lab': 'test/grown/lab.ts',
 }
 const flag = Object.keys(APP).find((f) => process.argv.includes(f))
 if (flag) {

@@ -1,2 +1,3 @@
 export const CHROMIUM: string
 export const CHROMIUM_ARGS: string[]
+export const CERTUTIL: string

@@ -1,5 +1,5 @@
-// Debian's headless Chromium, as the browser tests and the pictures start it.
-export const CHROMIUM = '/usr/bin/chromium'
+// Debian's Chromium without a window, as the browser tests and the pictures start it.
+export const CHROMIUM = '/usr/bin/chromium-headless-shell'
 export const CHROMIUM_ARGS = [
   '--no-sandbox',
   '--disable-gpu',
@@ -9,3 +9,5 @@ export const CHROMIUM_ARGS = [
   '--disable-component-update',
   '--disable-sync',
 ]
+/** What puts an authority into the store of certificates that Chromium reads. */
+export const CERTUTIL = '/usr/bin/certutil'

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { CHROMIUM } from './chromium.mjs'
+import { CERTUTIL, CHROMIUM } from './chromium.mjs'
 
 export const ROOT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..')
 export const say = (line) => console.error(line)
@@ -75,7 +75,11 @@ export function ensurePostgres(findBin) {
 }
 
 export const ensureChromium = () =>
-  ensureDebian(() => fs.existsSync(CHROMIUM), 'chromium', 'Chromium (for the browser tests)')
+  ensureDebian(() => fs.existsSync(CHROMIUM), 'chromium-headless-shell', 'Chromium (for the browser tests)')
+
+/** Tells a browser of the tests which authorities it trusts. */
+export const ensureCertutil = () =>
+  ensureDebian(() => fs.existsSync(CERTUTIL), 'libnss3-tools', 'certutil (for the browser tests)')
 
 /** Newest change below some files and folders, ms. */
 function newest(...entries) {

@@ -19,7 +19,11 @@ const port = process.env.PORT || '4471'
 const origin = `http://127.0.0.1:${port}`
 const server = spawn(process.execPath, [path.join(ROOT, 'scripts', 'throwaway.mjs')], {
   stdio: 'inherit',
-  env: { ...process.env, PORT: port, HOST: '127.0.0.1' },
+  env: {
+    ...process.env,
+    ...{ PORT: port, HOST: '127.0.0.1' },
+    ...{ SHARE_HOST: '127.0.0.2', SHARE_PORT: '4443', SHARE_HTTP_PORT: '4480' },
+  },
 })
 const exited = once(server, 'exit')
 
@@ -48,6 +52,15 @@ const settled = (page) =>
     .getByText(/Weighing|weighing it/)
     .first()
     .waitFor({ state: 'detached' })
+/** Begins a session of the drill that asks one thing, the same flights each time. */
+async function toDrill(page, kind) {
+  await page.goto('/drill')
+  await page.getByRole('button', { name: 'Begin' }).waitFor()
+  for (const chip of await page.getByRole('group', { name: 'What is asked' }).getByRole('button').all())
+    if ((await chip.textContent()) !== kind) await chip.click()
+  await page.evaluate('{ let n = 0; Math.random = () => (n += 0.618034) % 1 }')
+  await page.getByRole('button', { name: 'Begin' }).click()
+}
 async function toTrial(page, trial, link) {
   await page.goto('/')
   await page.getByRole('region', { name: trial }).getByRole('link', { name: link }).click()
@@ -116,6 +129,65 @@ const PICTURES = {
     async (page) => {
       await toDisc(page, 'HS-021')
       await page.getByRole('region', { name: 'Flies most like' }).getByRole('listitem').first().waitFor()
+      await page.getByText('Weighing re-tests').waitFor({ state: 'hidden' })
+    },
+  ],
+  rotation: [
+    DESK,
+    async (page) => {
+      await page.goto('/rotation')
+      await page
+        .getByRole('region', { name: 'Late turn driver' })
+        .getByText(/^Does it, \d+ %; leaves/)
+        .first()
+        .waitFor()
+      await page.getByText('Weighing re-tests; this').waitFor({ state: 'hidden' })
+    },
+  ],
+  bag: [
+    DESK,
+    async (page) => {
+      await page.goto('/rotation/bag')
+      await page.getByRole('img', { name: /^The field from above/ }).waitFor()
+      await page.getByText('Weighing re-tests').waitFor({ state: 'hidden' })
+    },
+  ],
+  lab: [
+    DESK,
+    async (page) => {
+      await page.goto('/lab')
+      await page.getByLabel('Find a disc of the shelf').fill('HS-017')
+      await page.getByRole('list', { name: 'Found' }).getByRole('button').click()
+      await page.getByRole('button', { name: 'Landing zone' }).click()
+      await page.getByRole('button', { name: 'Gap' }).click()
+      await page.getByRole('button', { name: 'Keep this throw to compare' }).click()
+      await page.getByLabel('Tailwind').fill('-3')
+      await page.getByLabel('Release angle, exactly').fill('5')
+      await page.getByText(/^Two throws in three within/).waitFor()
+      await settled(page)
+      await page.evaluate('scrollTo(0, 0)')
+    },
+  ],
+  drill: [
+    PHONE,
+    async (page) => {
+      await toDrill(page, 'landing')
+      await page.waitForTimeout(9000)
+    },
+  ],
+  'drill-report': [
+    DESK,
+    async (page) => {
+      await toDrill(page, 'release angle')
+      for (let i = 0; i < 16; i++) {
+        await page.getByLabel('Angle, hyzer positive').focus()
+        for (let k = 0; k < 3 + (i % 4); k++) await page.keyboard.press('ArrowRight')
+        await page.keyboard.press('Enter')
+        await page.getByRole('region', { name: 'The question' }).getByRole('status').waitFor()
+        await page.keyboard.press('Enter')
+      }
+      await page.getByRole('button', { name: 'End the session' }).click()
+      await page.getByRole('region', { name: 'Your eye' }).waitFor()
     },
   ],
   plan: [
@@ -134,17 +206,6 @@ const PICTURES = {
       await land(page)
     },
   ],
-  'offline-phone': [
-    PHONE,
-    async (page) => {
-      await theme(page, 'Sun')
-      await toField(page)
-      await page.route('**/api/throws/**', (route) => route.abort())
-      await land(page)
-      await page.getByRole('button', { name: 'Keep throw' }).click()
-      await page.getByRole('button', { name: /waiting/ }).waitFor()
-    },
-  ],
   readout: [
     DESK,
     async (page) => {
@@ -154,13 +215,6 @@ const PICTURES = {
       await page.mouse.move(640, 60)
     },
   ],
-  'answer-molds': [
-    DESK,
-    async (page) => {
-      await toTrial(page, FAIRWAYS, 'Read it')
-      await answered(page)
-    },
-  ],
   'answer-phone': [
     PHONE,
     async (page) => {
@@ -168,9 +222,6 @@ const PICTURES = {
       await answered(page)
     },
   ],
-  pairs: [DESK, (page) => toView(page, 'Pairs')],
-  wind: [DESK, (page) => toView(page, 'Wind')],
-  arms: [DESK, (page) => toView(page, 'Arms')],
   'readout-thrown-dusk': [
     DESK,
     async (page) => {
@@ -181,20 +232,62 @@ const PICTURES = {
   ],
   // last, for they add to what is stored
   review: [DESK, (page) => toReview(page)],
-  'review-claim': [
+  'review-page': [DESK, async (page) => await toPage(page)],
+  // of today: a code lasts minutes
+  crew: [
     DESK,
     async (page) => {
-      await toReview(page)
-      await page.getByRole('textbox', { name: 'Verdict', exact: true }).click()
-      await page.keyboard.press('Control+Home')
-      await page.keyboard.type(
-        'Tallow is more stable than Slate, and Amber is true to its numbers. Slate is the most stable of them all.',
-      )
-      await page.getByText('99 % against it').waitFor()
+      await page.goto('/settings/crew')
+      await page.request.put('/api/sharing', { data: { on: true } })
+      await page.reload()
+      await page.getByRole('heading', { name: 'Phones on this network can come in' }).waitFor()
+      await cameIn(page, 'Ida’s phone')
+      await joined(page, 'scribe', 'Orla')
+      await joined(page, 'reader', 'Bryn')
+      await page.reload()
+      await page.getByRole('button', { name: 'Show a code' }).click()
+      await page.getByText(/left$/).waitFor()
+      await page.getByRole('listitem').filter({ hasText: 'Bryn’s tablet' }).waitFor()
     },
+    'now',
   ],
-  'review-page': [DESK, async (page) => await toPage(page)],
-  'review-page-phone': [PHONE, async (page) => await toPage(page)],
+  'pair-phone': [
+    PHONE,
+    async (page) => {
+      await page.request.put('/api/sharing', { data: { on: true } })
+      await page.goto('https://127.0.0.2:4443/pair')
+      await page.getByRole('button', { name: 'Pair this device' }).waitFor()
+    },
+    'now',
+  ],
+  data: [
+    DESK,
+    async (page) => {
+      await page.goto('/settings/data')
+      await page.getByRole('button', { name: 'Make a copy now' }).click()
+      await page.getByText('A copy was made').waitFor()
+      await page.getByRole('listitem').filter({ hasText: 'by hand' }).waitFor()
+    },
+    'now',
+  ],
+}
+
+/** Asks the server as a phone does that knows nobody yet. */
+async function asPhone(path, data) {
+  const context = await browser.newContext({ ignoreHTTPSErrors: true })
+  await context.request.post(`https://127.0.0.2:4443${path}`, { data })
+  await context.close()
+}
+/** Pairs a device of the owner. */
+async function cameIn(page, device) {
+  const pass = await (await page.request.post('/api/pairings', { data: {} })).json()
+  await asPhone('/api/pair', { code: pass.secret, device })
+}
+/** Makes somebody by an invitation. */
+async function joined(page, role, name) {
+  const pass = await (await page.request.post('/api/invitations', { data: { role } })).json()
+  const passphrase = 'nine herons at the weir'
+  await asPhone('/api/join', { secret: pass.secret, name, passphrase, device: `${name}’s tablet` })
 }
 
 /** A review of the plastics that is written. */
@@ -226,8 +319,6 @@ async function toPage(page) {
     ).newPage()
     await toReview(writer)
     page_ = await handedOut(writer, 'One page (HTML)')
-    fs.writeFileSync(path.join(folder, 'review-square.png'), await handedOut(writer, 'Square picture'))
-    say('docs/screenshots/review-square.png')
     await writer.context().close()
   }
   await page.setContent(page_.toString('utf8'))
@@ -241,16 +332,17 @@ const browser = await chromium.launch({
 })
 try {
   await answers()
-  for (const [name, [window, act]] of Object.entries(PICTURES)) {
+  for (const [name, [window, act, when]] of Object.entries(PICTURES)) {
     if (only && only !== name) continue
     const context = await browser.newContext({
       ...window,
       baseURL: origin,
       timezoneId: 'UTC',
       locale: 'en-GB',
+      ignoreHTTPSErrors: true,
     })
     const page = await context.newPage()
-    await page.clock.setFixedTime(NOW)
+    if (when !== 'now') await page.clock.setFixedTime(NOW)
     await act(page)
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: path.join(folder, `${name}.png`), animations: 'disabled' })

@@ -1,3 +1,5 @@
+import type { IncomingMessage } from 'node:http'
+import type { BlockList } from 'node:net'
 import path from 'node:path'
 import bodyParser from '@koa/bodyparser'
 import Router from '@koa/router'
@@ -6,6 +8,7 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import send from 'koa-send'
 import { PAGE_LIMIT } from '../contract/reviews.ts'
+import { WIRE } from '../contract/writes.ts'
 import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
 import { simulatedAnemometer } from './devices/anemometer.ts'
 import { simulatedCamera } from './devices/flightCamera.ts'
@@ -14,23 +17,36 @@ import { simulatedRangeFinder } from './devices/rangeFinder.ts'
 import { simulatedScale } from './devices/scale.ts'
 import { volunteer } from './devices/volunteer.ts'
 import type { Nature } from './devices/volunteer.ts'
+import { Tries } from './crew/tries.ts'
+import { forwarded } from './middleware/forwarded.ts'
 import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
+import { allowed, who } from './middleware/who.ts'
 import { wire } from './middleware/wire.ts'
+import { crewRoutes } from './routes/crew.ts'
+import type { SharingSwitch } from './routes/crew.ts'
+import { custodyRoutes } from './routes/custody.ts'
+import type { CustodyOptions } from './routes/custody.ts'
 import { demoRoutes } from './routes/demo.ts'
 import type { Demo } from './routes/demo.ts'
 import { deviceRoutes } from './routes/devices.ts'
 import type { Devices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
+import { historyRoutes } from './routes/history.ts'
 import { importRoutes } from './routes/imports.ts'
+import { newsRoutes } from './routes/news.ts'
+import { NEEDS } from './routes/needs.ts'
 import { publishedRoutes } from './routes/published.ts'
 import { reviewRoutes } from './routes/reviews.ts'
 import { rowRoutes } from './routes/rows.ts'
+import { drillRoutes } from './routes/drill.ts'
+import { rotationRoutes } from './routes/rotation.ts'
 import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
-import { takesWrites } from './store/database.ts'
+import { databaseState } from './store/database.ts'
 import type { Database } from './store/database.ts'
+import type { NewsWire } from './store/newsWire.ts'
 import type { Works } from './work/works.ts'
 
 export interface AppOptions {
@@ -44,8 +60,18 @@ export interface AppOptions {
   readonly devices?: Partial<Pick<Devices, 'anemometer' | 'scale' | 'forecast'>>
   /** Uniform numbers in [0, 1) for what stand-ins do by chance. */
   readonly uniform?: () => number
-  /** Address the server listens on; requests under other names are turned away. */
-  readonly host: string
+  /** What the server is reached by beside loopback; requests under other names are turned away. */
+  readonly names?: () => readonly string[]
+  /** Whether a request came from the machine itself, by a way nobody else can take; all do where it listens for nobody else. */
+  readonly isOwn?: (req: IncomingMessage) => boolean
+  /** Proxies that say truly whom they speak for. */
+  readonly proxies?: BlockList
+  /** What tells pages of what others write. */
+  readonly news?: NewsWire
+  /** Copies of everything, where any are kept. */
+  readonly custody?: CustodyOptions
+  /** What lets others reach it. */
+  readonly sharing?: SharingSwitch
   /** Folder of the built web app; absent in tests of the API. */
   readonly dist?: string
   readonly quiet?: boolean
@@ -57,7 +83,12 @@ const UNKNOWN: Nature = { numbersOf: () => undefined, armOf: () => undefined }
 export function makeApp({
   db,
   works,
-  host,
+  names = () => [],
+  isOwn = () => true,
+  proxies,
+  sharing,
+  custody,
+  news: wireOfNews,
   dist,
   quiet,
   nature = UNKNOWN,
@@ -65,13 +96,14 @@ export function makeApp({
   demo,
   uniform = Math.random,
 }: AppOptions): Koa {
-  const app = new Koa()
+  // of the addresses a request came by, the one the proxy itself saw: what stands before it anybody may have written
+  const app = new Koa({ proxy: proxies !== undefined, maxIpsCount: 1 })
   app.on('error', (error: NodeJS.ErrnoException) => {
     // somebody stopped looking at what streams
     if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE')
       process.stderr.write(`${JSON.stringify({ level: 'error', error: String(error.stack ?? error) })}\n`)
   })
-  if (!quiet) app.use(log)
+  if (!quiet) app.use(log(process.env['VEER_LOG'] !== 'json' && process.stdout.isTTY === true))
   app.use(problems)
   app.use(wire)
   app.use(
@@ -97,7 +129,12 @@ export function makeApp({
     }),
   )
   app.use(compress())
-  app.use(guard(host))
+  app.use(forwarded(proxies))
+  app.use(guard(names))
+  app.use(who(db, isOwn))
+  const router = new Router()
+  // nobody sends a body to where they may not be
+  app.use(async (ctx, next) => await permitted(ctx, next))
   app.use(
     bodyParser({
       enableTypes: ['json', 'text'],
@@ -106,15 +143,34 @@ export function makeApp({
       extendTypes: { text: ['text/csv', 'text/html'] },
     }),
   )
-  const router = new Router()
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', async (ctx) => {
-    ctx.body = { ok: true, app: 'veer-line', writes: await takesWrites(db) }
+    const database = await databaseState(db)
+    // whoever shares requests out sends none here while nothing can be done
+    ctx.status = database === 'away' ? 503 : 200
+    ctx.body = {
+      ok: database === 'takes writes',
+      app: 'veer-line',
+      wire: WIRE,
+      database,
+      writes: database === 'takes writes',
+      ratings: database === 'away' ? null : (await works.shelf.behind()) ? 'behind' : 'up to date',
+      copies: custody?.copies.trouble ?? null,
+    }
   })
-  rowRoutes(router, db, works)
+  // a page of another origin learns here whether its browser trusts this one, and nothing else
+  router.get('/trusted', (ctx) => {
+    ctx.set({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' })
+    ctx.body = 'yes'
+  })
+  crewRoutes(router, db, new Tries(db), sharing)
+  rowRoutes(router, db, works, wireOfNews)
+  if (wireOfNews) newsRoutes(router, db, wireOfNews)
   shelfRoutes(router, db)
   discRoutes(router, db, works)
-  importRoutes(router, works.files)
+  rotationRoutes(router, db, works)
+  drillRoutes(router, db)
+  importRoutes(router, works.errands)
   deviceRoutes(router, db, {
     scale: simulatedScale(0.37),
     forecast: simulatedForecast,
@@ -125,8 +181,11 @@ export function makeApp({
   })
   trialRoutes(router, db, works)
   reviewRoutes(router, db)
+  historyRoutes(router, db)
+  if (custody) custodyRoutes(router, custody, works)
   publishedRoutes(router, db)
   if (demo) demoRoutes(router, db, demo, works)
+  const permitted = allowed(router, NEEDS)
   app.use(router.routes())
   if (dist !== undefined) app.use(built(dist))
   return app

@@ -1,12 +1,23 @@
 import { once } from 'node:events'
-import type { Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import http from 'node:http'
+import type { AddressInfo, BlockList, Socket } from 'node:net'
 import { makeApp } from './app.ts'
 import type { AppOptions } from './app.ts'
 import type { Nature } from './devices/volunteer.ts'
+import { Copies } from './custody/copies.ts'
+import type { CopiesOptions } from './custody/copies.ts'
+import type { CustodyOptions } from './routes/custody.ts'
+import { makeCopies } from './work/copying.ts'
+import { closed, patiently } from './patience.ts'
+import { inUrl } from './share/addresses.ts'
+import { Sharing } from './share/sharing.ts'
+import type { SharingOptions } from './share/sharing.ts'
 import { Works } from './work/works.ts'
-import { openDatabase } from './store/database.ts'
+import { alone, openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
+import { NewsWire } from './store/newsWire.ts'
+import { sayError } from './sayError.ts'
+import { tidyDaily } from './store/tidy.ts'
 
 export interface ServerOptions {
   readonly databaseUrl: string
@@ -19,49 +30,89 @@ export interface ServerOptions {
   readonly demo?: AppOptions['demo']
   /** Devices that take the place of their stand-ins. */
   readonly devices?: AppOptions['devices']
+  /** Where copies are kept, and what is said of where the data are. */
+  readonly custody?: CopiesOptions & Pick<CustodyOptions, 'builtIn'> & { readonly data: string }
+  /** How others can be let reach it; where it is not said, they cannot. */
+  readonly share?: SharingOptions & { /** From the start. */ readonly on?: boolean }
+  /**
+   * Proxies it stands behind, and what they are reached by: then nobody is taken to sit at the machine itself, and everybody
+   * comes in with a key.
+   */
+  readonly behind?: { readonly proxies: BlockList; readonly names: readonly string[] }
+  /** Whether it does what is asked of the queue; where not, others do. */
+  readonly doing?: boolean
   /** Called on a migrated database before the server listens. */
   readonly prepare?: (db: Database) => Promise<void>
 }
 
 export interface RunningServer {
   readonly url: string
+  readonly sharing: Sharing | undefined
+  /** The store, for what is asked of it beside requests. */
+  readonly db: Database
   readonly stop: () => Promise<void>
 }
-
-/** An error may quote everything that was to be stored. */
-const LONGEST_SAID = 500
 
 /** Migrates, prepares, listens. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const { host, port, dist, quiet } = options
   const connection = await openDatabase(options.databaseUrl)
   try {
-    await options.prepare?.(connection.db)
-    const works = new Works(connection, (error) =>
-      process.stderr.write(
-        `${JSON.stringify({ level: 'error', work: 'away from requests', error: String(error).slice(0, LONGEST_SAID) })}\n`,
-      ),
-    )
+    const { prepare } = options
+    if (prepare) await alone(connection.url, 'prepare', () => prepare(connection.db))
+    const onError = sayError
+    const works = new Works(connection, onError)
+    // whoever reaches the plain listener sits at this machine, unless a proxy stands before it
+    const ours = new WeakSet<Socket>()
+    const { behind } = options
+    const sharing: Sharing | undefined =
+      options.share && !behind ? new Sharing(options.share, (req, res) => void handled(req, res)) : undefined
+    const { custody } = options
+    const copies = custody && new Copies(connection.pool, custody)
+    const news = new NewsWire(connection.url, connection.pool, onError)
+    await news.open()
+    works.onAnything = () => news.tell({ type: 'everything' })
     const app = makeApp({
       db: connection.db,
       works,
-      host,
+      names: () => [host, ...(behind?.names ?? []), ...(sharing?.names() ?? [])],
+      isOwn: (req) => !behind && ours.has(req.socket),
+      ...(behind && { proxies: behind.proxies }),
+      news,
+      ...(sharing && { sharing }),
+      ...(copies && {
+        custody: { connection, copies, builtIn: custody.builtIn, folder: custody.data },
+      }),
       ...(options.devices && { devices: options.devices }),
       ...(options.nature && { nature: options.nature }),
       ...(options.demo && { demo: options.demo }),
       ...(dist && { dist }),
       ...(quiet && { quiet }),
     })
-    const server: Server = app.listen(port, host)
+    const handled = app.callback()
+    const server = patiently(http.createServer((req, res) => void handled(req, res)))
+    server.on('connection', (socket: Socket) => ours.add(socket))
+    server.listen(port, host)
     await once(server, 'listening')
-    works.touch('throws')
-    works.cards.wake()
+    // what keeps phones out keeps nobody else out
+    if (sharing && (options.share!.on || sharing.wasOn)) await sharing.turn(true).catch(() => {})
+    const doing = options.doing ?? true
+    await works.start(doing)
+    if (copies && doing) makeCopies(works, copies)
+    copies?.daily(onError)
+    const untidy = tidyDaily(connection.db, onError)
     const { port: bound } = server.address() as AddressInfo
     return {
-      url: `http://${host.includes(':') ? `[${host}]` : host}:${bound}`,
+      url: `http://${inUrl(host)}:${bound}`,
+      sharing,
+      db: connection.db,
       stop: async () => {
-        server.closeAllConnections()
-        await new Promise((done) => server.close(done))
+        untidy()
+        await sharing?.stop()
+        await works.errands.stop()
+        await news.stop()
+        await copies?.stop()
+        await closed(server)
         await works.stop()
         await connection.close()
       },

@@ -4,28 +4,26 @@ import { Refusal } from './problems.ts'
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]'])
 
 /**
- * Only pages this server gave out may write to it, and only under a name it is known by: a foreign page open in
+ * Only pages this server gave out may write to it or listen to it, and only under a name it is known by: a foreign page open in
  * the same browser, or a foreign name resolved to this machine, is turned away.
  *
- * @param host the address the server was told to listen on
+ * @param names what it is reached by beside loopback, at the moment
  */
-export function guard(host: string): Middleware {
-  const known = (name: string) => LOOPBACK.has(name) || name === host || name === `[${host}]`
+export function guard(names: () => readonly string[]): Middleware {
+  const known = (name: string) => LOOPBACK.has(name) || names().some((n) => n === name || `[${n}]` === name)
   return async (ctx, next) => {
-    const named = hostnameOf(`http://${ctx.get('host')}`)
+    const host = ctx.host
+    const named = hostnameOf(`http://${host}`)
     if (named === undefined || !known(named))
-      throw new Refusal(
-        403,
-        'Unknown host',
-        `This server does not answer to ${ctx.get('host') || 'no name'}.`,
-      )
-    if (ctx.method !== 'GET' && ctx.method !== 'HEAD') {
-      const origin = ctx.get('origin')
-      if (origin !== '' && origin !== `http://${ctx.get('host')}` && origin !== `https://${ctx.get('host')}`)
-        throw new Refusal(403, 'Foreign page', `Pages of ${origin} may not write here.`)
-      if (ctx.get('sec-fetch-site') === 'cross-site')
-        throw new Refusal(403, 'Foreign page', 'Pages of other sites may not write here.')
-    }
+      throw new Refusal(403, 'Unknown host', `This server does not answer to ${host || 'no name'}.`)
+    const writes = ctx.method !== 'GET' && ctx.method !== 'HEAD'
+    const origin = ctx.get('origin')
+    const listens = ctx.get('accept').includes('text/event-stream')
+    if ((writes || listens) && origin !== '' && origin !== `http://${host}` && origin !== `https://${host}`)
+      throw new Refusal(403, 'Foreign page', `Pages of ${origin} may not write or listen here.`)
+    // what is asked of the API from another site is answered to nobody
+    if (ctx.get('sec-fetch-site') === 'cross-site' && (writes || ctx.path.startsWith('/api/')))
+      throw new Refusal(403, 'Foreign page', 'Pages of other sites may neither write nor read here.')
     await next()
   }
 }

@@ -9,6 +9,7 @@ import { PHOTO_LIMIT } from '../../contract/photo.ts'
 import type { Problem } from '../../contract/imports.ts'
 import '../../contract/messages.ts'
 import { wrongWords } from '../../contract/words.ts'
+import { awaySentence, awayWords } from '../store/away.ts'
 import { Conflict } from '../store/conflicts.ts'
 
 /** An answer that says what was wrong with the request; nothing was stored. */
@@ -105,15 +106,15 @@ function refusalOf(error: unknown, address: string): Refusal | undefined {
     return new Refusal(409, error.title, error.message, [...error.errors], error.stored)
   const cause = ((error as { cause?: unknown })?.cause ?? error) as {
     code?: string
-    constraint_name?: string
+    constraint?: string
     status?: number
     statusCode?: number
     expose?: boolean
     message?: string
   }
-  if (cause.constraint_name !== undefined) {
-    const [path, message] = CONSTRAINTS[cause.constraint_name] ?? [
-      cause.constraint_name,
+  if (cause.constraint !== undefined) {
+    const [path, message] = CONSTRAINTS[cause.constraint] ?? [
+      cause.constraint,
       'breaks a rule of the database; check the values',
     ]
     return new Refusal(409, 'That does not fit what is stored', `${wrongWords({ path: [path], message })}.`, [
@@ -133,19 +134,6 @@ function refusalOf(error: unknown, address: string): Refusal | undefined {
       status === 413 ? [{ path: '', message: 'is too large' }] : [],
     )
   return undefined
-}
-
-/** What PostgreSQL and its client call a database that is read-only, full, going down, coming up or not there. */
-const AWAY = new Set([
-  ...(['25006', '53100', '53200', '53300', '57P01', '57P02', '57P03', '08006', '08003', '08001'] as const),
-  ...(['ECONNREFUSED', 'ECONNRESET', 'CONNECT_TIMEOUT', 'CONNECTION_CLOSED', 'CONNECTION_ENDED'] as const),
-  'CONNECTION_DESTROYED',
-])
-/** How the database says that it is away; undefined where something else went wrong. */
-const awayWords = (error: unknown): string | undefined => {
-  const cause = ((error as { cause?: unknown })?.cause ?? error) as
-    { code?: unknown; message?: unknown } | undefined
-  return typeof cause?.code === 'string' && AWAY.has(cause.code) ? String(cause.message) : undefined
 }
 
 /** What may be sent where, bytes at most. */
@@ -185,14 +173,7 @@ export const problems: Middleware = async (ctx, next) => {
     const away = awayWords(error)
     if (away !== undefined) {
       process.stderr.write(`${JSON.stringify({ level: 'warn', requestId: ctx.state.requestId, away })}\n`)
-      return answer(
-        ctx,
-        new Refusal(
-          503,
-          'The database takes nothing now',
-          'The server is there, but its database takes nothing now. What you kept stays on your device and is sent later.',
-        ),
-      )
+      return answer(ctx, new Refusal(503, 'The database takes nothing now', awaySentence(error)))
     }
     process.stderr.write(
       `${JSON.stringify({ level: 'error', requestId: ctx.state.requestId, error: String((error as Error).stack ?? error) })}\n`,

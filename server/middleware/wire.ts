@@ -1,19 +1,36 @@
-import type { Middleware } from 'koa'
-import { WIRE, WIRE_HEADER } from '../../contract/writes.ts'
+import type { Middleware, ParameterizedContext } from 'koa'
+import { broughtForward } from '../../contract/older.ts'
+import type { Row } from '../../contract/row.ts'
+import { ACCEPTED_WIRES, WIRE, WIRE_HEADER } from '../../contract/writes.ts'
+import type { WriteKind } from '../../contract/writes.ts'
 import { Refusal } from './problems.ts'
 
 /**
- * Says which version of the wire is spoken here, and turns away a page of another one before it can write rows in shapes of
- * another day. Programs that name no version speak this one.
+ * Says which version of the wire is spoken here. A page of the version before is answered in its own, so that it goes on until
+ * it updates itself; one that is older yet is turned away before it can write rows in shapes of another day. Programs that
+ * name no version speak this one.
  */
 export const wire: Middleware = async (ctx, next) => {
-  ctx.set(WIRE_HEADER, String(WIRE))
   const spoken = ctx.get(WIRE_HEADER)
-  if (spoken !== '' && spoken !== String(WIRE))
+  const accepted = ACCEPTED_WIRES.find((v) => String(v) === spoken)
+  ctx.state['wire'] = accepted ?? WIRE
+  ctx.set(WIRE_HEADER, String(accepted ?? WIRE))
+  if (spoken !== '' && accepted === undefined)
     throw new Refusal(
       426,
       'Another version',
       `This page speaks version ${spoken} of the wire, the server version ${WIRE}. Reload the page; what it keeps is brought up to date and sent.`,
     )
   await next()
+}
+
+/** A row as a page sent it, in the shapes of today. */
+export function inShapeOfToday(
+  ctx: Pick<ParameterizedContext, 'state'>,
+  kind: WriteKind,
+  body: unknown,
+): unknown {
+  const spoken = ctx.state['wire'] as number
+  if (spoken === WIRE || typeof body !== 'object' || body === null) return body
+  return broughtForward({ kind, wire: spoken, body: body as Row })?.body ?? body
 }

@@ -21,7 +21,7 @@ export function demoRoutes(router: Router, db: Database, demo: Demo, works: Work
   ] as const)
     router.post(`/api/demo/${way}`, async (ctx) => {
       await act(db)
-      works.touch()
+      works.touchAll()
       ctx.body = await demo.state(db)
     })
 }

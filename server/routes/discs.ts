@@ -37,8 +37,8 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
   router.get('/api/discs', async (ctx) => {
     ctx.body = {
       ...(await readShelfPage(db, parse(ShelfQuery, { ...ctx.query }), new Date())),
-      behind: works.shelf.behind,
-      notWeighed: works.shelf.notWeighed,
+      behind: await works.shelf.behind(),
+      notWeighed: await works.shelf.notWeighed(),
     }
   })
   router.get('/api/discs.csv', async (ctx) => {
@@ -76,12 +76,12 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
         'Too large',
         `A file of discs may hold at most ${SHELF_CSV_LIMIT.bytes / 1e6} MB.`,
       )
-    const done = await works.files.importing(jobOf(ctx), async () => {
+    const done = await works.errands.within(jobOf(ctx), async () => {
       const read = await works.files.discs(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
       return read.ok ? await importShelf(db, read.lines, ctx.query['store'] === '1') : read.problems
     })
     if (!('discs' in done)) refuseFile(done)
-    if (done.stored) works.touch()
+    if (done.stored) works.touchAll()
     ctx.body = done
   })
   router.get('/api/proposal', async (ctx) => {

@@ -6,6 +6,7 @@ import { dayAt, isTimeZone } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
 import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { plainThrows, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
+import { throwsGeoJson, throwsGpx } from '../../core/formats/onEarth.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
 import { MOST_CARDS } from '../../contract/cards.ts'
 import { Day, Id, Name } from '../../contract/shelf.ts'
@@ -13,7 +14,8 @@ import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
-import { wornBefore } from '../store/discRecord.ts'
+import { wornBefore } from '../store/worn.ts'
+import { earthThrows } from '../store/onEarth.ts'
 import { importThrows } from '../store/importThrows.ts'
 import { readPreferences } from '../store/preferences.ts'
 import { readShelf } from '../store/shelf.ts'
@@ -30,9 +32,8 @@ import {
 } from '../store/trials.ts'
 import type { Works } from '../work/works.ts'
 import { jobOf } from './imports.ts'
+import { fileName } from './router.ts'
 import type { Ctx } from './router.ts'
-
-const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
 
@@ -130,6 +131,30 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     // with all, whoever rates the file comes to the numbers of the app
     ctx.body = writeThrowsCsv(ctx.query['all'] === '1' ? sheet : plainThrows(sheet))
   })
+  const onEarth = async (ctx: Ctx) => {
+    const file = await trialAt(ctx)
+    const [shelf, people, places] = await Promise.all([readShelf(db), readThrowers(db), readPlaces(db)])
+    const { throws, nowhere } = earthThrows(file, shelvedDiscs(shelf), people, places)
+    if (throws.length === 0)
+      throw new Refusal(
+        409,
+        'No place on the earth yet',
+        `${nowhere.map((n) => n || NOT_STATED).join(', ') || 'No place'}: say where the throwing mark is, and the bearing of the aim line, in the place of the outing (Plan, place).`,
+      )
+    return { file, throws }
+  }
+  router.get('/api/trials/:id/throws.geojson', async (ctx: Ctx) => {
+    const { file, throws } = await onEarth(ctx)
+    ctx.type = 'application/geo+json; charset=utf-8'
+    ctx.attachment(`${fileName(file.trial.name)}.geojson`)
+    ctx.body = throwsGeoJson(throws)
+  })
+  router.get('/api/trials/:id/throws.gpx', async (ctx: Ctx) => {
+    const { file, throws } = await onEarth(ctx)
+    ctx.type = 'application/gpx+xml; charset=utf-8'
+    ctx.attachment(`${fileName(file.trial.name)}.gpx`)
+    ctx.body = throwsGpx(throws, file.trial.name)
+  })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
     const { store, method, place, zone, name, question } = ctx.query
     const id = parse(Id, ctx.params['id'])
@@ -145,7 +170,7 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
         `method must be one of ${MEASURING_METHODS.join(', ')}.`,
       )
     const csv = ctx.request.body
-    const done = await works.files.importing(jobOf(ctx), async (told) => {
+    const done = await works.errands.within(jobOf(ctx), async (told) => {
       const read = await works.files.throws(csv)
       if (!read.ok) return read.problems
       const total = read.lines.length
@@ -165,7 +190,7 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
       )
     })
     if (!('throws' in done)) refuseFile(done)
-    if (done.stored) works.touch()
+    if (done.stored) works.touchAll()
     ctx.body = done
   })
 

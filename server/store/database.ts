@@ -3,13 +3,14 @@ import { fileURLToPath } from 'node:url'
 import { getTableColumns, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
-import { drizzle } from 'drizzle-orm/postgres-js'
-import type { PostgresJsDatabase } from 'drizzle-orm/postgres-js'
-import { migrate } from 'drizzle-orm/postgres-js/migrator'
-import postgres from 'postgres'
+import { drizzle } from 'drizzle-orm/node-postgres'
+import type { NodePgDatabase } from 'drizzle-orm/node-postgres'
+import { migrate } from 'drizzle-orm/node-postgres/migrator'
+import pg from 'pg'
+import { isLost } from './away.ts'
 import * as schema from './schema.ts'
 
-export type Database = PostgresJsDatabase<typeof schema>
+export type Database = NodePgDatabase<typeof schema>
 /** A database or a transaction on it: queries take either. */
 export type Queryable = Pick<
   Database,
@@ -20,6 +21,8 @@ export interface Connection {
   /** Address of the database. */
   readonly url: string
   readonly db: Database
+  /** For what goes beside queries: copies, and news. */
+  readonly pool: pg.Pool
   readonly close: () => Promise<void>
 }
 
@@ -28,64 +31,132 @@ export async function openDatabase(url: string): Promise<Connection> {
   await makeDatabase(url)
   const connection = connect(url)
   const migrationsFolder = fileURLToPath(new URL('./migrations', import.meta.url))
-  await migrate(connection.db, { migrationsFolder })
+  try {
+    await alone(url, 'start', () => migrate(connection.db, { migrationsFolder }))
+  } catch (e) {
+    await connection.close()
+    throw e
+  }
   return connection
+}
+
+/** Does something while no other instance does what goes by the same name. */
+export async function alone<T>(url: string, name: string, work: () => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: CONNECT_MS })
+  client.on('error', () => {})
+  try {
+    await client.connect()
+    await client.query('select pg_advisory_lock(hashtextextended($1, 0))', [name])
+    return await work()
+  } finally {
+    // the lock goes with its connection
+    await client.end().catch(() => {})
+  }
 }
 
 /** Connects to a database that is there, as it is. */
 export function connect(url: string, max = 10): Connection {
-  const client = postgres(url, {
+  const pool = new pg.Pool({
+    connectionString: url,
     max,
     // a connection keeps what it found when it began, read-only too: idle ones are let go, and new ones ask anew
-    idle_timeout: 10,
-    // a database that comes back is found again within a second
-    backoff: (tries: number) => Math.min(1, 0.05 * 2 ** tries),
-    // nobody waits for this question of the client: asked of a connection that is ended, it would end the server
-    fetch_types: false,
-    onnotice: () => {},
+    idleTimeoutMillis: 10_000,
+    connectionTimeoutMillis: CONNECT_MS,
+    keepAlive: true,
   })
-  const db = drizzle(client, { schema })
-  return { url, db, close: () => client.end({ timeout: 5 }) }
+  // whoever asks on a connection that breaks is told; nobody else has to be, and the next one gets another
+  pool.on('error', () => {})
+  pool.on('connect', (client) => client.on('error', () => {}))
+  // a connection that broke while nobody used it may be handed out once more before that is known: what only reads, and a
+  // transaction that has not begun, is asked again on another
+  const asked = pool.query.bind(pool) as (...args: unknown[]) => Promise<unknown>
+  pool.query = (async (...args: unknown[]) => {
+    try {
+      return await asked(...args)
+    } catch (e) {
+      if (!isLost(e) || !READS.test(textOf(args[0]))) throw e
+      return await asked(...args)
+    }
+  }) as typeof pool.query
+  const db: Database = drizzle(pool, { schema })
+  db.transaction = async (work, config) => {
+    for (let tries = 0; ; tries++) {
+      let begun = false
+      // one that cannot even begin gives its connection back too
+      const client = await pool.connect()
+      try {
+        return await drizzle(client, { schema }).transaction((tx) => {
+          begun = true
+          return work(tx)
+        }, config)
+      } catch (e) {
+        if (begun || tries > 0 || !isLost(e)) throw e
+      } finally {
+        client.release()
+      }
+    }
+  }
+  return {
+    url,
+    db,
+    pool,
+    close: async () => {
+      await pool.end()
+    },
+  }
 }
 
-/** A server that has not said it is PostgreSQL by then is taken to be something else, s. */
-const SOON_S = 5
+const READS = /^\s*select\b/i
+const textOf = (query: unknown): string =>
+  typeof query === 'string' ? query : String((query as { text?: unknown } | undefined)?.text)
+
+/** Nobody waits longer for a connection, ms. */
+const CONNECT_MS = 5000
 
 async function makeDatabase(url: string): Promise<void> {
   const name = decodeURIComponent(new URL(url).pathname.slice(1))
-  const probe = postgres(url, { max: 1, connect_timeout: SOON_S + 1, onnotice: () => {} })
   try {
-    // something that is no PostgreSQL may be asked again and again for ever
-    const silence = setTimeout(1000 * SOON_S, undefined, { ref: false }).then(() => {
-      throw Object.assign(new Error('It does not answer as PostgreSQL does.'), { code: 'CONNECT_TIMEOUT' })
-    })
-    await Promise.race([probe`select 1`, silence])
+    await once(url, 'select 1')
   } catch (e) {
     if ((e as { code?: string }).code !== '3D000') throw e
     const root = new URL(url)
     root.pathname = '/postgres'
-    const admin = postgres(root.href, { max: 1, onnotice: () => {} })
-    await admin.unsafe(`create database "${name.replaceAll('"', '""')}"`)
-    await admin.end()
+    await once(root.href, `create database "${name.replaceAll('"', '""')}"`).catch((taken: unknown) => {
+      // another instance was a moment faster
+      if (!['42P04', '23505'].includes((taken as { code?: string }).code ?? '')) throw taken
+    })
+  }
+}
+
+/** Asks a server one thing. Something that is no PostgreSQL is taken for one that does not answer. */
+export async function once(url: string, asked: string): Promise<pg.QueryResult> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: CONNECT_MS })
+  client.on('error', () => {})
+  try {
+    await client.connect()
+    return await client.query(asked)
   } finally {
-    await probe.end({ timeout: 0 })
+    // one that never connected has nothing to end
+    void client.end().catch(() => {})
   }
 }
 
 /** A database that has not answered by then is taken to be away, ms. */
 const AWAY_MS = 1000
 
-/** Whether rows can be stored now: the database answers soon, and it is not read-only. */
-export async function takesWrites(db: Queryable): Promise<boolean> {
+export type DatabaseState = 'takes writes' | 'read-only' | 'away'
+
+/** What can be done with the database now. */
+export async function databaseState(db: Queryable): Promise<DatabaseState> {
   const asked = db
     .execute<{ takes: boolean }>(
       sql`select current_setting('transaction_read_only') = 'off' and not pg_is_in_recovery() as takes`,
     )
     .then(
-      ([row]) => row!.takes,
-      () => false,
+      ({ rows }): DatabaseState => (rows[0]!.takes ? 'takes writes' : 'read-only'),
+      (): DatabaseState => 'away',
     )
-  return Promise.race([asked, setTimeout(AWAY_MS, false, { ref: false })])
+  return Promise.race([asked, setTimeout(AWAY_MS, 'away' as const, { ref: false })])
 }
 
 /** Rows of one statement: others are answered in between. */
@@ -131,8 +202,15 @@ export async function overwriteAll<T extends PgTable>(
   }
 }
 
-/** A table's columns as the wire knows its rows: when a row was first stored stays here. */
-export function wireColumns<T extends PgTable>(table: T): Omit<T['_']['columns'], 'createdAt'> {
-  const { createdAt: _, ...columns } = getTableColumns(table)
-  return columns as Omit<T['_']['columns'], 'createdAt'>
+type Ours = 'createdAt' | 'byPersonId' | 'byKeyId' | 'writtenAt'
+/** A table's columns as the wire knows its rows: when a row was first stored, and by whom it was written, stays here. */
+export function wireColumns<T extends PgTable>(table: T): Omit<T['_']['columns'], Ours> {
+  const {
+    createdAt: _,
+    byPersonId: _p,
+    byKeyId: _k,
+    writtenAt: _w,
+    ...columns
+  } = getTableColumns(table) as Record<string, unknown>
+  return columns as Omit<T['_']['columns'], Ours>
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import {
+  bigserial,
   boolean,
   check,
   customType,
@@ -12,11 +13,14 @@ import {
   pgTable,
   primaryKey,
   text,
+  timestamp,
   unique,
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { TrialCard } from '../../contract/cards.ts'
+import type { LabelGap } from '../../core/judge/label.ts'
+import type { NotWeighed } from '../../contract/shelfPage.ts'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
 import { NUMBER_RANGE } from '../../core/flight/disc.ts'
 import { SHEET_RANGE } from '../../core/throw/ranges.ts'
@@ -33,6 +37,17 @@ import type { Verdicts } from '../../contract/reviews.ts'
 import type { DocNode } from '../../core/review/document.ts'
 import { SECTION_KINDS } from '../../core/review/sections.ts'
 import type { SectionKind } from '../../core/review/sections.ts'
+import { QUESTION_KINDS } from '../../core/drill/question.ts'
+import type { QuestionKind } from '../../core/drill/question.ts'
+import { PLASTIC_KINDS } from '../../core/rotation/wear.ts'
+import type { PlasticKind } from '../../core/rotation/wear.ts'
+import { DISC_EVENTS } from '../../core/rotation/life.ts'
+import type { DrillAnswer } from '../../contract/drill.ts'
+import type { JobRow } from '../../contract/rotation.ts'
+import { PASS_KINDS, ROLES } from '../../contract/crew.ts'
+import type { Role } from '../../contract/crew.ts'
+import { ERRAND_KINDS, ERRAND_STATES } from '../../contract/custody.ts'
+import type { Held } from '../../contract/news.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 import {
   between,
@@ -52,6 +67,15 @@ const createdAt = instant('created_at')
   .notNull()
   .default(sql`now()`)
 
+/** Who wrote a row last, from which device, and when; none on this machine alone, and of what came from a file. */
+const written = () => ({
+  byPersonId: uuid('by_person_id').references(() => people.id),
+  byKeyId: uuid('by_key_id').references(() => deviceKeys.id),
+  writtenAt: instant('written_at')
+    .notNull()
+    .default(sql`now()`),
+})
+
 const filled = (column: AnyPgColumn) => sql`length(trim(${column})) between 1 and 120`
 
 /** Published numbers live in one JSON value, all four or none; the database checks every one. */
@@ -67,6 +91,122 @@ const numbersCheck = (name: string, column: AnyPgColumn) =>
       sql` and `,
     )})`,
   )
+
+/** Who may come in, and what they may do. */
+export const people = pgTable(
+  'people',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    role: text('role').$type<Role>().notNull(),
+    /** As `hashPassphrase` writes it; none of somebody who comes in by paired devices alone. */
+    passphrase: text('passphrase'),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [
+    uniqueIndex('people_name_once').on(sql`lower(${t.name})`),
+    check('people_name', filled(t.name)),
+    check('people_role', oneOf(t.role, ROLES)),
+  ],
+)
+
+/** What a device comes in with, by its digest. A key that was taken away stays, so that what it wrote has a name. */
+export const deviceKeys = pgTable(
+  'device_keys',
+  {
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    name: text('name').notNull(),
+    digest: text('digest').notNull().unique(),
+    seenAt: instant('seen_at')
+      .notNull()
+      .default(sql`now()`),
+    revokedAt: instant('revoked_at'),
+    createdAt,
+  },
+  (t) => [check('device_keys_name', filled(t.name))],
+)
+
+/** What lets somebody in once: the code that pairs a device, or the link that makes a person. */
+export const passes = pgTable(
+  'passes',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').$type<(typeof PASS_KINDS)[number]>().notNull(),
+    digest: text('digest').notNull().unique(),
+    /** Whose device is paired. */
+    personId: uuid('person_id').references(() => people.id),
+    /** What the person that is made may do. */
+    role: text('role').$type<Role>(),
+    madeById: uuid('made_by_id')
+      .notNull()
+      .references(() => people.id),
+    expiresAt: instant('expires_at').notNull(),
+    usedAt: instant('used_at'),
+    createdAt,
+  },
+  (t) => [
+    check('passes_kind', oneOf(t.kind, PASS_KINDS)),
+    check('passes_role', oneOf(t.role, ROLES)),
+    check(
+      'passes_for',
+      sql`(${t.kind} = 'pairing') = (${t.personId} is not null) and (${t.kind} = 'invitation') = (${t.role} is not null)`,
+    ),
+  ],
+)
+
+/** What each device that logs a trial is about to throw, so that no other is told to throw it too. */
+export const hands = pgTable(
+  'hands',
+  {
+    trialId: uuid('trial_id')
+      .notNull()
+      .references(() => trials.id, { onDelete: 'cascade' }),
+    /** A browser, by an id it made. */
+    deviceId: uuid('device_id').notNull(),
+    held: jsonb('held').$type<Held>().notNull(),
+    /** Since when it is that throw. */
+    since: instant('since').notNull(),
+    seenAt: instant('seen_at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.trialId, t.deviceId] })],
+)
+
+/** Long work that somebody asked for: how far it is, wherever it is done. */
+export const errands = pgTable(
+  'errands',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').$type<(typeof ERRAND_KINDS)[number]>().notNull(),
+    state: text('state').$type<(typeof ERRAND_STATES)[number]>().notNull().default('under way'),
+    stage: text('stage').notNull().default(''),
+    done: doublePrecision('done').notNull().default(0),
+    total: doublePrecision('total').notNull().default(0),
+    /** What came of it, or what kept it from being done. */
+    said: text('said').notNull().default(''),
+    problems: jsonb('problems').$type<readonly string[]>().notNull().default([]),
+    cancelled: boolean('cancelled').notNull().default(false),
+    /** Whoever does it says so again and again. */
+    beatAt: instant('beat_at')
+      .notNull()
+      .default(sql`now()`),
+    createdAt,
+  },
+  (t) => [
+    check('errands_kind', oneOf(t.kind, ERRAND_KINDS)),
+    check('errands_state', oneOf(t.state, ERRAND_STATES)),
+  ],
+)
+
+/** Tries to come in, counted by name and by address. */
+export const attempts = pgTable('attempts', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull(),
+  expire: timestamp('expire', { withTimezone: true, mode: 'date' }),
+})
 
 export const makers = pgTable(
   'makers',
@@ -233,6 +373,75 @@ export const wearNotes = pgTable(
   ],
 )
 
+/** Jobs that discs do. */
+export const jobs = pgTable('jobs', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  throwerId: uuid('thrower_id').references(() => throwers.id),
+  throwing: jsonb('throwing').$type<JobRow['throwing']>().notNull(),
+  wanted: jsonb('wanted').$type<JobRow['wanted']>().notNull(),
+  within: jsonb('within').$type<JobRow['within']>().notNull(),
+  rank: integer('rank').notNull(),
+  removedAt: instant('removed_at'),
+  createdAt,
+})
+
+/** What happened in the life of a disc. */
+export const discEvents = pgTable(
+  'disc_events',
+  {
+    id: uuid('id').primaryKey(),
+    discId: ofDisc(),
+    day: date('day', { mode: 'string' }).notNull(),
+    kind: text('kind').$type<(typeof DISC_EVENTS)[number]>().notNull(),
+    jobId: uuid('job_id').references(() => jobs.id),
+    note: text('note').notNull().default(''),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [
+    index('disc_events_of_disc').on(t.discId, t.day),
+    check('disc_events_kind', oneOf(t.kind, DISC_EVENTS)),
+  ],
+)
+
+/** How plastics wear, as far as is known without throwing them. */
+export const plasticWear = pgTable(
+  'plastic_wear',
+  {
+    id: uuid('id')
+      .primaryKey()
+      .references(() => plastics.id),
+    kind: text('kind').$type<PlasticKind>().notNull(),
+    outOfMake: boolean('out_of_make').notNull().default(false),
+    createdAt,
+  },
+  (t) => [check('plastic_wear_kind', oneOf(t.kind, PLASTIC_KINDS))],
+)
+
+/** What was asked of an eye, and what it said. */
+export const drillAnswers = pgTable(
+  'drill_answers',
+  {
+    id: uuid('id').primaryKey(),
+    throwerId: uuid('thrower_id').references(() => throwers.id, { onDelete: 'set null' }),
+    answeredAt: instant('answered_at').notNull(),
+    kind: text('kind').$type<QuestionKind>().notNull(),
+    level: doublePrecision('level').notNull(),
+    truth: jsonb('truth').$type<DrillAnswer['truth']>().notNull(),
+    answer: jsonb('answer').$type<DrillAnswer['answer']>().notNull(),
+    like: jsonb('like').$type<DrillAnswer['like']>().notNull(),
+    right: boolean('is_right').notNull(),
+    points: doublePrecision('points').notNull(),
+    createdAt,
+  },
+  (t) => [
+    check('drill_answers_kind', oneOf(t.kind, QUESTION_KINDS)),
+    check('drill_answers_level', sql`${t.level} between 0 and 1`),
+    index('drill_answers_when').on(t.answeredAt),
+  ],
+)
+
 const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' })
 
 export const photos = pgTable(
@@ -264,6 +473,25 @@ export const ratings = pgTable('ratings', {
   stabilitySd: doublePrecision('stability_sd').notNull(),
 })
 
+/** What was written that the ratings do not show yet: a throw, or, without one, whatever may change any of them. */
+export const unweighed = pgTable('unweighed', {
+  id: bigserial('id', { mode: 'number' }).primaryKey(),
+  throwId: uuid('throw_id'),
+})
+
+/** How the ratings stand, and which instance keeps them in step: one row. */
+export const shelfState = pgTable('shelf_state', {
+  id: integer('id').primaryKey(),
+  keeper: uuid('keeper'),
+  /** Until then, unless it says so again; then another takes its place. */
+  keptUntil: instant('kept_until')
+    .notNull()
+    .default(sql`now()`),
+  notWeighed: jsonb('not_weighed').$type<NotWeighed>().notNull().default([]),
+  /** What throws say against the numbers of plastics, by disc. */
+  gaps: jsonb('gaps').$type<Readonly<Record<string, readonly LabelGap[]>>>().notNull().default({}),
+})
+
 export const throwers = pgTable(
   'throwers',
   {
@@ -291,6 +519,8 @@ export const places = pgTable(
     fieldLengthM: doublePrecision('field_length_m'),
     bearingDeg: doublePrecision('bearing_deg'),
     altitudeM: doublePrecision('altitude_m'),
+    latDeg: doublePrecision('lat_deg'),
+    lonDeg: doublePrecision('lon_deg'),
     surface: text('surface').notNull().default(''),
     hazards: text('hazards').notNull().default(''),
     timeZone: text('time_zone'),
@@ -300,6 +530,8 @@ export const places = pgTable(
   (t) => [
     check('places_name', filled(t.name)),
     check('places_length', between(t.fieldLengthM, [20, 400])),
+    check('places_lat', between(t.latDeg, [-90, 90])),
+    check('places_lon', between(t.lonDeg, [-180, 180])),
     check('places_bearing', between(t.bearingDeg, [0, 360])),
     check('places_altitude', between(t.altitudeM, SHEET_RANGE.altitudeM)),
   ],
@@ -331,10 +563,11 @@ export const cards = pgTable('cards', {
     .primaryKey()
     .references(() => trials.id, { onDelete: 'cascade' }),
   /** What the trial and its throws were at. */
-  mark: text('mark').notNull(),
-  /** Something else it depends on was written since. */
-  stale: boolean('stale').notNull().default(false),
-  card: jsonb('card').$type<TrialCard>().notNull(),
+  mark: text('mark').notNull().default(''),
+  /** Counts what was written that any card may depend on, and what of it the card knows. */
+  touched: integer('touched').notNull().default(0),
+  known: integer('known').notNull().default(-1),
+  card: jsonb('card').$type<TrialCard>(),
 })
 
 export const trialDiscs = pgTable(
@@ -410,6 +643,7 @@ export const throws = pgTable(
     takenBackAt: instant('taken_back_at'),
     path: jsonb('path').$type<ThrowPath>(),
     version: integer('version').notNull().default(1),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -445,6 +679,7 @@ export const shortThrows = pgTable(
     game: text('game').$type<(typeof GAMES)[number]>().notNull(),
     ...shortColumns(),
     takenBackAt: instant('taken_back_at'),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -457,6 +692,23 @@ export const shortThrows = pgTable(
     check('short_throws_game', oneOf(t.game, GAMES)),
     ...shortChecks(t, t.game),
   ],
+)
+
+/** Throws as they were before a change: a trigger keeps them, nothing is erased. */
+export const throwVersions = pgTable(
+  'throw_versions',
+  {
+    id: uuid('id')
+      .primaryKey()
+      .default(sql`gen_random_uuid()`),
+    throwId: uuid('throw_id').notNull(),
+    replacedAt: instant('replaced_at')
+      .notNull()
+      .default(sql`clock_timestamp()`),
+    /** The row of its table. */
+    was: jsonb('was').$type<Readonly<Record<string, unknown>>>().notNull(),
+  },
+  (t) => [index('throw_versions_of_throw').on(t.throwId, t.replacedAt)],
 )
 
 export const reviews = pgTable(

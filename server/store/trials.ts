@@ -14,6 +14,8 @@ import type {
   TrialSummary,
   WindLog,
 } from '../../contract/trials.ts'
+import { mayChange, NOBODY, ofSomebodyElse, writtenBy } from './by.ts'
+import type { By } from './by.ts'
 import { Conflict } from './conflicts.ts'
 import { overwriteAll, wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
@@ -56,8 +58,20 @@ export const readShortThrows = (db: Queryable, trialId: string): Promise<ShortTh
     .where(and(eq(shortThrows.trialId, trialId), isNull(shortThrows.takenBackAt)))
     .orderBy(asc(shortThrows.thrownAt))
 
-export const overwriteShortThrow = (db: Queryable, row: ShortThrow) =>
-  db.insert(shortThrows).values(row).onConflictDoUpdate({ target: shortThrows.id, set: row })
+/** Stores a throw of the short game; a scribe changes those they logged. */
+export async function overwriteShortThrow(db: Queryable, row: ShortThrow, by: By = NOBODY): Promise<void> {
+  const written = { ...row, ...writtenBy(by) }
+  const [stored] = await db
+    .insert(shortThrows)
+    .values(written)
+    .onConflictDoUpdate({
+      target: shortThrows.id,
+      set: written,
+      setWhere: mayChange(by, shortThrows.byPersonId),
+    })
+    .returning({ id: shortThrows.id })
+  if (!stored) throw ofSomebodyElse()
+}
 
 export const readPlaces = (db: Queryable): Promise<Place[]> =>
   db
@@ -110,22 +124,31 @@ const contentOf = ({ version: _, ...row }: Throw) => ({
  * Stores a throw that a device sent, and answers with it as stored. A write that comes again is the same write. An edit made
  * from another version than the stored one is refused with what is stored, so that neither is lost.
  */
-export async function writeThrow(db: Queryable, row: Throw): Promise<Throw> {
+export async function writeThrow(db: Queryable, row: Throw, by: By = NOBODY): Promise<Throw> {
   const columns = wireColumns(throws)
   const [made] = await db
     .insert(throws)
-    .values({ ...row, version: 1 })
+    .values({ ...row, ...writtenBy(by), version: 1 })
     .onConflictDoNothing()
     .returning(columns)
   if (made) return made
   const { trialId: _, ...content } = row
   const [changed] = await db
     .update(throws)
-    .set({ ...content, version: row.version + 1 })
-    .where(and(eq(throws.id, row.id), eq(throws.version, row.version), eq(throws.trialId, row.trialId)))
+    .set({ ...content, ...writtenBy(by), version: row.version + 1 })
+    .where(
+      and(
+        eq(throws.id, row.id),
+        eq(throws.version, row.version),
+        eq(throws.trialId, row.trialId),
+        mayChange(by, throws.byPersonId),
+      ),
+    )
     .returning(columns)
   if (changed) return changed
   const [stored] = await db.select(columns).from(throws).where(eq(throws.id, row.id))
+  if (stored?.version === row.version && by.onlyOwn && !isDeepStrictEqual(contentOf(stored), contentOf(row)))
+    throw ofSomebodyElse()
   if (stored && stored.trialId !== row.trialId)
     throw new Conflict(
       'Of another trial',

@@ -1,8 +1,12 @@
 import type { WriteKind, Written } from '../../contract/writes.ts'
+import { NOBODY } from './by.ts'
+import type { By } from './by.ts'
 import type { Database } from './database.ts'
 import { dropPhoto, overwriteInspection, overwritePhoto, overwriteWearNote } from './inspections.ts'
 import { overwritePreferences } from './preferences.ts'
 import { overwriteReview, writeReviewPhoto, writeSection } from './reviews.ts'
+import { overwriteDrillAnswer } from './drill.ts'
+import { overwriteDiscEvent, overwriteJob, overwritePlasticWear } from './rotation.ts'
 import {
   overwriteDisc,
   overwriteEntry,
@@ -23,7 +27,7 @@ import {
 
 /** How a row of each kind is stored; what is answered where that is not the row as it was sent. */
 const STORE: {
-  readonly [K in WriteKind]: (db: Database, row: Written<K>) => PromiseLike<unknown>
+  readonly [K in WriteKind]: (db: Database, row: Written<K>, by: By) => PromiseLike<unknown>
 } = {
   preferences: overwritePreferences,
   throwers: overwriteThrower,
@@ -52,6 +56,10 @@ const STORE: {
   reviews: overwriteReview,
   'review-sections': writeSection,
   'review-photos': writeReviewPhoto,
+  jobs: overwriteJob,
+  'disc-events': overwriteDiscEvent,
+  'plastic-wear': overwritePlasticWear,
+  'drill-answers': overwriteDrillAnswer,
 }
 
 /** Kinds whose rows are counted by version: what is stored differs from what was sent. */
@@ -62,7 +70,8 @@ export async function storeRow<K extends WriteKind>(
   db: Database,
   kind: K,
   row: Written<K>,
+  by: By = NOBODY,
 ): Promise<Written<K>> {
-  const stored = await STORE[kind](db, row)
+  const stored = await STORE[kind](db, row, by)
   return VERSIONED.includes(kind) ? (stored as Written<K>) : row
 }

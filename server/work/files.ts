@@ -2,7 +2,6 @@ import type { Remote } from 'comlink'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
-import type { ImportProgress } from '../../contract/imports.ts'
 import type { FileWork } from './files.worker.ts'
 import { Thread } from './thread.ts'
 
@@ -13,29 +12,9 @@ type Read<T> =
   | { readonly ok: true; readonly lines: readonly T[] }
   | { readonly ok: false; readonly problems: readonly CsvProblem[] }
 
-/** Reads files in a thread of its own, and knows how far each import is. */
+/** Reads files in a thread of its own, so that nobody waits behind it. */
 export class Files {
   readonly #thread = new Thread<FileWork>(new URL('./files.worker.mjs', import.meta.url))
-  readonly #progress = new Map<string, ImportProgress>()
-
-  /** How far an import is that somebody named; undefined of one that is over or not known. */
-  progress(job: string): ImportProgress | undefined {
-    return this.#progress.get(job)
-  }
-
-  /** Does an import and tells how far it is meanwhile. */
-  async importing<T>(
-    job: string | undefined,
-    work: (told: (p: ImportProgress) => void) => Promise<T>,
-  ): Promise<T> {
-    const told = (p: ImportProgress) => void (job !== undefined && this.#progress.set(job, p))
-    told({ stage: 'reading', done: 0, total: 0 })
-    try {
-      return await work(told)
-    } finally {
-      if (job !== undefined) this.#progress.delete(job)
-    }
-  }
 
   throws(csv: string): Promise<Read<SheetThrow>> {
     return this.#read((work) => work.throws(csv))

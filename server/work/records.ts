@@ -1,10 +1,9 @@
-import { createHash } from 'node:crypto'
-import { LRUCache } from 'lru-cache'
+import { group } from 'd3'
 import type { FlownDisc, Likenesses } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
-import type { DiscOutcome } from '../../core/rating/outcome.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
-import type { RecordWork } from './records.worker.ts'
+import type { DayOutcome, RecordWork } from './records.worker.ts'
+import { digest, Once, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
 
 /** A day's throws, as the fit takes them. */
@@ -12,6 +11,12 @@ export interface Day {
   readonly day: string
   readonly sheet: readonly SheetThrow[]
   readonly discs: readonly RatedDisc[]
+}
+
+/** A day, and what stands for all that is known of its throws: another when anything changed. */
+export interface DayKey {
+  readonly day: string
+  readonly stamp: string
 }
 
 /** Which discs fly most like another, and how many are wanted. */
@@ -22,63 +27,56 @@ export interface LikeQuestion {
   readonly shown: { readonly most: number; readonly least: number }
 }
 
-/** A page waits so long for what has to be weighed; what takes longer comes when the page asks again, ms. */
-const PATIENCE_MS = 100
 /** Answers that are kept. */
 const KEPT = 400
-
-const digest = (...told: unknown[]) => createHash('sha1').update(JSON.stringify(told)).digest('base64')
 
 /** What has to be weighed for discs' pages. The same throws are weighed once. */
 export class Records {
   readonly #thread = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
-  readonly #answers = new LRUCache<string, Promise<object> | object>({ max: KEPT })
+  readonly #answers: Soon
+  /** By what was thrown: most changes of a shelf change nothing of a day. */
+  readonly #weighed = new Once<readonly DayOutcome[]>(KEPT)
 
-  #stopped = false
+  constructor(onError: (error: unknown) => void) {
+    this.#answers = new Soon(KEPT, onError)
+  }
 
-  constructor(private readonly onError: (error: unknown) => void) {}
-
-  /** Every day weighed on its own; undefined for those still being weighed. */
-  days(days: readonly Day[]): Promise<(readonly DiscOutcome[] | undefined)[]> {
+  /**
+   * Every day weighed on its own; undefined for those still being weighed.
+   *
+   * @param read reads the throws of those days of which anything may have changed since they were last asked for
+   */
+  async days(
+    days: readonly DayKey[],
+    read: (days: readonly string[]) => Promise<readonly Day[]>,
+  ): Promise<(readonly DayOutcome[] | undefined)[]> {
+    const changed: string[] = []
+    // once all that have changed are known
+    const fresh = Promise.resolve().then(async () => group(await read(changed), (d) => d.day))
     return Promise.all(
-      days.map((day) =>
-        this.#soon(digest('day', day.sheet, day.discs), () =>
-          this.#thread.asked((work) => work.day(day.sheet, day.discs)),
-        ),
+      days.map(({ day, stamp }) =>
+        this.#answers.get(stamp, async () => {
+          changed.push(day)
+          const [thrown] = (await fresh).get(day) ?? []
+          if (!thrown) return []
+          const { sheet, discs } = thrown
+          return this.#weighed.get(digest(sheet, discs), () =>
+            this.#thread.asked((work) => work.day(sheet, discs)),
+          )
+        }),
       ),
     )
   }
 
   /** Undefined while it is being worked out. */
   likest({ disc, others, armMps, shown }: LikeQuestion): Promise<Likenesses | undefined> {
-    return this.#soon(digest('like', disc, [...others], armMps, shown), () =>
+    return this.#answers.get(digest('like', disc, [...others], armMps, shown), () =>
       this.#thread.asked((work) => work.likest(disc, others, armMps, shown)),
     )
   }
 
   async stop(): Promise<void> {
-    this.#stopped = true
+    this.#answers.stop()
     await this.#thread.stop()
-  }
-
-  /** An answer that is there, or comes soon. */
-  async #soon<T extends object>(key: string, work: () => Promise<T>): Promise<T | undefined> {
-    const before = this.#answers.get(key) as T | Promise<T> | undefined
-    const answer = before ?? work()
-    if (before === undefined) {
-      this.#answers.set(key, answer)
-      void (answer as Promise<T>).then(
-        (value) => this.#answers.set(key, value),
-        (e: unknown) => {
-          this.#answers.delete(key)
-          if (!this.#stopped) this.onError(e)
-        },
-      )
-    }
-    if (!(answer instanceof Promise)) return answer
-    return await Promise.race([
-      answer,
-      new Promise<undefined>((late) => setTimeout(() => late(undefined), PATIENCE_MS)),
-    ])
   }
 }

@@ -9,12 +9,20 @@ import type { RatedDisc } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
-import type { DiscOutcome } from '../../core/rating/outcome.ts'
+import type { DiscOutcome, Estimate } from '../../core/rating/outcome.ts'
+import { scatterOf } from '../../core/rotation/scatter.ts'
+
+/** What a day alone says of a disc, and how much it scattered against the others of the day. */
+export interface DayOutcome extends DiscOutcome {
+  readonly scatter: Estimate | null
+}
 
 const work = {
   /** A day weighed on its own. */
-  day(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DiscOutcome[] {
-    return discsOf(fit(evidenceOf(sheet, discs)))
+  day(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DayOutcome[] {
+    const state = fit(evidenceOf(sheet, discs))
+    const scatter = scatterOf(state)
+    return discsOf(state).map((d) => ({ ...d, scatter: scatter.get(d.disc) ?? null }))
   },
   likest(
     disc: FlownDisc,

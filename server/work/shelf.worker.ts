@@ -3,7 +3,7 @@
 import { parentPort } from 'node:worker_threads'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
-import { inArray } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import type { Evidence } from '../../core/rating/evidence.ts'
 import { follow, ratingAfter } from '../../core/rating/follow.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
@@ -12,7 +12,7 @@ import { shelved } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
 import type { Database, Queryable } from '../store/database.ts'
-import { discs, ratings, sessions, throws, trials } from '../store/schema.ts'
+import { discs, ratings, sessions, shelfState, throws, trials, unweighed } from '../store/schema.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers } from '../store/trials.ts'
 import { shelfSheet } from './shelfSheet.ts'
@@ -138,39 +138,75 @@ const insert = async (db: Queryable, rows: readonly Row[]) => {
     await db.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
 }
 
-/** How the shelf stands after a rating. */
+/** What came of a rating. */
 export interface ShelfRated {
-  /** Throws that could not be weighed with the rest. */
-  readonly notWeighed: NotWeighed
-  /** What throws say against the numbers of plastics, by disc; undefined where that is as it was. */
-  readonly gapsOf?: Weighed['gapsOf']
   /** Whether the ratings show all that was written; if not, everything has to be weighed again. */
   readonly all: boolean
 }
+
+/** What the database has noted that the ratings do not show; throws among it are remembered. */
+async function noted(db: Queryable, which: 'throws' | 'all'): Promise<number[]> {
+  const rows = await db
+    .select()
+    .from(unweighed)
+    .where(which === 'throws' ? isNotNull(unweighed.throwId) : undefined)
+  for (const { throwId } of rows) if (throwId !== null) since.add(throwId)
+  return rows.map((r) => r.id)
+}
+
+interface Found {
+  /** Whoever keeps the shelf. */
+  readonly keeper: string
+  /** Discs whose ratings are others, or everyone’s. */
+  readonly gone: readonly string[] | 'all'
+  readonly rows: readonly Row[]
+  readonly notWeighed: NotWeighed
+  readonly gapsOf?: Weighed['gapsOf']
+  /** What was noted that the ratings now show. */
+  readonly shown: readonly number[]
+}
+
+/** Stores what was found, all of it or, where another keeps the shelf by now, nothing. */
+const store = (db: Database, { keeper, gone, rows, notWeighed, gapsOf, shown }: Found) =>
+  db.transaction(async (tx) => {
+    const kept = await tx
+      .update(shelfState)
+      .set({ notWeighed, ...(gapsOf && { gaps: Object.fromEntries(gapsOf) }) })
+      .where(and(eq(shelfState.id, 1), eq(shelfState.keeper, keeper)))
+      .returning({ id: shelfState.id })
+    if (kept.length === 0) throw new Error('Another server keeps the shelf by now.')
+    if (gone === 'all') await tx.delete(ratings)
+    else if (gone.length > 0) await tx.delete(ratings).where(inArray(ratings.discId, [...gone]))
+    await insert(tx, rows)
+    for (let i = 0; i < shown.length; i += INSERT_AT_ONCE)
+      await tx.delete(unweighed).where(inArray(unweighed.id, shown.slice(i, i + INSERT_AT_ONCE)))
+  })
 
 const work = {
   /**
    * Weighs everything, as it is by now.
    *
    * @param url address of the database
+   * @param keeper who keeps the shelf
    */
-  async rate(url: string): Promise<ShelfRated> {
+  async weigh(url: string, keeper: string): Promise<ShelfRated> {
+    const db = databaseAt(url)
+    // before anything is read: of what is written meanwhile nobody says that it is shown
+    const before = await noted(db, 'all')
     const came = await fitting.asked((fit) => fit.weigh(url, last?.digest))
     return inTurn(async () => {
       last = came ?? last!
-      const db = databaseAt(url)
       const changes = await changesOf(db, last)
-      const rows = new Map([...rowsOf(last), ...(changes?.rows ?? [])])
-      await db.transaction(async (tx) => {
-        await tx.delete(ratings)
-        await insert(tx, [...rows.values()])
-      })
-      moved = new Set(changes?.rows.keys())
-      return {
+      await store(db, {
+        keeper,
+        gone: 'all',
+        rows: [...new Map([...rowsOf(last), ...(changes?.rows ?? [])]).values()],
         notWeighed: [...last.notWeighed, ...(changes?.notWeighed ?? [])],
         ...(came && { gapsOf: came.gapsOf }),
-        all: changes !== undefined,
-      }
+        shown: changes ? before : [],
+      })
+      moved = new Set(changes?.rows.keys())
+      return { all: changes !== undefined }
     })
   },
 
@@ -178,24 +214,25 @@ const work = {
    * Lets throws that were written follow what everything else says.
    *
    * @param url address of the database
-   * @param ids theirs
+   * @param keeper who keeps the shelf
    */
-  async follow(url: string, ids: readonly string[]): Promise<ShelfRated> {
-    for (const id of ids) since.add(id)
+  async follow(url: string, keeper: string): Promise<ShelfRated> {
+    const db = databaseAt(url)
     return inTurn(async () => {
-      const db = databaseAt(url)
+      const shown = await noted(db, 'throws')
       const changes = last && (await changesOf(db, last))
-      if (!last || !changes) return { notWeighed: last?.notWeighed ?? [], all: false }
+      if (!last || !changes) return { all: false }
       const back = [...moved].filter((id) => !changes.rows.has(id))
       const before = back.length > 0 ? rowsOf(last) : new Map<string, Row>()
-      const stored = [...changes.rows.values(), ...back.flatMap((id) => before.get(id) ?? [])]
-      await db.transaction(async (tx) => {
-        const gone = [...changes.rows.keys(), ...back]
-        if (gone.length > 0) await tx.delete(ratings).where(inArray(ratings.discId, gone))
-        await insert(tx, stored)
+      await store(db, {
+        keeper,
+        gone: [...changes.rows.keys(), ...back],
+        rows: [...changes.rows.values(), ...back.flatMap((id) => before.get(id) ?? [])],
+        notWeighed: [...last.notWeighed, ...changes.notWeighed],
+        shown,
       })
       moved = new Set(changes.rows.keys())
-      return { notWeighed: [...last.notWeighed, ...changes.notWeighed], all: true }
+      return { all: true }
     })
   },
 }

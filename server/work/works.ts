@@ -1,35 +1,85 @@
 import type { WriteKind } from '../../contract/writes.ts'
 import type { Connection } from '../store/database.ts'
 import { Cards } from './cards.ts'
+import { Errands } from './errands.ts'
 import { Files } from './files.ts'
+import { Queue } from './queue.ts'
 import { Records } from './records.ts'
-import { ShelfRater } from './shelfRater.ts'
+import { Rotation } from './rotation.ts'
+import { Shelf } from './shelf.ts'
+import { ShelfKeeper } from './shelfKeeper.ts'
 
 /** Everything the server works out away from the thread that answers requests. */
 export class Works {
+  readonly queue: Queue
   /** Ratings of the shelf. */
-  readonly shelf: ShelfRater
+  readonly shelf: Shelf
   /** What each trial says so far. */
   readonly cards: Cards
   /** What discs' pages say of them. */
   readonly records: Records
+  /** Which discs do which jobs. */
+  readonly rotation: Rotation
   /** Files that are imported. */
   readonly files = new Files()
+  /** Long work that somebody asked for. */
+  readonly errands: Errands
+  readonly #keeper: ShelfKeeper
 
-  constructor(connection: Connection, onError: (error: unknown) => void) {
-    this.shelf = new ShelfRater(connection.url, onError)
-    this.cards = new Cards(connection.db, onError)
+  /** Called when so much was written at once that pages have to read everything again. */
+  onAnything: () => void = () => {}
+
+  constructor(
+    connection: Connection,
+    private readonly onError: (error: unknown) => void,
+  ) {
+    this.queue = new Queue(connection, onError)
+    this.shelf = new Shelf(connection.db, this.queue)
+    this.#keeper = new ShelfKeeper(connection, this.queue, this.shelf)
+    this.cards = new Cards(connection.db, this.queue, onError)
     this.records = new Records(onError)
+    this.rotation = new Rotation(onError)
+    this.errands = new Errands(connection.db)
   }
 
-  /** Something was written that what is worked out may depend on; of which kind, and which row, where that is known. */
-  touch(kind?: WriteKind, id?: string): void {
-    this.shelf.touch(kind === 'throws' ? id : undefined)
+  /**
+   * Opens the queue.
+   *
+   * @param doing whether this instance does what is asked for, or leaves that to others
+   */
+  async start(doing = true): Promise<void> {
+    await this.queue.start()
+    if (!doing) return
+    await this.#keeper.start()
+    this.cards.start()
+  }
+
+  /** A row was written that what is worked out may depend on. */
+  touch(kind: WriteKind): void {
+    if (kind === 'throws') this.shelf.thrown()
+    else this.shelf.changed()
     this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
+  }
+
+  /** So much was written at once that everything is worked out again. */
+  touchAll(): void {
+    this.onAnything()
+    this.shelf.everything().catch(this.onError)
+    this.cards.touch('anything')
   }
 
   /** Ends all of it; whatever is under way has no answer. */
   async stop(): Promise<void> {
-    await Promise.all([this.shelf.stop(), this.cards.stop(), this.records.stop(), this.files.stop()])
+    // whatever is under way ends with its thread, and is given back
+    const rested = this.queue.stop()
+    await this.errands.stop()
+    await Promise.all([
+      this.#keeper.stop(),
+      this.cards.stop(),
+      this.records.stop(),
+      this.rotation.stop(),
+      this.files.stop(),
+    ])
+    await rested
   }
 }

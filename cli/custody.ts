@@ -1,0 +1,108 @@
+import fs from 'node:fs'
+import path from 'node:path'
+import { ownThrows } from '../demo/away.ts'
+import { restorePackage } from '../server/custody/restore.ts'
+import { withPackage, writeWhole } from '../server/custody/file.ts'
+import type { Told } from '../server/custody/write.ts'
+import { BadPackage } from '../server/custody/zip.ts'
+import { openDatabase } from '../server/store/database.ts'
+import type { Connection } from '../server/store/database.ts'
+
+/** What keeps it from being done, in a sentence; nothing was changed. */
+export class Trouble extends Error {}
+
+type Say = (line: string) => void
+
+const USAGE = {
+  backup:
+    'npm run backup -- FILE: writes everything the database holds into one file (a Frictionless Data Package, zip).',
+  restore:
+    'npm run restore -- FILE [--yes]: puts what the file holds in the place of what the database holds, all of it or nothing.',
+}
+
+/** Says how far it is every tenth of it. */
+function tenths(say: Say): Told {
+  let said = ''
+  return ({ stage, done, total }) => {
+    const now = `${stage} ${total === 0 ? 100 : 10 * Math.floor((10 * done) / total)} %`
+    if (now !== said) say((said = now))
+  }
+}
+
+/** The one file that is named. */
+function fileOf(args: readonly string[], from: string, usage: string): string {
+  const [file, ...more] = args.filter((a) => !a.startsWith('--'))
+  const odd = args.find((a) => a.startsWith('--') && a !== '--yes')
+  if (file === undefined || more.length > 0 || odd !== undefined) throw new Trouble(usage)
+  return path.resolve(from, file)
+}
+
+const size = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`
+
+async function withDatabase<T>(url: () => Promise<string>, work: (c: Connection) => Promise<T>): Promise<T> {
+  const connection = await openDatabase(await url())
+  try {
+    return await work(connection)
+  } finally {
+    await connection.close()
+  }
+}
+
+/**
+ * Writes everything into a file, and reads it back before it takes its name.
+ *
+ * @param url asked for once what was typed makes sense
+ */
+export async function backup(
+  args: readonly string[],
+  from: string,
+  url: () => Promise<string>,
+  say: Say,
+  signal?: AbortSignal,
+): Promise<void> {
+  const file = fileOf(args, from, USAGE.backup)
+  if (!fs.existsSync(path.dirname(file)))
+    throw new Trouble(`${file} cannot be written: there is no such folder.`)
+  try {
+    const throws = await withDatabase(url, ({ pool }) =>
+      writeWhole(pool, file, { told: tenths(say), signal }),
+    )
+    say(`Everything is in ${file}: ${throws} throws, ${size(fs.statSync(file).size)}, read back and whole.`)
+  } catch (e) {
+    signal?.throwIfAborted()
+    const { code, message } = e as NodeJS.ErrnoException
+    if (code === 'ENOSPC') throw new Trouble(`There is no room for ${file}; nothing was left of it.`)
+    if (code === 'EACCES' || code === 'EROFS' || code === 'EISDIR')
+      throw new Trouble(`${file} cannot be written: ${message}`)
+    throw e
+  }
+}
+
+/** Puts what a file holds in the place of everything. */
+export async function restore(
+  args: readonly string[],
+  from: string,
+  url: () => Promise<string>,
+  say: Say,
+  signal?: AbortSignal,
+): Promise<void> {
+  const file = fileOf(args, from, USAGE.restore)
+  if (!fs.existsSync(file)) throw new Trouble(`There is no file ${file}.`)
+  try {
+    const told = tenths(say)
+    await withPackage(file, { told, signal }, (pack) =>
+      withDatabase(url, async ({ db, pool }) => {
+        const own = await ownThrows(db)
+        if (own > 0 && !args.includes('--yes'))
+          throw new Trouble(
+            `The database holds ${own} throws of your own, and a restore puts others in their place. Back them up first, then add --yes.`,
+          )
+        const done = await restorePackage(pool, pack, { told, signal })
+        say(`Restored from ${file}: ${done.throws} throws, ${done.trials} trials, ${done.discs} discs.`)
+      }),
+    )
+  } catch (e) {
+    if (e instanceof BadPackage) throw new Trouble([e.message, ...e.problems].join('\n  '))
+    throw e
+  }
+}

@@ -1,0 +1,136 @@
+import { z } from 'zod'
+import { Id, Instant, Name, oneOf } from './shelf.ts'
+import type { WriteKind } from './writes.ts'
+
+/** What people may do, the least first: each may also do what those before it may. */
+export const ROLES = ['reader', 'scribe', 'owner'] as const
+export type Role = (typeof ROLES)[number]
+export const PASS_KINDS = ['pairing', 'invitation'] as const
+
+export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  reader: 'reads',
+  scribe: 'logs throws, and changes those they logged; cannot delete or publish',
+  owner: 'does everything',
+}
+
+/** Whether somebody of one role may do what needs another. */
+export const mayDo = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(needed)
+
+/** Who may write rows of each kind. */
+export const WRITE_ROLE: Readonly<Record<WriteKind, Role>> = {
+  preferences: 'reader',
+  throws: 'scribe',
+  'short-throws': 'scribe',
+  sessions: 'scribe',
+  'wind-logs': 'scribe',
+  throwers: 'scribe',
+  inspections: 'scribe',
+  trials: 'owner',
+  places: 'owner',
+  makers: 'owner',
+  molds: 'owner',
+  plastics: 'owner',
+  runs: 'owner',
+  discs: 'owner',
+  entries: 'owner',
+  'shelf-edits': 'owner',
+  'wear-notes': 'owner',
+  photos: 'owner',
+  reviews: 'owner',
+  'review-sections': 'owner',
+  'review-photos': 'owner',
+  jobs: 'owner',
+  'disc-events': 'owner',
+  'plastic-wear': 'owner',
+  'drill-answers': 'scribe',
+}
+
+/** As short as a passphrase may be, and as long. */
+export const PASSPHRASE_LENGTH = [10, 200] as const
+const Passphrase = z
+  .string()
+  .min(PASSPHRASE_LENGTH[0], `must be at least ${PASSPHRASE_LENGTH[0]} characters`)
+  .max(PASSPHRASE_LENGTH[1], `must be at most ${PASSPHRASE_LENGTH[1]} characters`)
+
+export const Person = z.object({
+  id: Id,
+  name: Name,
+  role: oneOf(ROLES),
+  removedAt: Instant.nullable(),
+})
+export type Person = z.infer<typeof Person>
+
+/** A person as the owner sees them. */
+export const Member = Person.extend({
+  /** Whether they can sign in with a passphrase. */
+  hasPassphrase: z.boolean(),
+})
+export type Member = z.infer<typeof Member>
+export const Members = z.array(Member)
+
+/** Who asks; nobody who has not come in. */
+export const Me = z.object({
+  person: Member.nullable(),
+  /** The device's own key; none on the machine itself. */
+  keyId: Id.nullable(),
+})
+export type Me = z.infer<typeof Me>
+
+/** A device somebody has come in with. */
+export const DeviceKey = z.object({
+  id: Id,
+  personId: Id,
+  person: z.string(),
+  name: Name,
+  madeAt: Instant,
+  seenAt: Instant,
+})
+export type DeviceKey = z.infer<typeof DeviceKey>
+export const DeviceKeys = z.array(DeviceKey)
+
+/** A link or code that is open: it is shown once, when it is made. */
+export const Pass = z.object({
+  id: Id,
+  kind: oneOf(PASS_KINDS),
+  /** What is typed, or stands in the link. */
+  secret: z.string(),
+  expiresAt: Instant,
+})
+export type Pass = z.infer<typeof Pass>
+
+/** Length of a pairing code without its hyphen. */
+export const CODE_LENGTH = 8
+const device = Name
+export const SignIn = z.object({ name: Name, passphrase: z.string().max(PASSPHRASE_LENGTH[1]), device })
+export const Pairing = z.object({ code: z.string().trim().max(40), device })
+export const Joining = z.object({
+  secret: z.string().max(100),
+  name: Name,
+  passphrase: Passphrase,
+  device,
+})
+export const Inviting = z.object({ role: oneOf(ROLES) })
+/** What a person changes of themselves; a passphrase they have is asked for. */
+export const Myself = z.object({
+  name: Name,
+  passphrase: Passphrase.optional(),
+  before: z.string().max(PASSPHRASE_LENGTH[1]).optional(),
+})
+/** What an owner changes of somebody. */
+export const Standing = z.object({ role: oneOf(ROLES), removed: z.boolean() })
+
+/** Whether others can reach this machine, and where. */
+export const Sharing = z.object({
+  on: z.boolean(),
+  /** Whether it can be switched here. */
+  switchable: z.boolean(),
+  /** Addresses a phone opens, the best first. */
+  urls: z.array(z.string()),
+  /** Where a phone gets the authority's certificate; none where the certificate is one that phones know. */
+  trustUrl: z.string().nullable(),
+  /** SHA-256 of the authority's certificate, in pairs. */
+  fingerprint: z.string().nullable(),
+  problem: z.string().nullable(),
+})
+export type Sharing = z.infer<typeof Sharing>
+export const Switched = z.object({ on: z.boolean() })

@@ -1,0 +1,58 @@
+import { z } from 'zod'
+import { Id, Instant, oneOf } from './shelf.ts'
+
+export const ERRAND_KINDS = ['copy', 'restore', 'merge', 'import'] as const
+export const ERRAND_STATES = ['waiting', 'under way', 'done', 'failed', 'cancelled'] as const
+
+/** States of what is not over yet. */
+export const isOpen = ({ state }: Pick<Errand, 'state'>): boolean =>
+  state === 'waiting' || state === 'under way'
+
+/** Long work that somebody asked for, and how far it is. */
+export const Errand = z.object({
+  id: Id,
+  kind: oneOf(ERRAND_KINDS),
+  state: oneOf(ERRAND_STATES),
+  stage: z.string(),
+  done: z.number(),
+  total: z.number(),
+  said: z.string(),
+  problems: z.array(z.string()),
+})
+export type Errand = z.infer<typeof Errand>
+
+/** Why a copy was made; those of the day are thinned, the others stay until somebody deletes them. */
+export const COPY_WHYS = ['daily', 'by hand', 'before a restore', 'before a merge'] as const
+export type CopyWhy = (typeof COPY_WHYS)[number]
+
+/** A dated copy of everything. */
+export const Copy = z.object({
+  name: z.string(),
+  why: oneOf(COPY_WHYS),
+  at: Instant,
+  bytes: z.number(),
+  throws: z.int(),
+})
+export type Copy = z.infer<typeof Copy>
+
+/** Where the data are. */
+export const Custody = z.object({
+  database: z.object({
+    /** Whether it was made and is started by this product. */
+    builtIn: z.boolean(),
+    version: z.string(),
+    /** Host and name; never who opens it, or with what. */
+    at: z.string(),
+    bytes: z.number(),
+    throws: z.int(),
+  }),
+  folder: z.string().nullable(),
+  copies: z.array(Copy),
+  /** What keeps copies from being made, where the last one failed. */
+  trouble: z.string().nullable(),
+  underWay: z.array(Errand),
+})
+export type Custody = z.infer<typeof Custody>
+
+/** A package that is sent to be restored may be so large, bytes. */
+export const PACKAGE_LIMIT = 4e9

@@ -1,0 +1,157 @@
+import { z } from 'zod'
+import { airDensity } from '../core/flight/air.ts'
+import type { Air } from '../core/flight/air.ts'
+import { NUMBER_RANGE } from '../core/flight/disc.ts'
+import { REFERENCE_LAUNCH, DEGREE } from '../core/flight/release.ts'
+import { REFERENCE_ARM_MPS } from '../core/flight/arm.ts'
+import { SHEET_RANGE } from '../core/throw/ranges.ts'
+import { Id } from './shelf.ts'
+
+/** Discs flown beside each other; more are not told apart. */
+export const MOST_FLOWN = 4
+/** Things on the field. */
+export const MOST_OBSTACLES = 24
+
+const between = (low: number, high: number) => z.number().min(low).max(high)
+const number = (key: keyof typeof NUMBER_RANGE) => between(NUMBER_RANGE[key][0], NUMBER_RANGE[key][1])
+export const LabNumbers = z.object({
+  speed: number('speed'),
+  glide: number('glide'),
+  turn: number('turn'),
+  fade: number('fade'),
+})
+
+/** A disc of the shelf, or any four numbers. */
+export const Flown = z.union([z.object({ id: Id }), z.object({ numbers: LabNumbers })])
+export type Flown = z.infer<typeof Flown>
+
+/** What may be set of a throw, and the least and most of it. */
+export const LAB_RANGE = {
+  armMps: SHEET_RANGE.fullSpeedMps,
+  power: [0.3, 1],
+  hyzerDeg: [-45, 45],
+  noseDeg: [-10, 15],
+  launchDeg: [-5, 40],
+  aimDeg: [-45, 45],
+  spin: [0.5, 1.5],
+  scatter: [0, 3],
+  windAlongMps: [-15, 15],
+  windTowardFadeMps: [-15, 15],
+  temperatureC: SHEET_RANGE.temperatureC,
+  altitudeM: SHEET_RANGE.altitudeM,
+} as const satisfies Record<string, readonly [number, number]>
+const inRange = (key: keyof typeof LAB_RANGE) => between(LAB_RANGE[key][0], LAB_RANGE[key][1])
+
+export const Thrown = z.object({
+  armMps: inRange('armMps'),
+  power: inRange('power'),
+  hyzerDeg: inRange('hyzerDeg'),
+  noseDeg: inRange('noseDeg'),
+  launchDeg: inRange('launchDeg'),
+  aimDeg: inRange('aimDeg'),
+  spin: inRange('spin'),
+  scatter: inRange('scatter'),
+})
+export type Thrown = z.infer<typeof Thrown>
+
+export const Weather = z.object({
+  windAlongMps: inRange('windAlongMps'),
+  windTowardFadeMps: inRange('windTowardFadeMps'),
+  temperatureC: inRange('temperatureC'),
+  altitudeM: inRange('altitudeM'),
+})
+export type Weather = z.infer<typeof Weather>
+
+const place = z.object({ downM: between(0, 200), sideM: between(-100, 100) })
+const radiusM = between(0.1, 50)
+const heightM = between(0.1, 60)
+export const LabObstacle = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('tree'), at: place, radiusM, heightM }),
+  z.object({ kind: z.literal('ceiling'), fromM: between(0, 200), toM: between(0, 200), heightM }),
+  z.object({ kind: z.literal('line'), from: place, to: place, water: z.boolean() }),
+  z.object({ kind: z.literal('pond'), at: place, radiusM }),
+  z.object({ kind: z.literal('zone'), at: place, radiusM }),
+])
+export type LabObstacle = z.infer<typeof LabObstacle>
+
+/** What is compared: a disc, how it is thrown, and the weather. */
+export const OneThrow = z.object({ disc: Flown, throw: Thrown, weather: Weather })
+export type OneThrow = z.infer<typeof OneThrow>
+
+/** Everything that is set in the lab. */
+export const LabSetup = z.object({
+  discs: z.array(Flown).min(1).max(MOST_FLOWN),
+  throw: Thrown,
+  weather: Weather,
+  /** Which side the disc fades to, as the thrower sees it. */
+  fade: z.enum(['left', 'right']),
+  obstacles: z.array(LabObstacle).max(MOST_OBSTACLES),
+  /** What the first disc’s throw is compared with. */
+  before: OneThrow.nullable(),
+})
+export type LabSetup = z.infer<typeof LabSetup>
+
+/** A usual throw of a usual disc, before anything was set. */
+export const FIRST_SETUP: LabSetup = {
+  discs: [{ numbers: { speed: 9, glide: 5, turn: -1, fade: 2 } }],
+  throw: {
+    armMps: Math.round(REFERENCE_ARM_MPS * 10) / 10,
+    power: 1,
+    hyzerDeg: 0,
+    noseDeg: 0,
+    launchDeg: Math.round((REFERENCE_LAUNCH / DEGREE) * 10) / 10,
+    aimDeg: 0,
+    spin: 1,
+    scatter: 1,
+  },
+  weather: { windAlongMps: 0, windTowardFadeMps: 0, temperatureC: 20, altitudeM: 0 },
+  fade: 'left',
+  obstacles: [],
+  before: null,
+}
+
+/** The parameter of an address that holds a setup. */
+const HELD = 'setup'
+/** Figures are kept as closely as anybody reads them. */
+const rounded = (_key: string, value: unknown) =>
+  typeof value === 'number' ? Math.round(value * 1000) / 1000 : value
+
+/** The part of an address that holds a whole setup. */
+export const linkOf = (setup: LabSetup): string =>
+  new URLSearchParams({ [HELD]: JSON.stringify(setup, rounded) }).toString()
+
+/** The setup an address holds: undefined where it holds none, null where what it holds is none. */
+export function setupOf(search: string): LabSetup | null | undefined {
+  const held = new URLSearchParams(search).get(HELD)
+  if (held === null) return undefined
+  try {
+    return LabSetup.parse(JSON.parse(held))
+  } catch {
+    return null
+  }
+}
+
+/** The air of some weather. */
+export const airOf = (w: Weather): Air => ({
+  densityKgM3: airDensity(w.temperatureC, w.altitudeM),
+  windAlongMps: w.windAlongMps,
+  windTowardFadeMps: w.windTowardFadeMps,
+  shearExponent: 0,
+})
+
+/** A throw that somebody means to make next, as the field takes it. */
+export const Intended = z.object({ discId: Id, hyzerDeg: inRange('hyzerDeg'), power: inRange('power') })
+export type Intended = z.infer<typeof Intended>
+
+/** The parameter of the field’s address that holds it. */
+export const INTENDED = 'meant'
+export const intendedLink = (intended: Intended): string =>
+  new URLSearchParams({ [INTENDED]: JSON.stringify(intended, rounded) }).toString()
+/** What the field’s address says is meant next; undefined where it says nothing that can be read. */
+export function intendedOf(held: string | null): Intended | undefined {
+  try {
+    return Intended.safeParse(JSON.parse(held ?? '')).data
+  } catch {
+    return undefined
+  }
+}

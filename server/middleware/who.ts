@@ -1,0 +1,105 @@
+import type { IncomingMessage } from 'node:http'
+import type { Middleware, ParameterizedContext } from 'koa'
+import type Router from '@koa/router'
+import { mayDo, ROLE_WORDS } from '../../contract/crew.ts'
+import type { Role } from '../../contract/crew.ts'
+import type { Database } from '../store/database.ts'
+import { firstOwner, whoHolds } from '../store/crew.ts'
+import type { Who } from '../store/crew.ts'
+import { Refusal } from './problems.ts'
+
+/** The prefix has browsers take it over HTTPS and of this very host alone. */
+const COOKIE = '__Host-veer-line'
+const A_YEAR_MS = 365 * 86_400_000
+
+type Ctx = Pick<ParameterizedContext, 'cookies' | 'state'>
+
+/** Who asks; undefined of somebody who has not come in. */
+export const whoOf = (ctx: Pick<ParameterizedContext, 'state'>): Who | undefined =>
+  ctx.state['who'] as Who | undefined
+
+/** Gives the browser what it comes in with. */
+export const giveKey = (ctx: Ctx, token: string): void => {
+  ctx.cookies.set(COOKIE, token, {
+    httpOnly: true,
+    secure: true,
+    sameSite: 'strict',
+    path: '/',
+    maxAge: A_YEAR_MS,
+    overwrite: true,
+  })
+}
+export const takeKey = (ctx: Ctx): void => {
+  ctx.cookies.set(COOKIE, null, {
+    httpOnly: true,
+    secure: true,
+    sameSite: 'strict',
+    path: '/',
+    overwrite: true,
+  })
+}
+
+/**
+ * Finds out who asks: whoever sits at the machine itself is its first owner; anybody else comes in with a key.
+ *
+ * @param isOwn whether a request came from the machine itself, by a way nobody else can take
+ */
+export function who(db: Database, isOwn: (req: IncomingMessage) => boolean): Middleware {
+  return async (ctx, next) => {
+    // the app's own files are anybody's, and how it is itself is told while its database is away
+    if (ctx.path.startsWith('/api/') && ctx.path !== '/api/health') {
+      const token = ctx.cookies.get(COOKIE)
+      if (isOwn(ctx.req)) ctx.state['who'] = { person: await firstOwner(db), keyId: null } satisfies Who
+      else if (token !== undefined) ctx.state['who'] = await whoHolds(db, token)
+    }
+    await next()
+  }
+}
+
+/** What a route needs: a role, or nothing. */
+export type Need = Role | 'anyone'
+
+/**
+ * Lets nobody to a route who may not be there.
+ *
+ * @param needs what each route needs, by method and path
+ * @throws Error where a route of the router has no line in it, or a line no route
+ */
+export function allowed(router: Router, needs: Readonly<Record<string, Need>>): Middleware {
+  const routes = routesOf(router)
+  const unlisted = routes.filter((r) => !(r in needs))
+  if (unlisted.length > 0) throw new Error(`No role is stated for ${unlisted.join(', ')}.`)
+  return async (ctx, next) => {
+    const { pathAndMethod } = router.match(ctx.path, ctx.method)
+    const layer = pathAndMethod.findLast((l) => l.methods.length > 0)
+    const need = layer && needs[nameOf(ctx.method, String(layer.path))]
+    if (layer && need === undefined)
+      throw new Error(`No role is stated for ${ctx.method} ${String(layer.path)}.`)
+    if (need !== undefined && need !== 'anyone') permit(whoOf(ctx), need)
+    await next()
+  }
+}
+
+/** @throws Refusal where somebody may not do what needs a role */
+function permit(asking: Who | undefined, need: Role): void {
+  if (!asking)
+    throw new Refusal(
+      401,
+      'Not signed in',
+      'This device is not signed in here. What you kept stays on it, and is sent once you have come in.',
+    )
+  const { name, role } = asking.person
+  if (!mayDo(role, need))
+    throw new Refusal(
+      403,
+      `Not for a ${role}`,
+      `${name} is a ${role} here: a ${role} ${ROLE_WORDS[role]}. This needs a ${need}.`,
+      [{ path: '', message: `needs a ${need}` }],
+    )
+}
+
+const nameOf = (method: string, path: string) => `${method === 'HEAD' ? 'GET' : method} ${path}`
+
+/** Every route of a router, by method and path. */
+export const routesOf = (router: Router): string[] =>
+  router.stack.flatMap((l) => l.methods.filter((m) => m !== 'HEAD').map((m) => nameOf(m, String(l.path))))

@@ -1,0 +1,214 @@
+import fs from 'node:fs'
+import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import { PassThrough, Transform } from 'node:stream'
+import type Router from '@koa/router'
+import { eq, sql } from 'drizzle-orm'
+import { v7 as newId } from 'uuid'
+import { PACKAGE_LIMIT } from '../../contract/custody.ts'
+import type { Custody } from '../../contract/custody.ts'
+import { Id } from '../../contract/shelf.ts'
+import type { Copies } from '../custody/copies.ts'
+import { throwsWords, troubleOf } from '../custody/words.ts'
+import { withPackage } from '../custody/file.ts'
+import { mergePackage } from '../custody/merge.ts'
+import type { Merged } from '../custody/merge.ts'
+import { restorePackage } from '../custody/restore.ts'
+import { rowsOfTrial } from '../custody/trialRows.ts'
+import { writePackage } from '../custody/write.ts'
+import { parse, Refusal } from '../middleware/problems.ts'
+import type { Connection } from '../store/database.ts'
+import { trials } from '../store/schema.ts'
+import type { Works } from '../work/works.ts'
+import { fileName } from './router.ts'
+import type { Ctx } from './router.ts'
+
+export interface CustodyOptions {
+  readonly connection: Connection
+  readonly copies: Copies
+  /** Whether the database was made by this product. */
+  readonly builtIn: boolean
+  /** Where the data are on this machine, where that is known. */
+  readonly folder: string | null
+}
+
+/** What a package brings in, in words. */
+function mergedWords({ added, same }: Merged, store: boolean): string {
+  const parts = (
+    [
+      ['throws', 'throw', 'throws'],
+      ['short_throws', 'throw of the short game', 'throws of the short game'],
+      ['trials', 'trial', 'trials'],
+      ['discs', 'disc', 'discs'],
+      ['throwers', 'thrower', 'throwers'],
+      ['sessions', 'outing', 'outings'],
+    ] as const
+  ).flatMap(([table, one, several]) => {
+    const n = added[table] ?? 0
+    return n === 0 ? [] : [`${n} ${n === 1 ? one : several}`]
+  })
+  if (parts.length === 0) return `Nothing of it is new here: ${same} rows are here just so.`
+  return `${store ? 'Brought in' : 'Would bring in'} ${parts.join(', ')}.`
+}
+
+/** Everything in one file: copies, and what is restored from them. */
+export function custodyRoutes(
+  router: Router,
+  { connection, copies, builtIn, folder }: CustodyOptions,
+  works: Works,
+): void {
+  const { db, pool, url } = connection
+  const { errands } = works
+
+  router.get('/api/custody', async (ctx) => {
+    const [asked, list, underWay] = await Promise.all([
+      db.execute<{ version: string; bytes: string; throws: number }>(
+        sql`select current_setting('server_version') as version, pg_database_size(current_database()) as bytes,
+              (select count(*)::int from throws) as throws`,
+      ),
+      copies.list(),
+      errands.underWay(),
+    ])
+    const { version, bytes, throws } = asked.rows[0]!
+    const { host, pathname } = new URL(url)
+    ctx.body = {
+      database: {
+        builtIn,
+        version: version.split(' ')[0]!,
+        at: `${host}${pathname}`,
+        bytes: Number(bytes),
+        throws,
+      },
+      folder,
+      copies: list,
+      trouble: copies.trouble,
+      underWay,
+    } satisfies Custody
+  })
+
+  const copyAt = (ctx: Ctx): { name: string; file: string } => {
+    const name = ctx.params['name']!
+    const file = copies.fileOf(name)
+    if (file === undefined) throw new Refusal(404, 'Not found', `There is no copy ${name}.`)
+    return { name, file }
+  }
+  router.post('/api/copies', async (ctx) => {
+    const errand = await errands.note('copy')
+    await works.queue.send('copy', { errandId: errand.id })
+    ctx.body = errand
+  })
+  router.get('/api/copies/:name', async (ctx: Ctx) => {
+    const { name, file } = copyAt(ctx)
+    ctx.type = 'application/zip'
+    ctx.attachment(name)
+    ctx.compress = false
+    ctx.length = (await fs.promises.stat(file)).size
+    ctx.body = fs.createReadStream(file)
+  })
+  router.delete('/api/copies/:name', async (ctx: Ctx) => {
+    await copies.takeAway(copyAt(ctx).name)
+    ctx.body = await copies.list()
+  })
+
+  /** Restores a package; what is there is copied before, so that it can be had back. */
+  const restoring = (file: string, done: () => void = () => {}) =>
+    errands.begin(
+      'restore',
+      async (told, signal) => {
+        try {
+          return await withPackage(file, { told, signal }, async (pack) => {
+            const before = await copies.make('before a restore', told, signal)
+            const { throws, trials, discs } = await restorePackage(pool, pack, { told, signal })
+            works.touchAll()
+            return `Restored: ${throwsWords(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
+          })
+        } finally {
+          done()
+        }
+      },
+      troubleOf,
+    )
+  router.post('/api/copies/:name/restore', async (ctx: Ctx) => {
+    ctx.body = await restoring(copyAt(ctx).file)
+  })
+  /** Takes a package that is sent, into a file of its own. */
+  async function taken(ctx: Ctx): Promise<{ file: string; drop: () => void }> {
+    if (!ctx.is('application/zip'))
+      throw new Refusal(415, 'Unknown kind of content', 'Send the package as application/zip.')
+    await fs.promises.mkdir(copies.folder, { recursive: true, mode: 0o700 })
+    const file = path.join(copies.folder, `sent-${newId()}.part`)
+    const drop = () => fs.rmSync(file, { force: true })
+    let bytes = 0
+    const limited = new Transform({
+      transform(chunk: Buffer, _, next) {
+        bytes += chunk.length
+        next(
+          bytes > PACKAGE_LIMIT
+            ? new Refusal(413, 'Too large', `A package may hold at most ${PACKAGE_LIMIT / 1e9} GB.`)
+            : null,
+          chunk,
+        )
+      },
+    })
+    try {
+      await pipeline(ctx.req, limited, fs.createWriteStream(file, { mode: 0o600 }))
+    } catch (e) {
+      drop()
+      if ((e as NodeJS.ErrnoException).code === 'ENOSPC')
+        throw new Refusal(507, 'No room', 'The disk of the server is full; nothing of the package was kept.')
+      throw e
+    }
+    return { file, drop }
+  }
+  router.post('/api/restore', async (ctx: Ctx) => {
+    const { file, drop } = await taken(ctx)
+    ctx.body = await restoring(file, drop)
+  })
+  router.post('/api/merge', async (ctx: Ctx) => {
+    const store = ctx.query['store'] === '1'
+    const { file, drop } = await taken(ctx)
+    ctx.body = await errands.begin(
+      'merge',
+      async (told, signal) => {
+        try {
+          return await withPackage(file, { told, signal }, async (pack) => {
+            if (store) await copies.make('before a merge', told, signal)
+            const came = await mergePackage(pool, pack, store, { told, signal })
+            if (store) works.touchAll()
+            return { said: mergedWords(came, store), problems: came.clashes }
+          })
+        } finally {
+          drop()
+        }
+      },
+      troubleOf,
+    )
+  })
+  router.get('/api/trials/:id/package', async (ctx: Ctx) => {
+    const id = parse(Id, ctx.params['id'])
+    const [trial] = await db.select({ name: trials.name }).from(trials).where(eq(trials.id, id))
+    if (!trial) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
+    const out = new PassThrough()
+    // one that is broken off has no description, and nobody takes it for whole
+    writePackage(pool, out, { rows: rowsOfTrial(id), kind: 'trial' }).catch((e: Error) => out.destroy(e))
+    ctx.type = 'application/zip'
+    ctx.attachment(`${fileName(trial.name)}.zip`)
+    ctx.compress = false
+    ctx.body = out
+  })
+
+  const errandAt = async (ctx: Ctx) => {
+    const id = parse(Id, ctx.params['id'])
+    const errand = await errands.read(id)
+    if (!errand) throw new Refusal(404, 'Not found', `There is no errand ${id}.`)
+    return errand
+  }
+  router.get('/api/errands/:id', async (ctx: Ctx) => {
+    ctx.body = await errandAt(ctx)
+  })
+  router.post('/api/errands/:id/cancel', async (ctx: Ctx) => {
+    const { id } = await errandAt(ctx)
+    await errands.cancel(id)
+    ctx.body = await errandAt(ctx)
+  })
+}

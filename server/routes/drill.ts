@@ -1,0 +1,10 @@
+import type Router from '@koa/router'
+import type { Database } from '../store/database.ts'
+import { readDrillAnswers } from '../store/drill.ts'
+
+/** Addresses what eyes said of the flights they were asked about. */
+export function drillRoutes(router: Router, db: Database): void {
+  router.get('/api/drill-answers', async (ctx) => {
+    ctx.body = await readDrillAnswers(db)
+  })
+}

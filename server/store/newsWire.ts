@@ -1,0 +1,85 @@
+import pg from 'pg'
+import type { News } from '../../contract/news.ts'
+
+const CHANNEL = 'veer_news'
+/** PostgreSQL tells no longer payload than 8000 bytes; a row that is longer is read by whoever wants it. */
+const LONGEST = 7500
+/** A line to the database that broke is made again, ms. */
+const AGAIN_MS = 500
+
+type Hear = (news: News) => void
+
+/** What is written, told to every page of every instance through the database. */
+export class NewsWire {
+  readonly #listeners = new Set<Hear>()
+  #client: pg.Client | undefined
+  #stopped = false
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #lost = false
+
+  constructor(
+    private readonly url: string,
+    private readonly pool: pg.Pool,
+    private readonly onError: (e: unknown) => void,
+  ) {}
+
+  /** Listens, from now on and again whenever the line breaks. */
+  async open(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.url, keepAlive: true })
+    const broken = () => {
+      if (this.#client !== client) return
+      this.#client = undefined
+      this.#lost = true
+      this.#again()
+    }
+    client.on('error', broken)
+    client.on('end', broken)
+    client.on('notification', ({ payload }) => {
+      if (payload !== undefined) this.#hear(JSON.parse(payload) as News)
+    })
+    this.#client = client
+    try {
+      await client.connect()
+      await client.query(`listen ${CHANNEL}`)
+    } catch {
+      void client.end().catch(() => {})
+      return broken()
+    }
+    // what was told while nobody listened is read again
+    if (this.#lost) this.#hear({ type: 'everything' })
+    this.#lost = false
+    if (this.#stopped) await client.end()
+  }
+
+  #again(): void {
+    if (this.#stopped) return
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => void this.open().catch(this.onError), AGAIN_MS).unref()
+  }
+
+  #hear(news: News): void {
+    for (const hear of this.#listeners) hear(news)
+  }
+
+  /** @returns how to stop hearing */
+  listen(hear: Hear): () => void {
+    this.#listeners.add(hear)
+    return () => this.#listeners.delete(hear)
+  }
+
+  /** Tells all; a write that is stored is not undone because nobody could be told of it. */
+  tell(news: News): void {
+    let payload = JSON.stringify(news)
+    if (Buffer.byteLength(payload) > LONGEST && news.type === 'row')
+      payload = JSON.stringify({ ...news, row: null })
+    this.pool.query('select pg_notify($1, $2)', [CHANNEL, payload]).catch(() => {})
+  }
+
+  async stop(): Promise<void> {
+    this.#stopped = true
+    clearTimeout(this.#timer)
+    const client = this.#client
+    this.#client = undefined
+    await client?.end().catch(() => {})
+  }
+}

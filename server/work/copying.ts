@@ -1,0 +1,16 @@
+import type { Copies } from '../custody/copies.ts'
+import { throwsWords, troubleOf } from '../custody/words.ts'
+import type { Works } from './works.ts'
+
+/** Makes copies that are asked for, wherever that is, from now on. */
+export const makeCopies = ({ queue, errands }: Works, copies: Copies): void =>
+  queue.work('copy', async ([asked]) => {
+    await errands.take(
+      asked!.errandId,
+      async (told, signal) => {
+        const copy = await copies.make('by hand', told, signal)
+        return `A copy was made and read back: ${throwsWords(copy.throws)}.`
+      },
+      troubleOf,
+    )
+  })

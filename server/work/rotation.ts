@@ -1,0 +1,53 @@
+import type { Lane } from '../../core/rotation/board.ts'
+import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
+import type { BlendPace, Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { RotationWork } from './rotation.worker.ts'
+import { digest, Once, Soon } from './soon.ts'
+import { Thread } from './thread.ts'
+
+/** The thread remembers what it worked out for so long after somebody last looked, ms. */
+const REMEMBERED_MS = 10 * 60_000
+/** Boards that are kept. */
+const KEPT = 4
+
+interface Worked {
+  readonly lanes: Lane[]
+  readonly blends: BlendPace[]
+}
+
+/** Works out which discs do which jobs, and what wear does to them. */
+export class Rotation {
+  readonly #thread = new Thread<RotationWork>(
+    new URL('./rotation.worker.mjs', import.meta.url),
+    REMEMBERED_MS,
+  )
+  readonly #boards: Soon
+  readonly #soon = new Once<Worked>(KEPT)
+
+  constructor(onError: (error: unknown) => void) {
+    this.#boards = new Soon(KEPT, onError)
+  }
+
+  /**
+   * The board as soon as it is worked out; until then, or where no more is wanted, what is soon done of it.
+   */
+  async board(wanted: Wanted, isWhole: boolean): Promise<Worked & { readonly whole: boolean }> {
+    const { shelf, here, jobs, assigned } = wanted
+    const key = digest(shelf, [...here], jobs, [...assigned])
+    // before the rest, which the thread would otherwise be busy with
+    const soon = this.#soon.get(key, () => this.#thread.asked((work) => work.soon(wanted)))
+    const whole = isWhole
+      ? await this.#boards.get(key, () => this.#thread.asked((work) => work.board(wanted)))
+      : undefined
+    return { ...(whole ?? (await soon)), whole: whole !== undefined }
+  }
+
+  foretell(shelf: readonly ShelfDisc[], discId: string): Promise<Foretold | undefined> {
+    return this.#thread.asked((work) => work.foretell(shelf, discId))
+  }
+
+  stop(): Promise<void> {
+    this.#boards.stop()
+    return this.#thread.stop()
+  }
+}
