@@ -35,7 +35,7 @@ export default defineConfig({
               request.method === 'GET' &&
               url.pathname.startsWith('/api/') &&
               !url.pathname.startsWith('/api/devices/') &&
-              !url.pathname.startsWith('/api/imports/') &&
+              !/^\/api\/(news|imports|errands|copies|custody|keys|sharing)(\/|$)/.test(url.pathname) &&
               request.headers.get('accept') !== 'text/event-stream',
             handler: 'NetworkFirst',
             options: { cacheName: REMEMBERED, cacheableResponse: { statuses: [200] } },

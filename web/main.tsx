@@ -5,7 +5,8 @@ import { ApiProblem } from './data/api.ts'
 import { outbox } from './data/outbox.ts'
 import { NotKept } from './data/queueStore.ts'
 import { PreferencesProvider } from './data/preferences.tsx'
-import { sayWrong, Toasts } from './parts/Toasts.tsx'
+import { install, justUpdated } from './data/update.ts'
+import { say, sayWrong, Toasts } from './parts/Toasts.tsx'
 import { App } from './shell/App.tsx'
 import './theme.css'
 
@@ -17,8 +18,8 @@ window.addEventListener('unhandledrejection', (event) => {
   sayWrong(event.reason.message)
 })
 // built and served, the app opens without its server
-if (import.meta.env.PROD && 'serviceWorker' in navigator)
-  window.addEventListener('load', () => void navigator.serviceWorker.register('/sw.js'))
+if (import.meta.env.PROD) window.addEventListener('load', install)
+if (justUpdated()) say('The app was updated. Nothing you kept was lost.')
 window.addEventListener('online', () => outbox.send())
 
 createRoot(document.getElementById('root')!).render(

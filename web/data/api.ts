@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
 import { ImportProgress, Problem } from '../../contract/imports.ts'
+import { PAGE_HEADER } from '../../contract/news.ts'
 import { Revision } from '../../contract/reviews.ts'
 import type { Freezing } from '../../contract/reviews.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
@@ -28,13 +29,25 @@ export class OtherVersion extends Unreachable {
   }
 }
 
+/** This device has not come in, or its key was taken away: what waits is sent once it has come in again. */
+export class SignedOut extends Unreachable {}
+let onSignedOut = () => {}
+/** Has something done whenever the server says that this device is not signed in. */
+export const whenSignedOut = (act: () => void): void => void (onSignedOut = act)
+
+/** By which this page knows among news what it wrote itself. */
+export const PAGE_ID = newId()
+
 /** Answers of these say nothing of what was asked. */
 const LATER = new Set([408, 425, 426, 429])
 
 async function answered(path: string, init?: RequestInit): Promise<Response> {
   let response: Response
   try {
-    response = await fetch(path, { ...init, headers: { ...init?.headers, [WIRE_HEADER]: String(WIRE) } })
+    response = await fetch(path, {
+      ...init,
+      headers: { ...init?.headers, [WIRE_HEADER]: String(WIRE), [PAGE_HEADER]: PAGE_ID },
+    })
   } catch {
     throw new Unreachable()
   }
@@ -44,6 +57,10 @@ async function answered(path: string, init?: RequestInit): Promise<Response> {
   const said = response.headers.get('content-type')?.includes('problem+json')
     ? Problem.safeParse(await response.json().catch(() => undefined)).data
     : undefined
+  if (response.status === 401) {
+    onSignedOut()
+    throw new SignedOut(said?.detail)
+  }
   if (response.status >= 500 || LATER.has(response.status)) throw new Unreachable(said?.detail)
   throw new ApiProblem(
     said ?? { title: 'Refused', status: response.status, detail: `The server answered ${response.status}.` },
@@ -104,6 +121,11 @@ export async function putRow<K extends WriteKind>(
 
 export const ask = async <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<T> =>
   await parsed(await answered(path, { method: 'POST', ...asJson(body) }), schema)
+
+export const change = async <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<T> =>
+  await parsed(await answered(path, { method: 'PUT', ...asJson(body) }), schema)
+export const takeAway = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
+  await parsed(await answered(path, { method: 'DELETE' }), schema)
 
 /** Tells a device to do something. */
 export async function tell(path: string): Promise<void> {

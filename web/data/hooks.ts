@@ -27,10 +27,20 @@ import { rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
 import { useWaiting } from './outbox.ts'
 import { isOf } from './queueStore.ts'
 
+/** How soon something is read again that is not yet what it will be, ms. */
+const SOON_MS = 800
+
+/** The same as {@link useRead}, read again and again while it says that it is about to change. */
+export function useReadWhile<T>(path: string | null, schema: z.ZodType<T>, isChanging: (data: T) => boolean) {
+  const { data, error } = useSWR<T>(path, (p: string) => read(p, schema), {
+    refreshInterval: (now) => (now && isChanging(now) ? SOON_MS : 0),
+  })
+  return { data, error: error as Error | undefined }
+}
+
 /** Something read from the server, as it was agreed on. */
 export function useRead<T>(path: string | null, schema: z.ZodType<T>) {
-  const { data, error } = useSWR<T>(path, (p: string) => read(p, schema))
-  return { data, error: error as Error | undefined }
+  return useReadWhile(path, schema, () => false)
 }
 
 export interface ShelfView {

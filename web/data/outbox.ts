@@ -1,15 +1,18 @@
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
 import type { ReviewFile } from '../../contract/reviews.ts'
+import type { Board } from '../../contract/rotation.ts'
 import type { Shelf } from '../../contract/shelf.ts'
+import type { DiscRecord } from '../../contract/shelfPage.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { putRow, saidAgainst } from './api.ts'
-import { shelfAfter } from './overlay.ts'
+import { notFor } from './me.ts'
+import { boardOver, recordAfter, shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
 import type { Refused, Waiting } from './queueStore.ts'
-import type { Row } from './row.ts'
+import type { Row } from '../../contract/row.ts'
 import { remember } from './remembered.ts'
 
 /** Changes something that was read, here and where it is kept for when the server is away. */
@@ -36,6 +39,21 @@ const shelf = (kind: WriteKind) => async (body: Row) => {
   await changed<Shelf>('/api/shelf', (s) => s && shelfAfter(s, { key: 0, wire: 0, kind, body }))
   shelfChanged()
 }
+/** Where discs are shows at once; how surely they do their jobs is asked again. */
+const onBoard = (kind: WriteKind) => async (body: Row) => {
+  await changed<Board>('/api/rotation', (b) => b && boardOver(b, [{ key: 0, wire: 0, kind, body }]))
+  again('/api/rotation')
+}
+/** What is known of a disc has it at once; what follows from it is asked again. */
+const onRecord =
+  <K extends 'inspections' | 'wear-notes'>(kind: K) =>
+  async (body: Written<K>) => {
+    await changed<DiscRecord>(
+      `/api/discs/${body.discId}/record`,
+      (r) => r && recordAfter(r, [{ key: 0, wire: 0, kind, body }]),
+    )
+    shelfChanged()
+  }
 const listed =
   (address: string) =>
   async (row: Row): Promise<void> =>
@@ -63,6 +81,7 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
       (f) => f && { ...f, throws: into(row)(f.throws)! },
     )
     void mutate('/api/trials')
+    void mutate(`${addressOf('trials', row.trialId)}/loggers`)
     again('/api/cards')
     again('/api/arm-days')
     again('/api/demo')
@@ -78,8 +97,15 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
   discs: shelf('discs'),
   entries: shelf('entries'),
   'shelf-edits': shelf('shelf-edits'),
-  inspections: () => shelfChanged(),
-  'wear-notes': () => shelfChanged(),
+  inspections: onRecord('inspections'),
+  'wear-notes': async (note) => {
+    await onBoard('wear-notes')(note)
+    await onRecord('wear-notes')(note)
+  },
+  jobs: onBoard('jobs'),
+  'disc-events': onBoard('disc-events'),
+  'plastic-wear': onBoard('plastic-wear'),
+  'drill-answers': listed('/api/drill-answers'),
   photos: () => shelfChanged(),
   reviews: async (review) => {
     await changed<ReviewFile>(addressOf('reviews', review.id), (f) => ({
@@ -101,11 +127,15 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
   'review-photos': () => {},
 }
 
+/** Has what is read show a row as the server has it, whoever wrote it. */
+export const takenIn = (kind: WriteKind, row: Row): Promise<void> | void => REFRESH[kind](row as never)
+
 export const outbox = new Queue({
   name: 'veer-line',
   send: (kind, body, signal) => putRow(kind, body, signal),
   refusal: saidAgainst,
-  onSent: async ({ kind }, stored) => await REFRESH[kind](stored as never),
+  against: notFor,
+  onSent: async ({ kind }, stored) => await takenIn(kind, stored),
   onRefused: ({ kind, body, stored }) => {
     const { trialId } = (stored ?? body) as { trialId?: string }
     if (trialId !== undefined) again(addressOf('trials', trialId))

@@ -1,3 +1,8 @@
+import { group, sum } from 'd3'
+import { LATELY_DAYS, lifeOf } from '../../core/rotation/life.ts'
+import type { WearNote } from '../../contract/inspection.ts'
+import { isAtHand, namedJob } from '../../contract/rotation.ts'
+import type { Board } from '../../contract/rotation.ts'
 import type { DiscEntry, Shelf } from '../../contract/shelf.ts'
 import type { DiscRecord } from '../../contract/shelfPage.ts'
 import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
@@ -103,23 +108,115 @@ export function shelfAfter(shelf: Shelf, w: Waiting): Shelf {
 export const shelfOver = (shelf: Shelf, waiting: readonly Waiting[]): Shelf =>
   waiting.reduce(shelfAfter, shelf)
 
-/** What is known of a disc with what waits of it: inspections and wear notes; its photo where one waits. */
+/** What is known of a disc with inspections and wear notes that wait of it. */
+export function recordAfter(record: DiscRecord, waiting: readonly Waiting[]): DiscRecord {
+  const { disc } = record.row
+  const own = (row: { readonly discId: string }) => row.discId === disc.id
+  const byDay = (a: { readonly day: string }, b: { readonly day: string }) =>
+    a.day < b.day ? -1 : a.day > b.day ? 1 : 0
+  const wearNotes = rowsOver('wear-notes', record.wearNotes, waiting, own)
+    .filter((n) => n.removedAt === null)
+    .sort(byDay)
+  // what was noted is counted by the server; what waits is counted here
+  const more = (part: 'throws' | 'hardHits') =>
+    sum(wearNotes, (n) => n[part]) - sum(record.wearNotes, (n) => n[part])
+  return {
+    ...record,
+    inspections: rowsOver('inspections', record.inspections, waiting, own).sort((a, b) => byDay(b, a)),
+    wearNotes,
+    wear: {
+      ...record.wear,
+      throws: record.wear.throws + more('throws'),
+      hardHits: record.wear.hardHits + more('hardHits'),
+    },
+  }
+}
+
+/** The same, and its photo where one waits. */
 export function recordOver(
   record: DiscRecord,
   waiting: readonly Waiting[],
 ): DiscRecord & { readonly photoWaiting: Written<'photos'> | undefined } {
-  const { disc } = record.row
-  const photoWaiting = rowOver('photos', disc.id, undefined, waiting)
-  const own = (row: { readonly discId: string }) => row.discId === disc.id
-  const byDay = (a: { readonly day: string }, b: { readonly day: string }) =>
-    a.day < b.day ? -1 : a.day > b.day ? 1 : 0
+  const photoWaiting = rowOver('photos', record.row.disc.id, undefined, waiting)
   return {
-    ...record,
+    ...recordAfter(record, waiting),
     photo: photoWaiting ? photoWaiting.photo !== null : record.photo,
     photoWaiting,
-    inspections: rowsOver('inspections', record.inspections, waiting, own).sort((a, b) => byDay(b, a)),
-    wearNotes: rowsOver('wear-notes', record.wearNotes, waiting, own)
-      .filter((n) => n.removedAt === null)
-      .sort(byDay),
+  }
+}
+
+/** What waits changes of what each disc has been through: throws that were logged, and what was noted. */
+function usedSince(board: Board, noted: readonly WearNote[], waiting: readonly Waiting[]) {
+  const more = new Map<string, { throws: number; hardHits: number }>()
+  const add = (discId: string, throws: number, hardHits: number) => {
+    const sum = more.get(discId) ?? { throws: 0, hardHits: 0 }
+    more.set(discId, { throws: sum.throws + throws, hardHits: sum.hardHits + hardHits })
+  }
+  if (waiting.some((w) => isOf(w, 'wear-notes'))) {
+    for (const n of board.noted) add(n.discId, -n.throws, -n.hardHits)
+    for (const n of noted) add(n.discId, n.throws, n.hardHits)
+  }
+  // a throw that was stored before is counted already
+  for (const w of waiting)
+    if (isOf(w, 'throws') && w.body.version === 0 && w.body.takenBackAt === null) add(w.body.discId, 1, 0)
+  return more
+}
+
+/** Lanes as they were worked out, of discs as they are by now: without those that are gone, under the job each is carried for. */
+export function lanesOver(lanes: Board['lanes'], discs: Board['discs']): Board['lanes'] {
+  const byId = new Map(discs.map((d) => [d.id, d]))
+  return lanes.map(({ jobId, discs: on }) => ({
+    jobId,
+    discs: on
+      .filter((d) => isAtHand(byId.get(d.discId) ?? { state: 'lost' }))
+      .map((d) => ({ ...d, assigned: byId.get(d.discId)?.jobId === jobId })),
+  }))
+}
+
+/** The board with what waits laid over it; it says what of it has changed, for its lanes to be worked out anew. */
+export function boardOver(board: Board, waiting: readonly Waiting[]): Board {
+  const jobs = rowsOver('jobs', board.jobs, waiting)
+    .filter((j) => j.removedAt === null)
+    .sort((a, b) => a.rank - b.rank)
+  const events = rowsOver('disc-events', board.events, waiting).filter((e) => e.removedAt === null)
+  const noted = rowsOver('wear-notes', board.noted, waiting).filter((n) => n.removedAt === null)
+  const plastics = new Map(rowsOver('plastic-wear', [], waiting).map((p) => [p.id, p]))
+  const used = usedSince(board, noted, waiting)
+  const eventsOf = group(events, (e) => e.discId)
+  const changed = new Set(board.changed?.discs)
+  const discs = board.discs.map((d) => {
+    const { kind, outOfMake } = plastics.get(d.plasticId) ?? d
+    const more = used.get(d.id) ?? { throws: 0, hardHits: 0 }
+    const now = {
+      ...d,
+      kind,
+      outOfMake,
+      throws: d.throws + more.throws,
+      hardHits: d.hardHits + more.hardHits,
+      aDay: Math.max(0, d.aDay + more.throws / LATELY_DAYS),
+      ...lifeOf(eventsOf.get(d.id) ?? []),
+    }
+    // how a plastic is believed to wear shows on discs that are on a lane
+    const isOnBoard = now.tests.length > 0 || now.jobId !== null
+    const isOtherwise =
+      more.throws !== 0 ||
+      more.hardHits !== 0 ||
+      now.jobId !== d.jobId ||
+      isAtHand(now) !== isAtHand(d) ||
+      (kind !== d.kind && isOnBoard)
+    if (isOtherwise) changed.add(d.id)
+    return now
+  })
+  const lanes = lanesOver(board.lanes, discs)
+  const before = new Map(board.jobs.map((j) => [j.id, JSON.stringify(namedJob(j))]))
+  const otherJobs = jobs.filter((j) => before.get(j.id) !== JSON.stringify(namedJob(j))).map((j) => j.id)
+  return {
+    ...board,
+    jobs,
+    events,
+    noted,
+    discs,
+    lanes,
+    changed: { discs: [...changed], jobs: [...new Set([...(board.changed?.jobs ?? []), ...otherJobs])] },
   }
 }

@@ -1,9 +1,9 @@
 import type { Problem } from '../../contract/imports.ts'
 import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
-import { QueueStore } from './queueStore.ts'
+import { NotKept, QueueStore } from './queueStore.ts'
 import type { Refused, Waiting } from './queueStore.ts'
-import type { Row } from './row.ts'
+import type { Row } from '../../contract/row.ts'
 
 export interface QueueOptions {
   readonly name: string
@@ -11,6 +11,8 @@ export interface QueueOptions {
   readonly send: (kind: WriteKind, body: Row, signal: AbortSignal) => Promise<Row>
   /** What the server said against a row; undefined where it said nothing of the row. */
   readonly refusal: (error: unknown) => Problem | undefined
+  /** Why nobody here may write rows of a kind; undefined where they may. */
+  readonly against?: (kind: WriteKind) => string | undefined
   /** Called with every row as the server has it, before it leaves the queue, on every page of this device. */
   readonly onSent: (sent: Pick<Waiting, 'kind' | 'body'>, stored: Row) => Promise<void>
   /** Called when a row was set aside: what is stored instead is not what is shown. */
@@ -84,9 +86,11 @@ export class Queue {
   /**
    * Puts a row down; resolved once it is stored on this device.
    *
-   * @throws NotKept when the device does not take it
+   * @throws NotKept when the device does not take it, or nobody here may write it
    */
   async put<K extends WriteKind>(kind: K, row: Sent<K>): Promise<void> {
+    const against = this.options.against?.(kind)
+    if (against !== undefined) throw new NotKept(against)
     const put = await this.#store.add(kind, WIRE, row)
     this.#now([...this.#waiting.filter((w) => w.key !== put.key), put])
     this.#others?.postMessage({ type: 'changed' } satisfies News)

@@ -2,9 +2,9 @@ import { openDB } from 'idb'
 import type { DBSchema, IDBPDatabase, IDBPTransaction } from 'idb'
 import type { Problem } from '../../contract/imports.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
-import { broughtForward } from './older.ts'
-import type { KeptWrite } from './older.ts'
-import type { Row } from './row.ts'
+import { broughtForward } from '../../contract/older.ts'
+import type { KeptWrite } from '../../contract/older.ts'
+import type { Row } from '../../contract/row.ts'
 
 /** A write that waits on this device until the server has acknowledged it. */
 export interface Waiting {

@@ -1,5 +1,4 @@
 import { boundsOf } from '../../core/judge/words.ts'
-import { wearRate } from '../../core/judge/wear.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
 import { PAGE_SIZE, stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, ShelfPage, ShelfQuery, ShelfRow } from '../../contract/shelfPage.ts'
@@ -145,6 +144,6 @@ export const recordHere = (row: ShelfRow): DiscRecord => ({
   tests: [],
   throws: [],
   likeness: null,
-  wear: { rate: wearRate([]), throws: 0, hardHits: 0, forecast: null },
+  wear: { throws: 0, hardHits: 0, kind: 'unknown', foretold: null },
   disagreements: [],
 })

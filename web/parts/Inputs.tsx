@@ -68,12 +68,13 @@ export function SelectInput({
   error,
   hint,
   className,
+  hideLabel,
   children,
   ...rest
 }: LabelledProps & ComponentProps<'select'>) {
   const id = useId()
   return (
-    <Labelled {...{ label, error, hint, className, id }}>
+    <Labelled {...{ label, error, hint, className, hideLabel, id }}>
       <select
         id={id}
         aria-invalid={error !== undefined}

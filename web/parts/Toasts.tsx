@@ -16,6 +16,10 @@ const tell = (list: readonly Message[]) => {
   for (const l of listeners) l()
 }
 
+const STAYS_MS = 7_000
+/** What can still be undone is not read and reached in the same time by every hand. */
+const STAYS_TO_ACT_MS = 20_000
+
 /** Says something briefly, with at most one thing to do about it. */
 export function say(text: string, action?: Message['action'], tone: Message['tone'] = 'said'): void {
   tell([...messages.slice(-2), { id: next++, text, tone, ...(action && { action }) }])
@@ -31,11 +35,12 @@ export function Toasts() {
     () => messages,
   )
   return (
-    <Toast.Provider duration={7000} swipeDirection="left">
+    <Toast.Provider swipeDirection="left">
       {list.map((m) => (
         <Toast.Root
           key={m.id}
           type={m.tone === 'wrong' ? 'foreground' : 'background'}
+          duration={m.action ? STAYS_TO_ACT_MS : STAYS_MS}
           onOpenChange={(open) => !open && tell(messages.filter((x) => x.id !== m.id))}
           className={`flex items-center justify-between gap-3 rounded-lg px-4 py-2.5 text-body shadow-lg ${
             m.tone === 'wrong' ? 'bg-accent text-card' : 'bg-pick text-on-pick'

@@ -1,6 +1,18 @@
-import { createElement, Suspense } from 'react'
-import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
+import { createElement, lazy, Suspense } from 'react'
+import {
+  createBrowserRouter,
+  Navigate,
+  Outlet,
+  RouterProvider,
+  useLocation,
+  useParams,
+  useRouteError,
+} from 'react-router'
 import type { RouteObject } from 'react-router'
+import { useMe } from '../data/crew.ts'
+import { useNews } from '../data/news.ts'
+import { useTakeAlong } from '../data/takeAlong.ts'
+import { useUpdate } from '../data/update.ts'
 import { Button } from '../parts/Button.tsx'
 import { Card, Empty, Reload, Waiting } from '../parts/Card.tsx'
 import type { Door, Screen } from '../parts/door.ts'
@@ -8,12 +20,18 @@ import { addressIn, Stations } from '../parts/StationLink.tsx'
 import { DOORS } from '../stations/doors.ts'
 import { Bars } from './Bars.tsx'
 import { lastTrial } from './lastTrial.ts'
+import { Newer } from './Newer.tsx'
 import { Shortcuts } from './Shortcuts.tsx'
 
 function Frame() {
+  useNews()
+  useTakeAlong()
+  const { pathname } = useLocation()
+  useUpdate(pathname)
   return (
     <Stations value={DOORS}>
       <Bars />
+      <Newer />
       <main className="mx-auto w-full max-w-[1600px] max-md:pb-[calc(3.75rem+env(safe-area-inset-bottom))]">
         <Suspense fallback={<Waiting what="the station" />}>
           <Outlet />
@@ -99,4 +117,17 @@ const router = createBrowserRouter([
   },
 ])
 
-export const App = () => <RouterProvider router={router} />
+const ComeIn = lazy(() => import('./ComeIn.tsx'))
+
+/** The app, for whoever is in on this device. */
+export function App() {
+  const me = useMe()
+  if (!me) return null
+  if (!me.person)
+    return (
+      <Suspense>
+        <ComeIn />
+      </Suspense>
+    )
+  return <RouterProvider router={router} />
+}

@@ -8,6 +8,7 @@ import { useTrials } from '../data/hooks.ts'
 import type { Door } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
 import { lastTrial } from './lastTrial.ts'
+import { Mark } from './Mark.tsx'
 import { WaitingBadge } from './WaitingBadge.tsx'
 
 /** The trial that is open: the one in the address, else the one last looked at here. */
@@ -47,21 +48,6 @@ function useWays(trial: Trial | undefined) {
         return address === undefined ? [] : [{ door, address, here: isScreenOf(door, pathname) }]
       })
   return { shed: ways('shed'), ofTrial: ways('trial'), apart: ways('apart') }
-}
-
-function Mark() {
-  return (
-    <svg width="38" height="20" viewBox="0 0 38 20" aria-hidden>
-      <path d="M2 11h34" stroke="var(--on-spruce-quiet)" strokeWidth="1.5" strokeDasharray="1.5 3" />
-      <path
-        d="M2 11c9 0 11 6 17 4s6-8 16-12"
-        fill="none"
-        stroke="var(--color-accent-dark)"
-        strokeWidth="2.6"
-        strokeLinecap="round"
-      />
-    </svg>
-  )
 }
 
 /** The ways through the app: one bar at the top of a desk, one at the bottom of a phone, where the thumb is. */

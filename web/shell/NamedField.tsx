@@ -2,7 +2,7 @@ import { OBSERVED_KEYS, rowOf } from '../../core/throw/observed.ts'
 import { capital, fieldWords } from '../../contract/words.ts'
 import { useSessions, useShelf, useThrowers } from '../data/hooks.ts'
 import { useUnits } from '../data/preferences.tsx'
-import type { Row } from '../data/row.ts'
+import type { Row } from '../../contract/row.ts'
 import { measureOf } from '../data/units.ts'
 import { FigureInput, SelectInput, TextInput } from '../parts/Inputs.tsx'
 

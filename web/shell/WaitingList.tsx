@@ -7,7 +7,7 @@ import type { Sent, WriteKind } from '../../contract/writes.ts'
 import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
 import { isOf } from '../data/queueStore.ts'
 import type { Refused } from '../data/queueStore.ts'
-import type { Row } from '../data/row.ts'
+import type { Row } from '../../contract/row.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { angleWords, aside } from '../data/units.ts'
 import { Button } from '../parts/Button.tsx'
@@ -37,6 +37,10 @@ const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
   reviews: ['review', 'reviews'],
   'review-sections': ['section of a review', 'sections of reviews'],
   'review-photos': ['photo of a review', 'photos of reviews'],
+  jobs: ['job', 'jobs'],
+  'disc-events': ['entry in the life of a disc', 'entries in the lives of discs'],
+  'plastic-wear': ['kind of a plastic', 'kinds of plastics'],
+  'drill-answers': ['answer of the eye drill', 'answers of the eye drill'],
 }
 
 /** What waits on this device, and what the server did not take and why. */

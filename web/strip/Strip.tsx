@@ -1,7 +1,8 @@
 import { ticks } from 'd3'
-import { createContext, useContext, useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { createContext, useContext, useId, useMemo } from 'react'
 import type { KeyboardEvent, PointerEvent, ReactNode } from 'react'
 import { useUnits } from '../data/preferences.tsx'
+import { useWidth } from './useWidth.ts'
 
 /** A place on the field, m: downrange along the aim line, and to the thrower's left of it (up on the strip). */
 export interface Spot {
@@ -82,16 +83,8 @@ export function Strip({
 }: StripProps) {
   const room = Math.max(0, ...names.map((n) => n.length * LETTER_PX + 16))
   const units = useUnits()
-  const box = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(0)
+  const { box, width } = useWidth()
   const clip = useId()
-  useLayoutEffect(() => {
-    const element = box.current!
-    const watch = new ResizeObserver(() => setWidth(element.clientWidth))
-    watch.observe(element)
-    setWidth(element.clientWidth)
-    return () => watch.disconnect()
-  }, [])
 
   const wide = Math.max(50, width - PAD.left - PAD.right)
   const { from: start = 0, left: high, right: low } = reach

@@ -1,4 +1,4 @@
-import { proxy, wrap } from 'comlink'
+import { proxy } from 'comlink'
 import type { Remote } from 'comlink'
 import { useMemo, useState } from 'react'
 import { ratedFromShelf, sheetOf } from '../../contract/sheet.ts'
@@ -10,38 +10,19 @@ import { useAsked } from '../data/useAsked.ts'
 import type { Limit } from '../../core/judge/limits.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { numberOf, Told } from './lines.ts'
+import { OneWorker } from './oneWorker.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
-interface Started {
-  readonly remote: Remote<RatingWorker>
-  readonly told: Told
-  /** Rejected when the worker dies; it never answers then. */
-  readonly died: Promise<never>
-}
-let started: Started | undefined
-
-/** The one worker that rates, started when first asked, and again after it has died. */
-function ratingWorker(): Started {
-  if (started) return started
-  const worker = new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' })
-  const died = new Promise<never>((_, reject) => {
-    worker.addEventListener('error', (e) => {
-      started = undefined
-      worker.terminate()
-      reject(new Error(`The rating stopped working: ${e.message || 'its worker could not be loaded'}.`))
-    })
-  })
-  died.catch(() => {})
-  return (started = { remote: wrap<RatingWorker>(worker), told: new Told(), died })
-}
+const rating = new OneWorker<RatingWorker, Told>(
+  () => new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' }),
+  'The rating',
+  () => new Told(),
+)
 
 /** Asks the worker that rates; an answer or an error, never silence. */
-export async function askRating<T>(
+export const askRating = <T>(
   question: (worker: Remote<RatingWorker>, told: Told) => Promise<T>,
-): Promise<T> {
-  const { remote, told, died } = ratingWorker()
-  return await Promise.race([question(remote, told), died])
-}
+): Promise<T> => rating.ask(question)
 
 export interface RatingState {
   /** What the worker knows this reading by. */

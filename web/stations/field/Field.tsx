@@ -2,6 +2,7 @@ import { useMemo, useReducer, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
+import { useHolding } from '../../data/hands.ts'
 import { useKnown, usePlaces, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
@@ -27,6 +28,7 @@ import { useArms } from './useArms.ts'
 import { useDevices } from './useDevices.ts'
 import { useFieldKeys } from './useFieldKeys.ts'
 import { useForecast, usePathTo } from './useForecast.ts'
+import { useIntended } from './useIntended.ts'
 import { useKeeping } from './useKeeping.ts'
 import { useLiveWind } from './useLiveWind.ts'
 import { useNext } from './useNext.ts'
@@ -123,7 +125,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
     (() => dispatch({ type: 'chosen', meant: { discId: lastThrown.discId, hyzerDeg: lastThrown.hyzerDeg } }))
   const warmingUp = !edited && proposed.warmUp === true && meant.discId === proposed.disc
   // stroke, power and thrower follow the plan from throw to throw; within a throw they are the person’s to change
-  const step = `${view.throws.length} ${state.putOff} ${proposed.disc} ${proposed.hyzerDeg}`
+  const step = `${state.kept} ${state.putOff} ${proposed.disc} ${proposed.hyzerDeg}`
   if (!edited && state.followed !== step) {
     const { stroke, power, throwerId } = proposed
     const turn = throwerId ?? (lastThrown && turns.after(lastThrown.throwerId))
@@ -144,6 +146,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
     listening && live.now ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }
   const devices = useDevices(state, dispatch, meant, thrower, blows)
   const leave = () => setParams({}, { replace: true })
+  useIntended(discs, dispatch)
   const { keep, takeBack } = useKeeping({
     ...{ view, state, dispatch, meant, thrower, edited, warmingUp },
     live: listening ? live : undefined,
@@ -151,7 +154,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
   })
 
   const see = (change: Partial<Seen>) =>
-    dispatch({ type: 'seen', change, meantDeg: meant.hyzerDeg, at: Date.now() })
+    dispatch({ type: 'seen', change, meantDeg: meant.hyzerDeg, discId: meant.discId, at: Date.now() })
   const stand = (change: Partial<Standing>) => dispatch({ type: 'stood', change })
   const later = () => dispatch({ type: 'putOff' })
   const turn = () => dispatch({ type: 'turned' })
@@ -165,6 +168,11 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
     const ids = (byTurns.length > 1 ? byTurns : view.throwers).map((t) => t.id)
     stand({ throwerId: ids[(ids.indexOf(thrower.id) + 1) % ids.length]! })
   }
+  // whoever only looks on holds nothing
+  useHolding(
+    trial.id,
+    next.logs && !edited ? { ...meant, stroke: standing.stroke, power: standing.power } : undefined,
+  )
   const pause = () => (pauses.since === undefined ? pauses.pause() : pauses.goOn())
   useFieldKeys({
     ...{ turn, clock, later, again, pause, nextThrower, angle },

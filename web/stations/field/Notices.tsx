@@ -4,6 +4,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
+import { Twice } from './Twice.tsx'
 
 /** A wind that moved by so much between two throws spoils a comparison by eye, m/s. */
 const SPOILS = 2
@@ -66,6 +67,7 @@ export function Notices({
           </Button>
         </div>
       )}
+      <Twice {...{ view, session, name }} className={box} />
       {moved > SPOILS && last && (
         <div role="status" className={box}>
           <span className="min-w-40 flex-1">

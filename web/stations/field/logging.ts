@@ -14,6 +14,8 @@ export interface Logging {
   readonly seen: Seen
   /** What somebody asked for instead of what was proposed. */
   readonly asked: Partial<Meant>
+  /** The power that was asked for with it: the plan, should it come up meanwhile, does not change it. */
+  readonly askedPower: number | undefined
   /** Proposed throws that were put off. */
   readonly putOff: number
   /** When the stopwatch was started, ms; and whether it runs. */
@@ -23,16 +25,24 @@ export interface Logging {
   readonly landedAt: number | undefined
   /** The throw of the plan that stroke, power and thrower were taken from. */
   readonly followed: string | undefined
+  /** Throws kept on this screen so far: what others keep meanwhile changes nothing of the one being logged. */
+  readonly kept: number
 }
 
 /** What can happen while a throw is logged. */
 export type FieldEvent =
   /** Something of it was seen; `meant` is the angle asked for as it stood, `at` now, ms. */
-  | { readonly type: 'seen'; readonly change: Partial<Seen>; readonly meantDeg: number; readonly at: number }
+  | {
+      readonly type: 'seen'
+      readonly change: Partial<Seen>
+      readonly meantDeg: number
+      readonly discId?: string
+      readonly at: number
+    }
   /** What holds from throw to throw was changed. */
   | { readonly type: 'stood'; readonly change: Partial<Standing> }
   /** Another throw is wanted than the one proposed. */
-  | { readonly type: 'chosen'; readonly meant: Partial<Meant> }
+  | { readonly type: 'chosen'; readonly meant: Partial<Meant>; readonly power?: number }
   /** Something of the throw is wanted otherwise. */
   | { readonly type: 'asked'; readonly change: Partial<Meant> }
   | { readonly type: 'putOff' }
@@ -66,11 +76,13 @@ export const startLogging = (
   standing,
   seen,
   asked,
+  askedPower: undefined,
   putOff: 0,
   startedAt: undefined,
   timing: false,
   landedAt: undefined,
   followed: undefined,
+  kept: 0,
 })
 
 /** Which way the thrower faces: out along the aim line until somebody turned. */
@@ -83,17 +95,22 @@ export const airCalls = (seen: Seen): string[] => (seen.notes[IN_THE_AIR] ?? '')
 export function logging(state: Logging, event: FieldEvent): Logging {
   switch (event.type) {
     case 'seen':
-      return seenNow(state, event.change, event.meantDeg, event.at)
+      return seenNow(state, event.change, event, event.at)
     case 'stood':
-      return { ...state, standing: { ...state.standing, ...event.change } }
+      return {
+        ...state,
+        // what is changed by hand is what is asked for from then on
+        askedPower: state.askedPower === undefined ? undefined : (event.change.power ?? state.askedPower),
+        standing: { ...state.standing, ...event.change },
+      }
     case 'chosen':
-      return { ...state, asked: event.meant }
+      return withPower({ ...state, asked: event.meant, askedPower: event.power })
     case 'asked':
       return { ...state, asked: { ...state.asked, ...event.change } }
     case 'putOff':
-      return { ...state, asked: {}, putOff: state.putOff + 1 }
+      return { ...state, asked: {}, askedPower: undefined, putOff: state.putOff + 1 }
     case 'restarted':
-      return { ...state, asked: {}, putOff: 0 }
+      return { ...state, asked: {}, askedPower: undefined, putOff: 0 }
     case 'outing':
       return { ...state, session: event.session }
     case 'turned':
@@ -115,23 +132,47 @@ export function logging(state: Logging, event: FieldEvent): Logging {
     case 'called':
       return { ...state, seen: { ...state.seen, notes: calledIn(state.seen, event.word) } }
     case 'followed':
-      return { ...state, followed: event.step, standing: { ...state.standing, ...event.change } }
+      return withPower({
+        ...state,
+        followed: event.step,
+        standing: { ...state.standing, ...event.change },
+      })
     case 'volunteered':
       return volunteered(state, event.thrown, event.at)
     case 'kept':
-      return { ...startLogging(state.session, state.standing), followed: state.followed }
+      return {
+        ...startLogging(state.session, state.standing),
+        followed: state.followed,
+        kept: state.kept + 1,
+      }
   }
 }
 
-function seenNow(state: Logging, change: Partial<Seen>, meantDeg: number, at: number): Logging {
+/** With the power that was asked for, where one was. */
+const withPower = (state: Logging): Logging =>
+  state.askedPower === undefined
+    ? state
+    : { ...state, standing: { ...state.standing, power: state.askedPower } }
+
+function seenNow(
+  state: Logging,
+  change: Partial<Seen>,
+  { meantDeg, discId }: { readonly meantDeg: number; readonly discId?: string },
+  at: number,
+): Logging {
   const seen = { ...state.seen, ...change }
   if (landingOf(state.seen) || !landingOf(seen)) return { ...state, seen }
-  // what was asked of a throw that has landed no longer follows the wind
+  // what was asked of a throw that has landed no longer follows the wind, nor what others throw meanwhile
+  const disc = state.asked.discId ?? discId
   return {
     ...state,
     seen,
     landedAt: at,
-    asked: { ...state.asked, hyzerDeg: state.asked.hyzerDeg ?? meantDeg },
+    asked: {
+      ...state.asked,
+      hyzerDeg: state.asked.hyzerDeg ?? meantDeg,
+      ...(disc !== undefined && { discId: disc }),
+    },
   }
 }
 

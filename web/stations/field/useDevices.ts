@@ -26,7 +26,13 @@ export function useDevices(
       const query = new URLSearchParams({ downM: String(landing.carryM), rightM: String(landing.rightM) })
       const found = await read(`/api/devices/range-finder?${query}`, RangeReport)
       const { carryM, rightM } = found
-      dispatch({ type: 'seen', change: { carryM, rightM }, meantDeg: meant.hyzerDeg, at: Date.now() })
+      dispatch({
+        type: 'seen',
+        change: { carryM, rightM },
+        meantDeg: meant.hyzerDeg,
+        discId: meant.discId,
+        at: Date.now(),
+      })
       const { distanceM, bearingDeg } = found.range
       say(
         `${units.length.show(distanceM)} at ${Math.abs(bearingDeg)}° ${bearingDeg < 0 ? 'left' : 'right'} of the line. ${found.device}.`,

@@ -5,7 +5,7 @@ import { askOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import type { Reading } from '../../workers/rating.worker.ts'
-import { draftLine, NOTHING_SEEN } from './draft.ts'
+import { draftLine, landingOf, NOTHING_SEEN } from './draft.ts'
 import type { Meant, Standing } from './draft.ts'
 import type { Logging } from './logging.ts'
 import { useLineAngle, useTelling } from './useForecast.ts'
@@ -14,6 +14,8 @@ import type { Queue } from './useQueue.ts'
 
 export interface NextThrow {
   readonly queue: Queue
+  /** Whether this device logs, and does not only look on. */
+  readonly logs: boolean
   readonly proposed: Queue['next'][number]
   readonly meant: Meant
   readonly lineAngle: LineAngle | undefined
@@ -60,7 +62,8 @@ export function useNext(
     const disc = discs.find((d) => d.disc.code === code)?.disc.id
     return disc === undefined ? [] : [{ disc, hyzerDeg }]
   })
-  const queue = useQueue(view, session.id, best)
+  const logs = state.kept > 0 || landingOf(seen) !== null
+  const queue = useQueue(view, session.id, best, logs ? `${state.kept} ${putOff}` : undefined)
   const proposed = queue.next[putOff % queue.next.length]!
   const discId = asked.discId ?? proposed.disc
   const disc = discs.find((d) => d.disc.id === discId)
@@ -70,5 +73,5 @@ export function useNext(
   const lineAngle = useLineAngle(asks.key, sameLine, lineFor(0), asks.reading)
   const found = lineAngle?.found && proposed.warmUp !== true ? wholeDegrees(lineAngle.hyzerRad) : undefined
   const meant = { discId, hyzerDeg: asked.hyzerDeg ?? found ?? proposed.hyzerDeg }
-  return { queue, proposed, meant, lineAngle, best, tellingError: told, lineFor }
+  return { queue, logs, proposed, meant, lineAngle, best, tellingError: told, lineFor }
 }

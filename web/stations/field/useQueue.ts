@@ -1,10 +1,12 @@
 import { WARM_UP } from '../../../core/throw/whyNot.ts'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
+import type { Hand } from '../../../core/plan/hands.ts'
 import { LINE_DEG, remainingThrows } from '../../../core/plan/order.ts'
 import type { Leg } from '../../../core/throw/leg.ts'
 import type { Plan, Throw } from '../../../contract/trials.ts'
+import { useOthersHands } from '../../data/hands.ts'
 import type { TrialView } from '../../data/hooks.ts'
 
 /** A throw that could be next. */
@@ -37,9 +39,18 @@ function warmUpsLeft(plan: Plan | null, throws: readonly Throw[], sessionId: str
  * thrown least. Throws of a same-line trial are alike whatever angle they took.
  *
  * @param best the most telling throws, best first, where they are wanted and known
+ * @param holding names the throw this device is about to make, while it logs
  */
-export function useQueue(view: TrialView, sessionId: string, best: readonly Cell[] | undefined): Queue {
-  const { trial, throws } = view
+export function useQueue(
+  view: TrialView,
+  sessionId: string,
+  best: readonly Cell[] | undefined,
+  holding: string | undefined,
+): Queue {
+  const { trial } = view
+  const hands = useOthersHands(trial.id, trial.plan?.protocol ?? 'same release')
+  const { throws, held } = useHeldStill(view.throws, hands.held, holding)
+  const others = useMemo(() => [...new Set([...held, ...hands.yielded])], [held, hands.yielded])
   const sameLine = trial.plan?.protocol === 'same line'
   const counted = useMemo(
     () =>
@@ -53,26 +64,55 @@ export function useQueue(view: TrialView, sessionId: string, best: readonly Cell
       nextThrows(
         trial.discIds,
         trial.hyzerDegs,
-        counted,
+        [...counted, ...others],
         Math.max(7, trial.discIds.length * trial.hyzerDegs.length),
       ),
-    [trial, counted],
+    [trial, counted, others],
   )
   const planned = useMemo(() => {
     const { plan } = trial
     if (!plan) return []
     return remainingThrows(
       plan.throws.map((t) => ({ ...t, disc: t.discId, power: t.power ?? plan.power })),
-      counted,
+      [...counted, ...others],
       plan.protocol,
     )
-  }, [trial, counted])
+  }, [trial, counted, others])
   const warmUps = useMemo(() => warmUpsLeft(trial.plan, throws, sessionId), [trial.plan, throws, sessionId])
+  // what somebody else is about to throw is not handed out twice
+  const free = best?.filter((b) => !others.some((o) => o.disc === b.disc && o.hyzerDeg === b.hyzerDeg))
   const next =
-    best && best.length > 0
-      ? best
+    free && free.length > 0
+      ? free
       : planned.length > 0
         ? [...warmUps.map((disc) => ({ disc, hyzerDeg: 0, warmUp: true })), ...planned]
         : even
   return { next, planned, warmUps }
+}
+
+interface Known {
+  readonly throws: readonly Throw[]
+  /** By others. */
+  readonly held: readonly Hand[]
+}
+
+/**
+ * What was known when this device took its next throw in hand: what others throw and take meanwhile changes nothing of it.
+ * Everything while it only looks on.
+ */
+function useHeldStill(throws: readonly Throw[], held: readonly Hand[], holding: string | undefined): Known {
+  const [at, setAt] = useState<{
+    readonly holding: string
+    readonly ids: ReadonlySet<string>
+    readonly held: readonly Hand[]
+  }>()
+  if (holding !== undefined && at?.holding !== holding)
+    setAt({ holding, held, ids: new Set(throws.map((t) => t.id)) })
+  return useMemo(
+    () =>
+      holding === undefined || at?.holding !== holding
+        ? { throws, held }
+        : { throws: throws.filter((t) => at.ids.has(t.id)), held: at.held },
+    [throws, held, holding, at],
+  )
 }

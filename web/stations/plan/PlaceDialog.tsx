@@ -8,7 +8,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
 
 /** A field to throw on: how long it is, where its aim line points, what to mind. */
 export function PlaceDialog({
@@ -21,10 +21,25 @@ export function PlaceDialog({
   onKept: (id: string) => void
 }) {
   const units = useUnits()
-  const { control, register, handleSubmit, formState } = useForm<z.input<typeof Place>, unknown, Place>({
+  const { control, register, handleSubmit, formState, setValue } = useForm<
+    z.input<typeof Place>,
+    unknown,
+    Place
+  >({
     resolver: zodResolver(Place),
-    defaultValues: place,
+    defaultValues: { ...place, latDeg: place.latDeg ?? null, lonDeg: place.lonDeg ?? null },
   })
+  const here = () => {
+    navigator.geolocation.getCurrentPosition(
+      ({ coords }) => {
+        setValue('latDeg', Number(coords.latitude.toFixed(6)), { shouldDirty: true })
+        setValue('lonDeg', Number(coords.longitude.toFixed(6)), { shouldDirty: true })
+        if (coords.accuracy > 10) say(`The position is good to ${Math.round(coords.accuracy)} m.`)
+      },
+      (e) => sayWrong(`This device does not say where it is: ${e.message}`),
+      { enableHighAccuracy: true, timeout: 20_000 },
+    )
+  }
   const keep = async (row: Place) => {
     await outbox.put('places', row)
     say(`${row.name} is kept.`)
@@ -51,6 +66,11 @@ export function PlaceDialog({
             measure={units.length}
             digits={0}
           />
+        </div>
+        <div className="grid items-end gap-4 sm:grid-cols-[1fr_1fr_auto]">
+          <FigureField control={control} name="latDeg" label="Throwing mark, latitude" unit="°" digits={6} />
+          <FigureField control={control} name="lonDeg" label="longitude, east" unit="°" digits={6} />
+          <Button onClick={here}>Where I stand</Button>
         </div>
         <TextInput
           label="Surface"

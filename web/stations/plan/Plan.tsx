@@ -1,9 +1,10 @@
 import { format } from 'date-fns'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
+import { BLANK_PLAN } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { bodyOf } from '../../../contract/sheet.ts'
-import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { plannedDisc, seedOf } from '../../../contract/proposed.ts'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import { expectedCarry } from '../../../core/plan/carry.ts'
 import { effortOf } from '../../../core/plan/effort.ts'
@@ -61,23 +62,6 @@ const TOLD: Partial<Record<QuestionKind, string>> = {
   wind: 'what the wind does',
 }
 
-/** What a plan says besides its throws, nothing said. */
-const BLANK_PLAN = {
-  convention: 'fresh',
-  pair: null,
-  claims: [],
-  built: [],
-  likeDiscId: null,
-  placeId: null,
-  startsAt: null,
-} satisfies Partial<Plan>
-
-const plannedDisc = (d: ShelvedDisc) => ({
-  id: d.disc.id,
-  numbers: d.inForce.numbers,
-  isNew: d.disc.wear === 'new',
-})
-
 function Planning({ view }: { view: TrialView }) {
   const { trial, discs } = view
   const units = useUnits()
@@ -87,7 +71,7 @@ function Planning({ view }: { view: TrialView }) {
   const protocol = trial.plan?.protocol ?? 'same release'
   const made = useMemo(() => madeSoFar(view.throws, protocol), [view.throws, protocol])
   // the same trial proposes the same order, until somebody shuffles
-  const seed = Number.parseInt(trial.id.slice(-5), 16)
+  const seed = seedOf(trial.id)
   const [params] = useSearchParams()
   const wanted = params.get('kind')
   const kind = QUESTION_KINDS.find((k) => k === wanted) ?? kindOf(view)

@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import { format } from 'date-fns'
+import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Outcome } from '../../../core/rating/outcome.ts'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
@@ -13,6 +14,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { History } from './History.tsx'
 
 type Which = 'all' | 'left-out' | 'taken-back'
 
@@ -45,6 +47,7 @@ export function Throws({
   /** Somebody wants to know what would be without a throw. */
   onWithout: (thrown: Throw, number: number) => void
 }) {
+  const [asked, setAsked] = useState<Throw>()
   const [params, setParams] = useSearchParams()
   const which = (params.get('throws') ?? 'all') as Which
   const leftOut = view.throws.filter((t) => !t.counts)
@@ -103,6 +106,7 @@ export function Throws({
                 onWithout={() => onWithout(t, number.get(t.id)!)}
                 onTakeBack={() => void takeBack(t)}
                 onRestore={() => void put({ ...t, takenBackAt: null })}
+                onHistory={() => setAsked(t)}
               />
             ))}
             {rows.length === 0 && (
@@ -117,8 +121,10 @@ export function Throws({
       </div>
       <p className="mt-2 text-note text-quiet">
         The forecast is for a release like this thrower’s usual one in the wind that was logged. Pull is a
-        throw’s share in the numbers: well below 1 it fits nothing else.
+        throw’s share in the numbers: well below 1 it fits nothing else. A throw’s number says who logged and
+        changed it.
       </p>
+      {asked && <History thrown={asked} number={number.get(asked.id)} onClose={() => setAsked(undefined)} />}
     </>
   )
 }
@@ -133,9 +139,11 @@ interface RowProps {
   readonly onWithout: () => void
   readonly onTakeBack: () => void
   readonly onRestore: () => void
+  /** Somebody wants to know who wrote it. */
+  readonly onHistory: () => void
 }
 
-function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRestore }: RowProps) {
+function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRestore, onHistory }: RowProps) {
   const units = useUnits()
   const at = view.discs.findIndex((d) => d.disc.id === t.discId)
   const code = view.discs[at]?.disc.code ?? '?'
@@ -144,8 +152,15 @@ function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRes
   const cell = 'px-2 py-1.5'
   return (
     <tr className={clsx('border-t border-rule', !t.counts && 'text-quiet')}>
-      <td className={clsx('figure', cell)} title={format(new Date(t.thrownAt), 'd MMM yyyy, HH:mm')}>
-        {number ?? '–'}
+      <td className="figure p-0.5" title={format(new Date(t.thrownAt), 'd MMM yyyy, HH:mm')}>
+        <button
+          type="button"
+          aria-label={`History of throw ${number ?? 'taken back'}`}
+          className="min-h-9 min-w-9 rounded-lg underline decoration-edge underline-offset-4 hover:bg-tint max-md:min-h-11 max-md:min-w-11"
+          onClick={onHistory}
+        >
+          {number ?? '–'}
+        </button>
       </td>
       <td className={cell}>
         <span className="flex items-center gap-2">

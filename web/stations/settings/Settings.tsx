@@ -1,14 +1,15 @@
 import { usePreferences } from '../../data/preferences.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
+import { Sections } from './Sections.tsx'
 import { Throwers } from './Throwers.tsx'
 
 export default function Settings() {
   const { preferences, change } = usePreferences()
   return (
-    <div className="mx-auto max-w-3xl space-y-3 p-3 md:p-4">
+    <Sections here="main">
       <Card className="p-5" label="How it looks">
-        <h1 className="text-title">Settings</h1>
+        <h2 className="text-title">How it looks</h2>
         <p className="mb-4 text-quiet">
           Kept for you on this device and the server; nobody else sees a change.
         </p>
@@ -37,6 +38,6 @@ export default function Settings() {
         </div>
       </Card>
       <Throwers />
-    </div>
+    </Sections>
   )
 }

@@ -54,7 +54,7 @@ export function Throwers() {
         {throwers?.map((t) => (
           <li
             key={t.id}
-            className="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-0.5 border-t border-rule py-1.5 sm:grid-cols-[minmax(9rem,1fr)_5rem_minmax(16rem,auto)_auto]"
+            className="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-0.5 border-t border-rule py-1.5 sm:grid-cols-[minmax(9rem,1fr)_6rem_22rem_auto]"
           >
             <span className="font-medium">{t.name}</span>
             <Button

@@ -27,6 +27,7 @@ import { hueOf } from '../../strip/hues.ts'
 import { DiscForm } from './DiscForm.tsx'
 import { HandSaid } from './HandSaid.tsx'
 import { InspectForm } from './InspectForm.tsx'
+import { JobsCard } from './JobsCard.tsx'
 import { LikeCard } from './LikeCard.tsx'
 import { Photo } from './Photo.tsx'
 import { RimCard } from './RimCard.tsx'
@@ -145,6 +146,7 @@ function Page({ record }: { record: KnownDisc }) {
 
       <div className="grid min-w-0 content-start gap-3">
         <Evidence record={record} disc={disc} />
+        <JobsCard discId={disc.disc.id} />
         <NumbersCard disc={disc} disagreements={record.disagreements} />
         {!record.partly && (
           <LikeCard

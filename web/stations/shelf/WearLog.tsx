@@ -1,17 +1,16 @@
 import { zodResolver } from '@hookform/resolvers/zod'
-import { format } from 'date-fns'
-import { X } from 'lucide-react'
 import { useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
+import { foretoldWords } from '../../../core/rotation/words.ts'
 import { WearNote } from '../../../contract/inspection.ts'
 import type { DiscRecord } from '../../../contract/shelfPage.ts'
 import { outbox } from '../../data/outbox.ts'
 import { today } from '../../data/outing.ts'
-import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
+import { LogEntry } from '../../parts/LogEntry.tsx'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 
 /** What the disc went through, and what that does to its plastic. */
@@ -41,9 +40,8 @@ export function WearLog({ record }: { record: DiscRecord }) {
     await store({ ...note, removedAt: new Date().toISOString() })
     say('The note was taken back.', { label: 'Restore', run: () => void store(note) })
   }
-  const { value: per100, sd } = wear.rate.per100
   return (
-    <Card className="p-4" label="Wear log">
+    <Card className="min-w-0 p-4" label="Wear log">
       <h2 className="text-lead">Wear log</h2>
       <p>
         <span className="figure">{wear.throws}</span> throws{' '}
@@ -53,46 +51,27 @@ export function WearLog({ record }: { record: DiscRecord }) {
           </>
         )}
         <span className="text-quiet">
-          since new, logged here and noted.{' '}
-          {record.weighing ? (
-            'Weighing the tests of its plastic …'
-          ) : (
-            <>
-              A hundred throws change the stability of this plastic by{' '}
-              <span className="figure">{figure(per100, 2)}</span> ±{' '}
-              <span className="figure">{sd.toFixed(2)}</span>
-              {wear.rate.retests > 1
-                ? `, from ${wear.rate.retests} tests of its discs`
-                : ', as of any plastic until its discs are tested again'}
-              .
-            </>
-          )}
+          since new, logged here and noted. {record.weighing && 'Weighing the tests of its plastic …'}
         </span>
       </p>
-      {wear.forecast && (
+      {wear.foretold && (
         <p className="text-quiet">
-          {wear.forecast.leavesAfterThrows === null
-            ? 'It should stay within half a number for thousands of throws.'
-            : `Likely half a number off in about ${wear.forecast.leavesAfterThrows} throws, in ${wear.forecast.earliest ?? 0} at the earliest.`}
+          {foretoldWords(wear.foretold, wear.kind, `${row.maker.name} ${row.plastic.name}`).join(' ')}
         </p>
       )}
       {wearNotes.length > 0 && (
         <ul className="mt-2">
           {wearNotes.map((n) => (
-            <li key={n.id} className="flex items-center gap-3 border-t border-rule py-1">
-              <span className="w-28 text-quiet">{format(n.day, 'd MMM yyyy')}</span>
+            <LogEntry
+              key={n.id}
+              day={n.day}
+              takesBack={`Take back the note of ${n.day}`}
+              onTakeBack={() => void drop(n)}
+            >
               <span className="figure">+{n.throws}</span>
               {n.hardHits > 0 && <span>{n.hardHits} hard hits</span>}
               <span className="min-w-0 flex-1 truncate text-quiet">{n.note}</span>
-              <button
-                type="button"
-                aria-label={`Take back the note of ${n.day}`}
-                className="grid size-8 place-items-center rounded-md hover:bg-tint"
-                onClick={() => void drop(n)}
-              >
-                <X size={16} aria-hidden />
-              </button>
-            </li>
+            </LogEntry>
           ))}
         </ul>
       )}

@@ -1,6 +1,7 @@
 import { Download, Upload } from 'lucide-react'
 import { useState } from 'react'
 import type { Throw } from '../../../../contract/trials.ts'
+import { usePlaces } from '../../../data/hooks.ts'
 import { outbox } from '../../../data/outbox.ts'
 import { Button, buttonLook } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
@@ -15,6 +16,12 @@ export function ThrowsView(props: ViewProps) {
   const { view, reading, name, answer } = props
   const { trial } = view
   const [without, setWithout] = useState<{ thrown: Throw; number: number }>()
+  const places = usePlaces()
+  // where a place says where it is, its throws can be laid on a map
+  const isPlaced = view.sessions.some((s) => {
+    const place = places.find((p) => p.id === s.placeId)
+    return place?.latDeg != null && place.bearingDeg !== null && view.throws.some((t) => t.sessionId === s.id)
+  })
   const counted = view.throws.filter((t) => t.counts).length
   const finish = async () => {
     const next = { ...trial, finishedAt: trial.finishedAt === null ? new Date().toISOString() : null }
@@ -33,6 +40,25 @@ export function ThrowsView(props: ViewProps) {
         <a href={`/api/trials/${trial.id}/throws.csv`} download className={buttonLook()}>
           <Download size={16} aria-hidden /> Export CSV
         </a>
+        <a
+          href={`/api/trials/${trial.id}/package`}
+          download
+          title="The whole trial, for another reviewer to bring in beside their own"
+          className={buttonLook('plain', 'max-lg:hidden')}
+        >
+          <Download size={16} aria-hidden /> Package
+        </a>
+        {isPlaced &&
+          (['geojson', 'gpx'] as const).map((format) => (
+            <a
+              key={format}
+              href={`/api/trials/${trial.id}/throws.${format}`}
+              download
+              className={buttonLook('plain', 'max-lg:hidden')}
+            >
+              <Download size={16} aria-hidden /> {format === 'gpx' ? 'GPX' : 'GeoJSON'}
+            </a>
+          ))}
         <StationLink at="readout/import" params={{ trialId: trial.id }} className={buttonLook()}>
           <Upload size={16} aria-hidden /> Import CSV
         </StationLink>

@@ -1,0 +1,87 @@
+import { useEffect } from 'react'
+import useSWR, { mutate } from 'swr'
+import { DeviceKeys, Me, Member, Members, Pass, Sharing } from '../../contract/crew.ts'
+import type { Role } from '../../contract/crew.ts'
+import { ask, change, read, takeAway, whenSignedOut } from './api.ts'
+import { useRead } from './hooks.ts'
+import { forgetMe, keepMe, keptMe } from './me.ts'
+import { REMEMBERED } from './remembered.ts'
+
+const ME = '/api/me'
+/** Who is in on this device; undefined until that is known. */
+export function useMe(): Me | undefined {
+  const { data } = useSWR<Me>(ME, (p: string) => read(p, Me), { fallbackData: keptMe() as Me })
+  useEffect(() => {
+    if (!data) return
+    keepMe(data)
+    // whoever is out reads nothing of what was read here; what they logged and was not sent stays
+    if (data.person === null && typeof caches !== 'undefined') void caches.delete(REMEMBERED)
+  }, [data])
+  useEffect(() => whenSignedOut(() => void mutate(ME)), [])
+  return data
+}
+
+/** Comes in, and opens the app as whoever that is. */
+async function cameIn(path: string, body: unknown): Promise<void> {
+  keepMe(await ask(path, body, Me))
+  // a code in the address is used up; it does not stay in the history
+  history.replaceState(null, '', '/')
+  location.assign('/')
+}
+export const pair = (code: string, device: string) => cameIn('/api/pair', { code, device })
+export const signIn = (name: string, passphrase: string, device: string) =>
+  cameIn('/api/sign-in', { name, passphrase, device })
+export const join = (secret: string, name: string, passphrase: string, device: string) =>
+  cameIn('/api/join', { secret, name, passphrase, device })
+
+/** Goes out: what was read is forgotten on this device, what waits stays. */
+export async function signOut(): Promise<void> {
+  await ask('/api/sign-out', {}, Me)
+  forgetMe()
+  if (typeof caches !== 'undefined') await caches.delete(REMEMBERED)
+  location.assign('/')
+}
+
+export const openPairing = () => ask('/api/pairings', {}, Pass)
+export const invite = (role: Role) => ask('/api/invitations', { role }, Pass)
+
+const PEOPLE = '/api/people'
+export const usePeople = () => useRead(PEOPLE, Members).data
+export async function changeMember(id: string, standing: { role: Role; removed: boolean }): Promise<void> {
+  await change(`${PEOPLE}/${id}`, standing, Member)
+  await Promise.all([mutate(PEOPLE), mutate(KEYS), mutate(ME)])
+}
+export async function changeMyself(me: {
+  name: string
+  passphrase?: string
+  before?: string
+}): Promise<void> {
+  await mutate(ME, change(ME, me, Me), { revalidate: false })
+  await Promise.all([mutate(PEOPLE), mutate(KEYS)])
+}
+
+const KEYS = '/api/keys'
+export const useKeys = () => useSWR(KEYS, (p: string) => read(p, DeviceKeys), { refreshInterval: 5000 }).data
+export const takeKeyAway = (id: string) =>
+  mutate(KEYS, takeAway(`${KEYS}/${id}`, DeviceKeys), { revalidate: false })
+
+const SHARING = '/api/sharing'
+export const useSharing = (isOwner: boolean) => useRead(isOwner ? SHARING : null, Sharing).data
+export const turnSharing = (on: boolean) =>
+  mutate(SHARING, change(SHARING, { on }, Sharing), { revalidate: false })
+
+/** What a device may be called until somebody names it: “iPhone”, “Android phone”, “Firefox on Linux”. */
+export function usualDeviceName(agent = navigator.userAgent): string {
+  if (/iPhone/.test(agent)) return 'iPhone'
+  if (/iPad/.test(agent)) return 'iPad'
+  if (/Android/.test(agent)) return /Mobile/.test(agent) ? 'Android phone' : 'Android tablet'
+  const browser = /Firefox/.test(agent)
+    ? 'Firefox'
+    : /Edg\//.test(agent)
+      ? 'Edge'
+      : /Chrome/.test(agent)
+        ? 'Chromium'
+        : 'Safari'
+  const system = /Windows/.test(agent) ? 'Windows' : /Mac/.test(agent) ? 'a Mac' : 'Linux'
+  return `${browser} on ${system}`
+}

@@ -1,0 +1,79 @@
+import { useEffect, useMemo } from 'react'
+import useSWR from 'swr'
+import { v7 as newId } from 'uuid'
+import { heldByOthers, yieldedTo } from '../../core/plan/hands.ts'
+import type { Hand as HeldThrow } from '../../core/plan/hands.ts'
+import type { Protocol } from '../../core/plan/order.ts'
+import { Hands } from '../../contract/news.ts'
+import type { Held } from '../../contract/news.ts'
+import { addressOf } from '../../contract/writes.ts'
+import { change, read } from './api.ts'
+
+const KEPT = 'veer-line.device'
+const inMemory = newId()
+/** This browser, by an id it made. */
+function deviceId(): string {
+  try {
+    const kept = localStorage.getItem(KEPT)
+    if (kept !== null) return kept
+    localStorage.setItem(KEPT, inMemory)
+  } catch {
+    // a browser that stores nothing is another device at every visit
+  }
+  return inMemory
+}
+
+const handsAt = (trialId: string) => `${addressOf('trials', trialId)}/hands`
+/** What other devices on a trial are about to throw. */
+export interface OthersHands {
+  /** Left to them. */
+  readonly held: readonly HeldThrow[]
+  /** Of these, the same throw as this device holds, held before. */
+  readonly yielded: readonly HeldThrow[]
+}
+const NOBODYS: OthersHands = { held: [], yielded: [] }
+
+export function useOthersHands(trialId: string, protocol: Protocol): OthersHands {
+  const { data } = useSWR(handsAt(trialId), (p: string) => read(p, Hands), { shouldRetryOnError: false })
+  return useMemo(() => {
+    if (!data || data.length === 0) return NOBODYS
+    const hands = data.map(({ deviceId: device, held, since }) => ({
+      device,
+      since: Date.parse(since),
+      disc: held.discId,
+      hyzerDeg: held.hyzerDeg,
+      stroke: held.stroke,
+      power: held.power,
+    }))
+    const device = deviceId()
+    return {
+      held: heldByOthers(hands, device, protocol),
+      yielded: yieldedTo(hands, device, protocol),
+    }
+  }, [data, protocol])
+}
+
+/** Lets other devices on a trial know what this one is about to throw; nothing while it does not log. */
+export function useHolding(trialId: string, held: Held | undefined): void {
+  const told = held ? JSON.stringify(held) : undefined
+  useEffect(() => {
+    if (told === undefined) return
+    const tell = () =>
+      // without a network nobody is told, and nobody has to be
+      void change(
+        `${addressOf('trials', trialId)}/hand`,
+        { deviceId: deviceId(), held: JSON.parse(told) as Held },
+        Hands,
+      ).catch(() => {})
+    tell()
+    const timer = setInterval(tell, 5 * 60_000)
+    return () => clearInterval(timer)
+  }, [trialId, told])
+  useEffect(
+    () => () =>
+      void change(`${addressOf('trials', trialId)}/hand`, { deviceId: deviceId(), held: null }, Hands).catch(
+        () => {},
+      ),
+    [trialId],
+  )
+}

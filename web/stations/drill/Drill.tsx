@@ -1,0 +1,180 @@
+import { useState } from 'react'
+import { v7 as newId } from 'uuid'
+import { questionOf } from '../../../core/drill/deal.ts'
+import { QUESTION_KINDS } from '../../../core/drill/question.ts'
+import type { Answer, Question, QuestionKind } from '../../../core/drill/question.ts'
+import { isRight, pointsOf } from '../../../core/drill/scoring.ts'
+import { levelAfter } from '../../../core/drill/staircase.ts'
+import { likeOf } from '../../../core/drill/watcher.ts'
+import { fadeSide } from '../../../core/flight/hand.ts'
+import type { DrillAnswer } from '../../../contract/drill.ts'
+import { keepAnswer, useDrillAnswers } from '../../data/drill.ts'
+import { useThrowers } from '../../data/hooks.ts'
+import { figure } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card, Waiting } from '../../parts/Card.tsx'
+import { Chip } from '../../parts/Choice.tsx'
+import { SelectInput } from '../../parts/Inputs.tsx'
+import { sayWrong } from '../../parts/Toasts.tsx'
+import { Asking } from './Asking.tsx'
+import { Report } from './Report.tsx'
+
+const KIND_WORDS: Record<QuestionKind, string> = {
+  angle: 'release angle',
+  turn: 'turn',
+  fade: 'fade',
+  nose: 'nose',
+  cause: 'disc, release or wind',
+  'more stable': 'more stable of two',
+  'stood up': 'stood up',
+  landing: 'landing',
+}
+const SESSION_MS = 5 * 60_000
+const NOBODY = ''
+
+interface Session {
+  readonly startedAt: number
+  readonly question: Question
+  readonly key: number
+  readonly given: readonly DrillAnswer[]
+}
+
+/** Five minutes of flights that are called, and what they say of the eye that called them. */
+export default function Drill() {
+  const { answers } = useDrillAnswers()
+  const { throwers = [] } = useThrowers()
+  const [who, setWho] = useState(NOBODY)
+  const [kinds, setKinds] = useState<readonly QuestionKind[]>(QUESTION_KINDS)
+  const [session, setSession] = useState<Session>()
+  const [over, setOver] = useState<readonly DrillAnswer[]>()
+  if (!answers) return <Waiting what="what your eye said so far" />
+  const watcher = throwers.find((t) => t.id === who)
+  const own = answers
+    .filter((a) => (a.throwerId ?? NOBODY) === who)
+    .toSorted((a, b) => a.answeredAt.localeCompare(b.answeredAt))
+  const fade = watcher ? fadeSide(watcher.hand, 'backhand') : 'left'
+  const ask = (given: readonly DrillAnswer[]): Question => {
+    const kind = kinds[Math.floor(Math.random() * kinds.length)]!
+    const ids = new Set(own.map((a) => a.id))
+    const all = [...own, ...given.filter((a) => !ids.has(a.id))]
+    return questionOf(kind, levelAfter(all.filter((a) => a.kind === kind).map((a) => a.right)), Math.random())
+  }
+  const begin = () => {
+    setOver(undefined)
+    setSession({ startedAt: Date.now(), question: ask([]), key: 0, given: [] })
+  }
+  const end = (given: readonly DrillAnswer[]) => {
+    setSession(undefined)
+    setOver(given)
+  }
+  const answered = async (now: Session, answer: Answer) => {
+    const { question } = now
+    const row: DrillAnswer = {
+      id: newId(),
+      throwerId: watcher?.id ?? null,
+      answeredAt: new Date().toISOString(),
+      kind: question.kind,
+      level: question.level,
+      truth: question.truth,
+      answer: answer as DrillAnswer['answer'],
+      like: likeOf(question),
+      right: isRight(question.truth, answer),
+      points: pointsOf(question, answer),
+    }
+    setSession({ ...now, given: [...now.given, row] })
+    try {
+      await keepAnswer(row)
+    } catch (e) {
+      sayWrong(`This answer could not be kept: ${(e as Error).message}`)
+    }
+  }
+  const next = ({ startedAt, given, key }: Session) =>
+    Date.now() - startedAt > SESSION_MS
+      ? end(given)
+      : setSession({ startedAt, given, key: key + 1, question: ask(given) })
+  const turn = (kind: QuestionKind) => {
+    const left = kinds.includes(kind) ? kinds.filter((k) => k !== kind) : [...kinds, kind]
+    if (left.length > 0) setKinds(left)
+  }
+  return (
+    <div className="mx-auto max-w-4xl p-3 md:p-4">
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-title">Eye drill</h1>
+          <p className="text-quiet">Call flights whose truth is known, and learn what your eye does.</p>
+        </div>
+        {session && (
+          <div className="flex items-center gap-3">
+            <span className="text-quiet" data-testid="so-far">
+              {session.given.length} answered{sumWords(session.given)}
+            </span>
+            <Button onClick={() => end(session.given)}>End the session</Button>
+          </div>
+        )}
+      </div>
+      {session ? (
+        <Asking
+          key={session.key}
+          question={session.question}
+          fade={fade}
+          onAnswer={(answer) => void answered(session, answer)}
+          onNext={() => next(session)}
+        />
+      ) : (
+        <div className="grid gap-3">
+          {over && (
+            <Card className="p-4" label="The session">
+              <p className="text-lead" role="status">
+                {over.length === 0
+                  ? 'The session is over; nothing was answered.'
+                  : `The session is over: ${over.length} answered${sumWords(over)}.`}
+              </p>
+            </Card>
+          )}
+          <Card className="p-4" label="A session">
+            <h2 className="text-lead">Five minutes</h2>
+            <p className="text-quiet">
+              You see flights from behind the tee and say what you saw, and how sure you are. Sure and right
+              earns most, 100 points; having seen nothing earns none; sure and wrong costs most. It gets
+              harder while you are right three times in four.
+            </p>
+            <div className="mt-3 flex flex-wrap items-end gap-3">
+              {throwers.length > 0 && (
+                <SelectInput
+                  label="Whose eye"
+                  value={who}
+                  onChange={(e) => setWho(e.target.value)}
+                  className="w-56"
+                >
+                  <option value={NOBODY}>Nobody in particular</option>
+                  {throwers.map((t) => (
+                    <option key={t.id} value={t.id}>
+                      {t.name}
+                    </option>
+                  ))}
+                </SelectInput>
+              )}
+              <Button kind="primary" onClick={begin}>
+                Begin
+              </Button>
+            </div>
+            <div className="mt-3 flex flex-wrap gap-1.5" role="group" aria-label="What is asked">
+              {QUESTION_KINDS.map((k) => (
+                <Chip key={k} on={kinds.includes(k)} onClick={() => turn(k)}>
+                  {KIND_WORDS[k]}
+                </Chip>
+              ))}
+            </div>
+          </Card>
+          <Report answers={own} />
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** What answers earned on average: “, 71 points on average”. */
+const sumWords = (given: readonly DrillAnswer[]): string =>
+  given.length === 0
+    ? ''
+    : `, ${figure(given.reduce((s, a) => s + a.points, 0) / given.length, 0)} points on average`

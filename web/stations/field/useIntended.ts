@@ -1,0 +1,24 @@
+import { useEffect } from 'react'
+import type { Dispatch } from 'react'
+import { useSearchParams } from 'react-router'
+import { INTENDED, intendedOf } from '../../../contract/lab.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import { angleWords, powerWords } from '../../data/units.ts'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+import type { FieldEvent } from './logging.ts'
+
+/** A throw that was made up elsewhere, which the address holds, is the next one: once, and then the run goes on. */
+export function useIntended(discs: readonly ShelvedDisc[], dispatch: Dispatch<FieldEvent>): void {
+  const [params, setParams] = useSearchParams()
+  const held = params.get(INTENDED)
+  useEffect(() => {
+    if (held === null) return
+    const intended = intendedOf(held)
+    if (intended && discs.some((d) => d.disc.id === intended.discId)) {
+      const { discId, hyzerDeg, power } = intended
+      dispatch({ type: 'chosen', meant: { discId, hyzerDeg }, power })
+      say(`Next as it was set: ${angleWords(hyzerDeg)}, ${powerWords(power)}.`)
+    } else sayWrong('The throw that was meant is of no disc of this trial.')
+    setParams((p) => (p.delete(INTENDED), p), { replace: true })
+  }, [held, discs, dispatch, setParams])
+}

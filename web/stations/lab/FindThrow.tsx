@@ -1,0 +1,148 @@
+import { useState } from 'react'
+import type { FoundThrow } from '../../../core/lab/find.ts'
+import { airOf } from '../../../contract/lab.ts'
+import type { LabSetup } from '../../../contract/lab.ts'
+import { angleWords, figure, percent, powerWords } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { Chip } from '../../parts/Choice.tsx'
+import { askThrows } from '../../workers/lab.ts'
+import type { Discs, NamedDisc } from './useLab.ts'
+
+interface FindThrowProps {
+  readonly setup: LabSetup
+  readonly discs: Discs
+  readonly flown: readonly NamedDisc[]
+  readonly search: Search
+}
+
+type Search = ReturnType<typeof useSearch>
+interface Found {
+  /** Of which setup. */
+  readonly key: string
+  readonly throws: readonly FoundThrow[]
+  readonly over: number
+}
+
+/** Whatever a search depends on. */
+const keyOf = ({ throw: t, weather, obstacles }: LabSetup, over: string) =>
+  JSON.stringify([{ ...t, power: 0, hyzerDeg: 0, aimDeg: 0 }, weather, obstacles, over])
+
+/** A search for the throw, and what it found last. */
+export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDisc[]) {
+  const [everywhere, setEverywhere] = useState(false)
+  const [found, setFound] = useState<Found>()
+  const [working, setWorking] = useState(false)
+  const [error, setError] = useState<Error>()
+  const key = keyOf(setup, everywhere ? 'shelf' : flown.map((f) => f.key).join())
+  const run = async () => {
+    const over = everywhere ? discs.shelf.map(discs.ofShelf) : flown
+    if (working || over.length === 0 || setup.obstacles.length === 0) return
+    setWorking(true)
+    setError(undefined)
+    try {
+      const throws = await askThrows({
+        discs: over.map(({ key: id, disc }) => ({ id, disc })),
+        like: setup.throw,
+        air: airOf(setup.weather),
+        obstacles: setup.obstacles,
+      })
+      setFound({ key, throws, over: over.length })
+    } catch (e) {
+      setError(e as Error)
+    }
+    setWorking(false)
+  }
+  return {
+    everywhere,
+    setEverywhere,
+    found,
+    isOld: found !== undefined && found.key !== key,
+    working,
+    error,
+    run,
+  }
+}
+
+/** Looks for the angle, power, aim and disc that most likely do it, and takes one of them. */
+export function FindThrow({
+  setup,
+  discs,
+  flown,
+  search,
+  onTake,
+}: FindThrowProps & { readonly onTake: (part: Partial<LabSetup>) => void }) {
+  const { found } = search
+  const take = ({ id, throw: t }: FoundThrow) => {
+    const now = setup.discs
+    const at = now.findIndex((_, i) => flown[i]?.key === id)
+    // the one that is thrown stands first
+    const first = at >= 0 ? now[at]! : { id }
+    const rest = now.filter((_, i) => i !== at)
+    onTake({ throw: t, discs: [first, ...(at >= 0 ? rest : rest.slice(1))] })
+  }
+  const nameOf = (id: string) =>
+    flown.find((f) => f.key === id)?.name ?? discs.named({ id })?.name ?? 'a disc'
+  return (
+    <Card className="p-3.5" label="Find the throw">
+      <h2 className="text-lead">Find the throw</h2>
+      {setup.obstacles.length === 0 ? (
+        <p className="text-quiet">
+          Put a landing zone, a gap or water on the field first; then the angle, power and disc are found that
+          most likely get there.
+        </p>
+      ) : (
+        <>
+          <div className="mt-1.5 flex flex-wrap items-center gap-2">
+            <Button kind="primary" keyHint="F" disabled={search.working} onClick={() => void search.run()}>
+              {search.working ? 'Looking …' : 'Find the throw'}
+            </Button>
+            <Chip on={search.everywhere} onClick={() => search.setEverywhere(!search.everywhere)}>
+              Any disc of the shelf
+            </Chip>
+          </div>
+          {search.error && (
+            <p role="alert" className="mt-2 text-accent">
+              {search.error.message}
+            </p>
+          )}
+          {found && (
+            <div className="mt-2" role="status">
+              {search.isOld && <p className="text-quiet">Something has changed since; look again.</p>}
+              {found.throws.length === 0 ? (
+                <p>
+                  No angle does it: nothing gets there once in ten
+                  {found.over > 1 ? `, with none of ${found.over} discs` : ''}.
+                </p>
+              ) : (
+                <ol className="divide-y divide-rule">
+                  {found.throws.map((f) => (
+                    <li key={f.id} className="flex items-center justify-between gap-2 py-2">
+                      <span>
+                        <b className="font-semibold">{percent(f.chance.both)}</b>, {nameOf(f.id)}
+                        <span className="block text-note text-quiet">
+                          {angleWords(f.throw.hyzerDeg)}, {powerWords(Math.round(100 * f.throw.power) / 100)},
+                          aimed {aimWords(f.throw.aimDeg, setup.fade)}
+                        </span>
+                      </span>
+                      <Button onClick={() => take(f)} aria-label={`Take this throw of ${nameOf(f.id)}`}>
+                        Take it
+                      </Button>
+                    </li>
+                  ))}
+                </ol>
+              )}
+            </div>
+          )}
+        </>
+      )}
+    </Card>
+  )
+}
+
+function aimWords(aimDeg: number, fade: 'left' | 'right'): string {
+  const shown = figure(Math.abs(aimDeg), 1)
+  if (Number(shown) === 0) return 'along the line'
+  const isLeft = aimDeg > 0 === (fade === 'left')
+  return `${shown}° ${isLeft ? 'left' : 'right'}`
+}

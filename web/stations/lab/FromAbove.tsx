@@ -1,0 +1,229 @@
+import { useRef } from 'react'
+import type { KeyboardEvent } from 'react'
+import type { Place } from '../../../core/lab/field.ts'
+import { FATES } from '../../../core/lab/field.ts'
+import { instantOf } from '../../../core/lab/flight.ts'
+import type { LabFlight } from '../../../core/lab/flight.ts'
+import type { LabObstacle } from '../../../contract/lab.ts'
+import { hueOf } from '../../strip/hues.ts'
+import { EndLabels, Flight } from '../../strip/layers.tsx'
+import { Strip, useScale } from '../../strip/Strip.tsx'
+import type { Scale, Spot } from '../../strip/Strip.tsx'
+import type { ShownFlight } from '../../flown/Views.tsx'
+import type { FlownCloud } from '../../workers/lab.ts'
+
+interface FromAboveProps {
+  readonly flights: readonly ShownFlight[]
+  /** What the first is compared with. */
+  readonly before: ShownFlight | undefined
+  readonly cloud: FlownCloud | undefined
+  readonly obstacles: readonly LabObstacle[]
+  readonly fade: 'left' | 'right'
+  readonly atS: number | undefined
+  readonly reach: { readonly down: number; readonly left: number; readonly right: number }
+  readonly onLand: (at: Place) => void
+  readonly onMove: (place: number, obstacle: LabObstacle) => void
+}
+
+/** A pointer this near, px, holds something. */
+const NEAR_PX = 34
+const STEP_M = 1
+
+/** An obstacle whose centre, or whose nearer end, is at another place. */
+function movedTo(o: LabObstacle, at: Place, by: Place): LabObstacle {
+  const add = (p: Place): Place => ({ downM: p.downM + by.downM, sideM: p.sideM + by.sideM })
+  if (o.kind === 'ceiling') return { ...o, fromM: o.fromM + by.downM, toM: o.toM + by.downM }
+  if (o.kind === 'line') return { ...o, from: add(o.from), to: add(o.to) }
+  return { ...o, at }
+}
+const middleOf = (o: LabObstacle): Place => {
+  if (o.kind === 'ceiling') return { downM: (o.fromM + o.toM) / 2, sideM: 0 }
+  if (o.kind === 'line')
+    return { downM: (o.from.downM + o.to.downM) / 2, sideM: (o.from.sideM + o.to.sideM) / 2 }
+  return o.at
+}
+
+/** The field from above: flights, where throws scatter, and what stands there; the landing and obstacles are dragged. */
+export function FromAbove({
+  flights,
+  before,
+  cloud,
+  obstacles,
+  fade,
+  atS,
+  reach,
+  onLand,
+  onMove,
+}: FromAboveProps) {
+  const sign = fade === 'left' ? 1 : -1
+  const spot = ({ downM, sideM }: Place): Spot => ({ down: downM, left: sign * sideM })
+  const place = ({ down, left }: Spot): Place => ({ downM: down, sideM: sign * left })
+  const held = useRef<{ obstacle: number; from: Place; was: LabObstacle } | 'landing'>(undefined)
+  const landed = flights[0]?.flight.landed
+  const point = (at: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
+    const here = place(at)
+    if (phase === 'down') {
+      const away = (p: Place) =>
+        Math.hypot(scale.x(p.downM) - scale.x(at.down), scale.y(sign * p.sideM) - scale.y(at.left))
+      const nearest = obstacles
+        .map((was, obstacle) => ({ was, obstacle, away: away(middleOf(was)) }))
+        .sort((a, b) => a.away - b.away)[0]
+      const landing = landed ? away(landed) : Infinity
+      if (nearest && nearest.away < Math.min(NEAR_PX, landing))
+        held.current = { obstacle: nearest.obstacle, from: here, was: nearest.was }
+      else held.current = 'landing'
+    }
+    if (held.current === 'landing') onLand(here)
+    else if (held.current) {
+      const { obstacle, from, was } = held.current
+      onMove(obstacle, movedTo(was, here, { downM: here.downM - from.downM, sideM: here.sideM - from.sideM }))
+    }
+    if (phase === 'up') held.current = undefined
+  }
+  const key = (e: KeyboardEvent) => {
+    const by = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
+    if (!by || !landed) return
+    e.preventDefault()
+    onLand({ downM: landed.downM + STEP_M * by[0]!, sideM: landed.sideM + sign * STEP_M * by[1]! })
+  }
+  const pathOf = ({ downM, sideM }: LabFlight): Spot[] =>
+    downM.map((d, i) => spot({ downM: d, sideM: sideM[i]! }))
+  return (
+    <Strip
+      reach={reach}
+      fade={fade}
+      names={flights.map((f) => f.name)}
+      height={300}
+      label="The field from above. Drag the landing to find the power and aim that bring it there; drag what stands on the field."
+      onPoint={point}
+      onKeyDown={key}
+    >
+      {obstacles.map((o, i) => (
+        <OnField key={i} o={o} sign={sign} />
+      ))}
+      <g data-testid="cloud">{cloud && <CloudDots cloud={cloud} sign={sign} />}</g>
+      {before && <Flight path={pathOf(before.flight)} hue="var(--quiet)" dashed width={2.5} />}
+      {flights.map(({ name, flight }, i) => (
+        <Flight key={name} path={pathOf(flight)} hue={hueOf(i)} width={i === 0 ? 3.5 : 2.5} />
+      ))}
+      <EndLabels
+        ends={flights.map(({ name, flight }, i) => ({ at: spot(flight.landed), hue: hueOf(i), words: name }))}
+      />
+      {atS !== undefined &&
+        flights.map(({ name, flight }, i) => (
+          <At key={name} at={spot(instantOf(flight, atS))} hue={hueOf(i)} />
+        ))}
+    </Strip>
+  )
+}
+
+function At({ at, hue }: { at: Spot; hue: string }) {
+  const scale = useScale()
+  return (
+    <circle
+      cx={scale.x(at.down)}
+      cy={scale.y(at.left)}
+      r="8"
+      strokeWidth="3"
+      style={{ fill: hue, stroke: 'var(--card)' }}
+    />
+  )
+}
+
+/** How what becomes of throws is drawn; what stays in is quiet. */
+const FATE_LOOK = {
+  in: { hue: 'var(--ink)', opacity: 0.28 },
+  stopped: { hue: 'var(--accent)', opacity: 0.5 },
+  out: { hue: 'var(--water)', opacity: 0.5 },
+  'off the zone': { hue: 'var(--ink)', opacity: 0.12 },
+} as const
+
+/** Where throws come down or are stopped, a dot each; one path by fate, so that thousands follow the hand. */
+function CloudDots({ cloud: { down, side, fate }, sign }: { cloud: FlownCloud; sign: 1 | -1 }) {
+  const scale = useScale()
+  return FATES.map((name, f) => {
+    let d = ''
+    for (let i = 0; i < down.length; i++)
+      if (fate[i] === f) d += `M${scale.x(down[i]!).toFixed(1)} ${scale.y(sign * side[i]!).toFixed(1)}h0`
+    const { hue, opacity } = FATE_LOOK[name]
+    return (
+      d !== '' && (
+        <path
+          key={name}
+          d={d}
+          strokeWidth="2.6"
+          strokeLinecap="round"
+          strokeOpacity={opacity}
+          style={{ stroke: hue }}
+        />
+      )
+    )
+  })
+}
+
+/** Something on the field. */
+function OnField({ o, sign }: { o: LabObstacle; sign: 1 | -1 }) {
+  const scale = useScale()
+  const [x, y] = [(p: Place) => scale.x(p.downM), (p: Place) => scale.y(sign * p.sideM)]
+  switch (o.kind) {
+    case 'tree':
+      return (
+        <g>
+          <circle
+            cx={x(o.at)}
+            cy={y(o.at)}
+            r={Math.max(5, o.radiusM * scale.along)}
+            fillOpacity="0.75"
+            strokeWidth="1.5"
+            style={{ fill: 'var(--hue-2)', stroke: 'var(--card)' }}
+          />
+          <circle cx={x(o.at)} cy={y(o.at)} r="2" style={{ fill: 'var(--card)' }} />
+        </g>
+      )
+    case 'ceiling':
+      return (
+        <rect
+          x={scale.x(Math.min(o.fromM, o.toM))}
+          width={Math.abs(scale.x(o.toM) - scale.x(o.fromM))}
+          y="0"
+          height={scale.foot}
+          fillOpacity="0.22"
+          strokeDasharray="5 4"
+          style={{ fill: 'var(--hue-2)', stroke: 'var(--hue-2)' }}
+        />
+      )
+    case 'line': {
+      // on to the edges of the field
+      const [dx, dy] = [x(o.to) - x(o.from), y(o.to) - y(o.from)]
+      const far = 3000 / (Math.hypot(dx, dy) || 1)
+      return (
+        <g style={{ stroke: o.water ? 'var(--water)' : 'var(--accent)' }}>
+          <line
+            x1={x(o.from) - far * dx}
+            y1={y(o.from) - far * dy}
+            x2={x(o.to) + far * dx}
+            y2={y(o.to) + far * dy}
+            strokeWidth="3"
+            strokeDasharray={o.water ? undefined : '9 5'}
+          />
+          {[o.from, o.to].map((p, i) => (
+            <circle key={i} cx={x(p)} cy={y(p)} r="4" strokeWidth="2" style={{ fill: 'var(--card)' }} />
+          ))}
+        </g>
+      )
+    }
+    case 'pond':
+    case 'zone':
+      return (
+        <circle
+          cx={x(o.at)}
+          cy={y(o.at)}
+          r={o.radiusM * scale.along}
+          strokeWidth="2"
+          {...(o.kind === 'pond'
+            ? { fillOpacity: 0.3, style: { fill: 'var(--water)', stroke: 'var(--water)' } }
+            : { fillOpacity: 0.4, style: { fill: 'var(--chalk)', stroke: 'var(--ink)' } })}
+        />
+      )
+  }
+}

@@ -1,0 +1,279 @@
+import { deviation } from 'd3'
+import { Link2 } from 'lucide-react'
+import { useMemo } from 'react'
+import type { ReactNode } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import type { Angles } from '../../../core/lab/angles.ts'
+import { FATES } from '../../../core/lab/field.ts'
+import type { Place } from '../../../core/lab/field.ts'
+import { flightOf } from '../../../core/lab/flight.ts'
+import { throwTo } from '../../../core/lab/throwTo.ts'
+import { LAB_RANGE, linkOf } from '../../../contract/lab.ts'
+import type { LabObstacle } from '../../../contract/lab.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { angleWords } from '../../data/units.ts'
+import { useAsked } from '../../data/useAsked.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card, Unanswered } from '../../parts/Card.tsx'
+import { usePlaying } from '../../flown/usePlaying.ts'
+import { FromBehind, FromSide } from '../../flown/Views.tsx'
+import type { ShownFlight } from '../../flown/Views.tsx'
+import { spacePressesWhatHasFocus } from '../../parts/focusKeys.ts'
+import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { askAngles, askCloud } from '../../workers/lab.ts'
+import type { FlownCloud } from '../../workers/lab.ts'
+import { Compared } from './Compared.tsx'
+import { DiscsCard } from './Discs.tsx'
+import { FindThrow, useSearch } from './FindThrow.tsx'
+import { FromAbove } from './FromAbove.tsx'
+import { Obstacles } from './Obstacles.tsx'
+import { PlayBar } from './PlayBar.tsx'
+import { Throwing } from './Throwing.tsx'
+import { ThrowIt } from './ThrowIt.tsx'
+import { flownAs, useDiscs, useSetup } from './useLab.ts'
+import { chanceWords, comesDownWords, landsWords } from './words.ts'
+
+const clamp = (v: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, v))
+
+/** Any disc, any release, any wind, before it is thrown. */
+export default function Lab() {
+  const { setup, change, unreadable } = useSetup()
+  const discs = useDiscs()
+  const units = useUnits()
+  const { named } = discs
+  const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
+  const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
+  const first = useMemo(
+    () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named),
+    [setup.discs, setup.throw, setup.weather, named],
+  )
+  const from = useMemo(() => (setup.before ? flownAs(setup.before, named) : undefined), [setup.before, named])
+  const flights = useMemo(
+    () =>
+      setup.discs.flatMap((disc): ShownFlight[] => {
+        const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named)
+        const flight = one && flightOf(one)
+        return flight ? [{ name: named(disc)!.name, flight }] : []
+      }),
+    [setup.discs, setup.throw, setup.weather, named],
+  )
+  const before = useMemo((): ShownFlight | undefined => {
+    const flight = from && flightOf(from)
+    return flight && { name: named(setup.before!.disc)!.name, flight }
+  }, [from, named, setup.before])
+  const cloud = useAsked(
+    first ? JSON.stringify([first, setup.obstacles]) : null,
+    () => askCloud(first!, setup.obstacles),
+    { inTurn: true },
+  )
+  const spread = useMemo(() => cloud.value && spreadOf(cloud.value), [cloud.value])
+  const angles = useAsked(first ? JSON.stringify(first) : null, () => askAngles(first!), {
+    about: setup.discs.map((d) => JSON.stringify(d)).join(),
+    pauseMs: 120,
+    inTurn: true,
+  })
+  const shown = flights[0]
+  const lastsS = Math.max(1, ...flights.map((f) => f.flight.hangS))
+  const playing = usePlaying(lastsS)
+  const search = useSearch(setup, discs, known)
+  useHotkeys('space', (e) => {
+    if (spacePressesWhatHasFocus(e)) return
+    e.preventDefault()
+    playing.toggle()
+  })
+  useHotkeys('comma', () => playing.step(-1))
+  useHotkeys('period', () => playing.step(1))
+  useHotkeys('f', () => void search.run())
+
+  const reach = useMemo(() => {
+    const sign = setup.fade === 'left' ? 1 : -1
+    const all = [...flights, ...(before ? [before] : [])]
+    const { alongM, asideM } = spread ?? { alongM: 4, asideM: 4 }
+    const lefts = [
+      ...all.flatMap((f) => f.flight.sideM.map((s) => sign * s)),
+      ...setup.obstacles.flatMap((o) =>
+        'at' in o ? [sign * o.at.sideM + o.radiusM, sign * o.at.sideM - o.radiusM] : [],
+      ),
+    ]
+    const downs = [
+      ...all.map((f) => f.flight.landed.downM),
+      ...setup.obstacles.flatMap((o) => ('at' in o ? [o.at.downM + o.radiusM] : [])),
+    ]
+    return {
+      down: 10 * Math.ceil((Math.max(40, ...downs) + 2 * alongM) / 10),
+      left: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => l + 1.4 * asideM)) / 5),
+      right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
+    }
+  }, [flights, before, setup.obstacles, setup.fade, spread])
+
+  const land = (at: Place) => first && change({ throw: throwTo(first, at) })
+  const move = (place: number, o: LabObstacle) =>
+    change((now) => ({ obstacles: now.obstacles.map((was, i) => (i === place ? o : was)) }))
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(`${location.origin}${location.pathname}?${linkOf(setup)}`)
+      say('The link is copied; it holds everything that is set here.')
+    } catch {
+      sayWrong('The link could not be copied; the address of this page is the same link.')
+    }
+  }
+  const thrown = setup.discs[0]!
+  const intended =
+    'id' in thrown
+      ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
+      : undefined
+  const chance = setup.obstacles.length > 0 ? cloud.value?.chance : undefined
+  return (
+    <div className="p-3 md:p-4">
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-title">Line lab</h1>
+          <p className="text-quiet">Which line a disc takes, before you throw it.</p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <ThrowIt intended={intended} />
+          <Button onClick={() => void copy()}>
+            <Link2 size={18} aria-hidden /> Copy the link
+          </Button>
+        </div>
+      </div>
+      {unreadable && (
+        <Card className="mb-3 p-3.5">
+          <p role="alert">
+            The link holds no setup this lab can read; a usual throw is shown instead. Ask for the link again.
+          </p>
+        </Card>
+      )}
+      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_23.5rem] lg:grid-rows-[auto_1fr]">
+        <Card className="p-4" label="The field">
+          {shown ? (
+            <>
+              <p className="text-title leading-7" data-testid="lands">
+                {landsWords(shown.flight, units, setup.fade)} {chance && chanceWords(chance, setup.obstacles)}
+              </p>
+              <Told shown={shown} angles={angles.value} spread={spread} />
+            </>
+          ) : (
+            <p className="text-title leading-7">
+              {discs.reading ? 'Reading the shelf …' : 'This does not fly: choose another disc.'}
+            </p>
+          )}
+          <div className="mt-2">
+            <FromAbove
+              flights={flights}
+              before={before}
+              cloud={cloud.value}
+              obstacles={setup.obstacles}
+              fade={setup.fade}
+              atS={playing.atS}
+              reach={reach}
+              onLand={land}
+              onMove={move}
+            />
+          </div>
+          {cloud.error && <Unanswered asked={cloud} />}
+          <PlayBar playing={playing} lastsS={lastsS} />
+        </Card>
+        <div className="grid gap-3 lg:col-start-2 lg:row-span-2 lg:row-start-1">
+          <DiscsCard flown={setup.discs} discs={discs} onChange={change} />
+          <Throwing setup={setup} onChange={change} />
+        </div>
+        <div className="grid gap-3">
+          <div className="grid gap-3 md:grid-cols-2">
+            <View label="From the side" words="From the side: pull the line to launch it otherwise">
+              <FromSide
+                flights={flights}
+                before={before}
+                obstacles={setup.obstacles}
+                atS={playing.atS}
+                reach={reach.down}
+                launchDeg={setup.throw.launchDeg}
+                onLaunch={(deg) =>
+                  change((now) => ({
+                    throw: { ...now.throw, launchDeg: clamp(Math.round(2 * deg) / 2, LAB_RANGE.launchDeg) },
+                  }))
+                }
+              />
+            </View>
+            <View label="From behind the tee" words="As you see it from behind the tee">
+              <FromBehind
+                flights={flights}
+                before={before}
+                obstacles={setup.obstacles}
+                atS={playing.atS}
+                fade={setup.fade}
+              />
+            </View>
+          </div>
+          <div className="grid items-start gap-3 md:grid-cols-2">
+            <Obstacles
+              obstacles={setup.obstacles}
+              chance={chance}
+              farM={shown?.flight.landed.downM ?? 80}
+              onChange={(obstacles) => change({ obstacles })}
+            />
+            <div className="grid gap-3">
+              <FindThrow setup={setup} discs={discs} flown={known} search={search} onTake={change} />
+              <Compared
+                from={from}
+                to={first}
+                fromName={before?.name ?? ''}
+                fade={setup.fade}
+                onKeep={() =>
+                  change((now) => ({
+                    before: { disc: now.discs[0]!, throw: now.throw, weather: now.weather },
+                  }))
+                }
+                onStop={() => change({ before: null })}
+              />
+            </div>
+          </div>
+        </div>
+      </div>
+    </div>
+  )
+}
+
+/** The flight as it is seen from somewhere. */
+const View = ({ label, words, children }: { label: string; words: string; children: ReactNode }) => (
+  <Card className="p-3.5" label={label}>
+    <h2 className="mb-1 text-note text-quiet">{words}</h2>
+    {children}
+  </Card>
+)
+
+/** How far two throws in three that get through lie from their middle, along and across, m. */
+function spreadOf({ down, side, fate }: FlownCloud) {
+  const through = (of: Float32Array) => of.filter((_, i) => FATES[fate[i]!] !== 'stopped')
+  const sd = (of: Float32Array) => deviation(through(of)) ?? 0
+  return { alongM: sd(down), asideM: sd(side) }
+}
+
+/** What else is said of the throw: how it scatters, how it comes down, and the angles somebody may look for. */
+function Told({
+  shown: { flight },
+  angles,
+  spread,
+}: {
+  readonly shown: ShownFlight
+  readonly angles: Angles | undefined
+  readonly spread: { readonly alongM: number; readonly asideM: number } | undefined
+}) {
+  const { length } = useUnits()
+  const rolls = comesDownWords(flight)
+  const found =
+    angles &&
+    [
+      angles.standsUp !== null && `stands up to flat from ${angleWords(Math.round(angles.standsUp))}`,
+      angles.onLine !== null && `finishes on the line from ${angleWords(Math.round(angles.onLine))}`,
+      angles.flexes !== null && `flexes back from up to ${angleWords(Math.round(angles.flexes))}`,
+    ].filter((w) => w !== false)
+  return (
+    <p className="text-quiet">
+      {spread &&
+        `Two throws in three within ${length.show(spread.alongM, 0)} of that along and ${length.show(spread.asideM, 0)} across. `}
+      {rolls && <b className="font-medium text-accent">{rolls} </b>}
+      {found && found.length > 0 && `With this power it ${found.join(', ')}.`}
+    </p>
+  )
+}

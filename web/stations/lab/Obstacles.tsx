@@ -1,0 +1,197 @@
+import { X } from 'lucide-react'
+import { MOST_OBSTACLES } from '../../../contract/lab.ts'
+import type { LabObstacle } from '../../../contract/lab.ts'
+import type { Chance } from '../../../core/lab/cloud.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { percent } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card } from '../../parts/Card.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { obstacleWords } from './words.ts'
+
+interface ObstaclesProps {
+  readonly obstacles: readonly LabObstacle[]
+  readonly chance: Chance | undefined
+  /** How far throws go, m: what is put on the field stands where it matters. */
+  readonly farM: number
+  readonly onChange: (obstacles: LabObstacle[]) => void
+}
+
+/** What can be put on the field, as it stands first. */
+const KINDS: readonly { readonly name: string; readonly put: (farM: number) => LabObstacle }[] = [
+  {
+    name: 'Landing zone',
+    put: (far) => ({ kind: 'zone', at: { downM: Math.round(far), sideM: 0 }, radiusM: 8 }),
+  },
+  {
+    name: 'Tree',
+    put: (far) => ({ kind: 'tree', at: { downM: Math.round(0.5 * far), sideM: 3 }, radiusM: 1, heightM: 12 }),
+  },
+  {
+    name: 'Gap',
+    put: (far) => ({
+      kind: 'tree',
+      at: { downM: Math.round(0.4 * far), sideM: -3 },
+      radiusM: 1,
+      heightM: 12,
+    }),
+  },
+  {
+    name: 'Branches',
+    put: (far) => ({
+      kind: 'ceiling',
+      fromM: Math.round(0.25 * far),
+      toM: Math.round(0.5 * far),
+      heightM: 6,
+    }),
+  },
+  {
+    name: 'Water’s edge',
+    put: (far) => ({
+      kind: 'line',
+      from: { downM: 0, sideM: 14 },
+      to: { downM: Math.round(far), sideM: 14 },
+      water: true,
+    }),
+  },
+  {
+    name: 'Out of bounds',
+    put: (far) => ({
+      kind: 'line',
+      from: { downM: 0, sideM: -14 },
+      to: { downM: Math.round(far), sideM: -14 },
+      water: false,
+    }),
+  },
+  {
+    name: 'Pond',
+    put: (far) => ({ kind: 'pond', at: { downM: Math.round(0.8 * far), sideM: 12 }, radiusM: 6 }),
+  },
+]
+
+/** Figures of an obstacle that can be set, with what they change. */
+function figuresOf(
+  o: LabObstacle,
+): readonly { label: string; value: number; set: (v: number) => LabObstacle }[] {
+  const at = (
+    of: 'at' | 'from' | 'to',
+    place: { downM: number; sideM: number },
+    words: string,
+  ): { label: string; value: number; set: (v: number) => LabObstacle }[] => [
+    {
+      label: `${words}out`,
+      value: place.downM,
+      set: (downM) => ({ ...o, [of]: { ...place, downM } }) as LabObstacle,
+    },
+    {
+      label: `${words}aside`,
+      value: place.sideM,
+      set: (sideM) => ({ ...o, [of]: { ...place, sideM } }) as LabObstacle,
+    },
+  ]
+  const size = (of: 'radiusM' | 'heightM', label: string, value: number) => ({
+    label,
+    value,
+    set: (v: number) => ({ ...o, [of]: Math.max(0.1, v) }) as LabObstacle,
+  })
+  switch (o.kind) {
+    case 'tree':
+      return [
+        ...at('at', o.at, ''),
+        size('radiusM', 'radius', o.radiusM),
+        size('heightM', 'height', o.heightM),
+      ]
+    case 'ceiling':
+      return [
+        { label: 'from', value: o.fromM, set: (fromM) => ({ ...o, fromM }) },
+        { label: 'to', value: o.toM, set: (toM) => ({ ...o, toM }) },
+        size('heightM', 'height', o.heightM),
+      ]
+    case 'line':
+      return [...at('from', o.from, 'near, '), ...at('to', o.to, 'far, ')]
+    case 'pond':
+    case 'zone':
+      return [...at('at', o.at, ''), size('radiusM', 'radius', o.radiusM)]
+  }
+}
+
+/** What stands on the field, and how many throws each thing takes. */
+export function Obstacles({ obstacles, chance, farM, onChange }: ObstaclesProps) {
+  const units = useUnits()
+  const { length } = units
+  const add = (name: string, put: (farM: number) => LabObstacle) => {
+    const first = put(farM)
+    // a gap is two trees
+    const other: LabObstacle[] =
+      name === 'Gap' && first.kind === 'tree' ? [{ ...first, at: { ...first.at, sideM: 3 } }] : []
+    onChange([...obstacles, first, ...other])
+  }
+  return (
+    <Card className="p-3.5" label="On the field">
+      <h2 className="text-lead">On the field</h2>
+      <div className="mt-1.5 flex flex-wrap gap-1.5" role="group" aria-label="Put on the field">
+        {KINDS.map(({ name, put }) => (
+          <Button
+            key={name}
+            className="!min-h-9 !px-2.5 max-md:!min-h-11"
+            disabled={obstacles.length + 1 >= MOST_OBSTACLES}
+            onClick={() => add(name, put)}
+          >
+            {name}
+          </Button>
+        ))}
+      </div>
+      {obstacles.length > 0 && (
+        <p className="mt-1.5 text-note text-quiet">
+          Out from the tee, and aside of the line, in {length.unit}; aside is positive to the fade side.
+        </p>
+      )}
+      {obstacles.length === 0 ? (
+        <p className="mt-2 text-quiet">
+          Nothing yet: put a tree, a gap, water or a landing zone there, and drag it on the field.
+        </p>
+      ) : (
+        <ul className="mt-2 divide-y divide-rule">
+          {obstacles.map((o, i) => {
+            const taken = chance?.taken[i]
+            return (
+              <li key={i} className="py-2" aria-label={obstacleWords(o, units)}>
+                <div className="flex items-center justify-between gap-2">
+                  <span className="font-medium">{obstacleWords(o, units)}</span>
+                  <span className="flex items-center gap-1">
+                    {taken !== undefined && taken > 0 && (
+                      <span className="text-note text-quiet">
+                        {o.kind === 'zone' ? 'missed by' : 'takes'} {percent(taken)}
+                      </span>
+                    )}
+                    <button
+                      type="button"
+                      aria-label={`Take away: ${obstacleWords(o, units)}`}
+                      className="grid size-9 place-items-center rounded-lg hover:bg-tint max-md:size-11"
+                      onClick={() => onChange(obstacles.filter((_, j) => j !== i))}
+                    >
+                      <X size={16} aria-hidden />
+                    </button>
+                  </span>
+                </div>
+                <div className="grid grid-cols-4 gap-1.5">
+                  {figuresOf(o).map(({ label, value, set }) => (
+                    <FigureInput
+                      key={label}
+                      label={label}
+                      value={length.to(value)}
+                      onChange={(v) =>
+                        v !== null &&
+                        onChange(obstacles.map((was, j) => (j === i ? set(length.from(v)) : was)))
+                      }
+                    />
+                  ))}
+                </div>
+              </li>
+            )
+          })}
+        </ul>
+      )}
+    </Card>
+  )
+}

@@ -1,0 +1,18 @@
+import { Waypoints } from 'lucide-react'
+import { screen } from '../../parts/door.ts'
+import type { Door } from '../../parts/door.ts'
+
+/** Which line a disc takes, before it is thrown. */
+export const lab: Door = {
+  id: 'lab',
+  name: 'Line lab',
+  group: 'shed',
+  icon: Waypoints,
+  screens: { main: screen('shed', 'lab', () => import('./Lab.tsx')) },
+  keys: [
+    ['Space', 'play, or stop'],
+    [',', 'a tenth of a second back'],
+    ['.', 'a tenth of a second on'],
+    ['F', 'find the throw'],
+  ],
+}

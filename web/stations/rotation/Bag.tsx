@@ -1,0 +1,289 @@
+import { useMemo, useState } from 'react'
+import { REFERENCE_ARM_MPS } from '../../../core/flight/arm.ts'
+import { fadeSign } from '../../../core/flight/hand.ts'
+import { bagFlight, bagOf, covered, gapsIn, overlapsIn } from '../../../core/rotation/bag.ts'
+import type { BagFlight, Does } from '../../../core/rotation/bag.ts'
+import { numbersOf } from '../../../contract/rotation.ts'
+import type { Board, RotationDisc } from '../../../contract/rotation.ts'
+import { useThrowers } from '../../data/hooks.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { useBoard, useDoes } from '../../data/rotation.ts'
+import { percent } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Chip } from '../../parts/Choice.tsx'
+import { DiscDot } from '../../parts/Disc.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
+import { hueOf } from '../../strip/hues.ts'
+import { Ellipse, EndLabels } from '../../strip/layers.tsx'
+import { Strip, useScale } from '../../strip/Strip.tsx'
+
+/** Discs on the field at once; more are not told apart. */
+const MOST = 20
+const USUAL_SIZE = 8
+
+const canGo = ({ state, tests, jobId }: RotationDisc) =>
+  state === 'here' && (tests.length > 0 || jobId !== null)
+
+/** A bag seen from above: where its discs land and scatter, what of it overlaps, where nothing lands, and what each is there for. */
+export default function Bag() {
+  const { board, base, error } = useBoard()
+  const [chosen, setChosen] = useState<readonly string[]>()
+  const can = useMemo(() => board?.discs.filter(canGo) ?? [], [board])
+  const does = useDoes(
+    base,
+    board,
+    can.map((d) => d.id),
+  )
+  if (error && !board) return <Trouble error={error} />
+  if (!board || !does) return <Waiting what="the bag" />
+  const bag = chosen ?? can.filter((d) => d.jobId !== null).map((d) => d.id)
+  if (can.length === 0)
+    return (
+      <Empty
+        title="No disc to take"
+        action={
+          <StationLink at="rotation" className="underline">
+            To the rotation
+          </StationLink>
+        }
+      >
+        A bag is made of discs that were tested or are carried for a job.
+      </Empty>
+    )
+  return <Shown board={board} can={can} does={does} bag={bag} onChoose={setChosen} />
+}
+
+interface ShownProps {
+  readonly board: Board
+  readonly can: readonly RotationDisc[]
+  readonly does: Does
+  readonly bag: readonly string[]
+  readonly onChoose: (bag: readonly string[]) => void
+}
+
+function Shown({ board, can, does, bag, onChoose }: ShownProps) {
+  const [size, setSize] = useState<number | null>(USUAL_SIZE)
+  const { throwers = [] } = useThrowers()
+  const thrower = throwers.find((t) => t.id === board.jobs[0]?.throwerId)
+  const armMps = board.jobs[0]?.throwing.armMps ?? REFERENCE_ARM_MPS
+  const flights = useMemo(
+    () =>
+      can
+        .filter((d) => bag.includes(d.id))
+        .slice(0, MOST)
+        .map((d) => bagFlight(d.id, numbersOf(d), armMps)),
+    [can, bag, armMps],
+  )
+  const turn = (id: string) => onChoose(bag.includes(id) ? bag.filter((b) => b !== id) : [...bag, id])
+  const pick = () =>
+    onChoose(
+      bagOf(
+        does,
+        can.map((d) => d.id),
+        Math.max(1, Math.min(MOST, size ?? USUAL_SIZE)),
+      ),
+    )
+  return (
+    <div className="p-3 md:p-4">
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-title">The bag from above</h1>
+          <p className="text-quiet">
+            Every disc thrown flat at full power{thrower ? ` by ${thrower.name}` : ''} in still air; two
+            throws in three land in its ellipse.{board.weighing && ' Weighing re-tests …'}
+          </p>
+        </div>
+        <div className="flex flex-wrap items-end gap-2">
+          <FigureInput label="A bag of" digits={0} value={size} onChange={setSize} className="w-24" />
+          <Button onClick={pick}>Pick those that do most jobs</Button>
+          <StationLink at="rotation" className="px-2 py-2 underline underline-offset-4">
+            To the board
+          </StationLink>
+        </div>
+      </div>
+      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div className="grid gap-3">
+          <Card className="p-4" label="The field">
+            {flights.length === 0 ? (
+              <p className="text-quiet">Nothing in the bag: choose discs below.</p>
+            ) : (
+              <FromAbove
+                board={board}
+                flights={flights}
+                fade={thrower && fadeSign(thrower.hand, 'backhand') > 0 ? 'right' : 'left'}
+              />
+            )}
+            <div className="mt-3 flex flex-wrap gap-1.5" role="group" aria-label="Discs in the bag">
+              {can.map((d) => (
+                <Chip key={d.id} on={bag.includes(d.id)} onClick={() => turn(d.id)}>
+                  <span className="flex items-center gap-1.5">
+                    <DiscDot place={board.discs.indexOf(board.discs.find((b) => b.id === d.id)!)} size={14} />
+                    {d.code} {d.mold} {d.plastic}
+                  </span>
+                </Chip>
+              ))}
+            </div>
+          </Card>
+          <Overlaps board={board} flights={flights} />
+        </div>
+        <Jobs
+          board={board}
+          does={does}
+          bag={bag}
+          carried={can.flatMap((d) => (d.jobId === null ? [] : [d.id]))}
+        />
+      </div>
+    </div>
+  )
+}
+
+function FromAbove({
+  board,
+  flights,
+  fade,
+}: {
+  board: Board
+  flights: readonly BagFlight[]
+  fade: 'left' | 'right'
+}) {
+  const { length } = useUnits()
+  const sign = fade === 'left' ? 1 : -1
+  const at = (id: string) => flights.find((f) => f.id === id)!.carryM
+  const shown = flights.map((f) => {
+    const at = { down: f.carryM, left: sign * f.veerM }
+    const disc = board.discs.findIndex((d) => d.id === f.id)
+    const [xx, xy, yy] = f.covariance
+    return {
+      at,
+      hue: hueOf(disc),
+      words: board.discs[disc]!.code,
+      covariance: [xx, sign * xy, yy] as const,
+    }
+  })
+  const far = Math.max(...flights.map((f) => f.carryM + 2 * Math.sqrt(f.covariance[0])))
+  // the field begins where something may land, with a little before it
+  const near = Math.max(0, Math.min(...flights.map((f) => f.carryM - 2 * Math.sqrt(f.covariance[0]))) - 12)
+  const aside = (way: 1 | -1) =>
+    Math.max(8, ...shown.map((s) => way * s.at.left + 2 * Math.sqrt(s.covariance[2])))
+  return (
+    <Strip
+      reach={{ from: near, down: far + 6, left: aside(1), right: aside(-1) }}
+      fade={fade}
+      names={shown.map((s) => s.words)}
+      height={440}
+      label={`The field from above: ${shown.map((s) => `${s.words} lands ${s.at.down.toFixed(0)} m out`).join(', ')}`}
+    >
+      {gapsIn(flights).map((g) => (
+        <Gap key={`${g.a}${g.b}`} from={at(g.a)} to={at(g.b)} words={length.show(g.fartherM, 0)} />
+      ))}
+      {shown.map((s) => (
+        <Ellipse key={s.words} at={s.at} covariance={s.covariance} hue={s.hue} />
+      ))}
+      <EndLabels ends={shown} />
+    </Strip>
+  )
+}
+
+/** A stretch of the field no disc of the bag reaches. */
+function Gap({ from, to, words }: { from: number; to: number; words: string }) {
+  const scale = useScale()
+  const [left, right] = [scale.x(from), scale.x(to)]
+  return (
+    <g style={{ stroke: 'var(--ink)', fill: 'var(--ink)' }}>
+      <path
+        d={`M${left},${GAP_TOP}v14M${right},${GAP_TOP}v14M${left},${GAP_TOP + 7}H${right}`}
+        fill="none"
+        strokeDasharray="4 4"
+      />
+      <text x={(left + right) / 2} y={GAP_TOP + 2} textAnchor="middle" className="text-note" stroke="none">
+        nothing for {words}
+      </text>
+    </g>
+  )
+}
+/** Where gaps are drawn, px from above. */
+const GAP_TOP = 24
+
+/** What of the bag cannot be told apart, and where nothing of it lands. */
+function Overlaps({ board, flights }: { board: Board; flights: readonly BagFlight[] }) {
+  const { length } = useUnits()
+  const [overlaps, gaps] = useMemo(() => [overlapsIn(flights), gapsIn(flights)], [flights])
+  const code = (id: string) => board.discs.find((d) => d.id === id)?.code ?? ''
+  const m = (v: number) => length.show(Math.abs(v), 0)
+  return (
+    <Card className="p-4" label="Overlaps and gaps">
+      <h2 className="text-lead">Overlaps and gaps</h2>
+      {overlaps.length === 0 && gaps.length === 0 && (
+        <p className="text-quiet">
+          No two land where nobody could tell them apart, and no stretch is left out.
+        </p>
+      )}
+      <ul>
+        {overlaps.map(({ a, b, fartherM, asideM, scatterM }) => (
+          <li key={`${a}${b}`} className="border-t border-rule py-1 first:border-t-0">
+            {code(a)} and {code(b)} land {m(Math.hypot(fartherM, asideM))} apart; two throws of one of them
+            differ by {m(scatterM[0])} along and {m(scatterM[1])} across.
+          </li>
+        ))}
+        {gaps.map(({ a, b, fartherM, scatterM }) => (
+          <li key={`${a}${b}`} className="border-t border-rule py-1 first:border-t-0">
+            Between {code(a)} and {code(b)} nothing lands for {m(fartherM)}; throws of them scatter by{' '}
+            {m(scatterM[0])}.
+          </li>
+        ))}
+      </ul>
+    </Card>
+  )
+}
+
+/** How surely the bag does each job, and what is lost with its favourite. */
+interface JobsProps {
+  readonly board: Board
+  readonly does: Does
+  readonly bag: readonly string[]
+  /** The bag as it is carried. */
+  readonly carried: readonly string[]
+}
+function Jobs({ board, does, bag, carried }: JobsProps) {
+  const code = (id: string) => board.discs.find((d) => d.id === id)?.code ?? ''
+  return (
+    <Card className="p-4" label="What the bag does">
+      <h2 className="text-lead">What the bag does</h2>
+      <ul>
+        {board.jobs.map((job) => {
+          const now = covered(does, job.id, bag)
+          const before = covered(does, job.id, carried)
+          const surest = bag.toSorted(
+            (a, b) => (does.get(job.id)?.get(b) ?? 0) - (does.get(job.id)?.get(a) ?? 0),
+          )[0]
+          const without = covered(
+            does,
+            job.id,
+            bag.filter((id) => id !== surest),
+          )
+          return (
+            <li key={job.id} className="border-t border-rule py-1.5 first:border-t-0">
+              <p>
+                <span className="font-medium">{job.name}</span>:{' '}
+                {now < 0.01 ? 'nobody in it does it' : `${percent(now)} that one does it`}
+                {Math.abs(now - before) >= 0.01 && (
+                  <span className="text-quiet">
+                    {' '}
+                    (as carried: {before < 0.01 ? 'nobody' : percent(before)})
+                  </span>
+                )}
+              </p>
+              {surest !== undefined && now >= 0.01 && (
+                <p className="text-quiet">
+                  Without {code(surest)}: {without < 0.01 ? 'nobody does it' : percent(without)}.
+                </p>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </Card>
+  )
+}
