@@ -80,19 +80,27 @@ const putAway = (db: Database): Promise<void> =>
     await dropUnused(tx, trials, demo.trials, [])
     await tx.delete(inspections).where(inArray(inspections.id, ids(demo.inspections)))
     await tx.delete(wearNotes).where(inArray(wearNotes.id, ids(demo.wearNotes)))
+    await tx.delete(schema.discEvents).where(inArray(schema.discEvents.id, ids(demo.discEvents)))
+    await dropUnused(tx, schema.jobs, demo.jobs, [schema.discEvents.jobId])
     await tx.delete(schema.ratings)
     await dropUnused(tx, discs, demo.discs, [
       trialDiscs.discId,
       inspections.discId,
       wearNotes.discId,
       schema.photos.discId,
+      schema.discEvents.discId,
       trials.controlDiscId,
     ])
     await dropUnused(tx, schema.runs, demo.runs, [discs.runId])
+    await dropUnused(tx, schema.plasticWear, demo.plasticWear, [discs.plasticId])
     await dropUnused(tx, schema.plastics, demo.plastics, [discs.plasticId, schema.runs.plasticId])
     await dropUnused(tx, schema.molds, demo.molds, [schema.plastics.moldId])
     await dropUnused(tx, schema.makers, demo.makers, [schema.molds.makerId])
-    await dropUnused(tx, schema.throwers, demo.throwers, [throws.throwerId, shortThrows.throwerId])
+    await dropUnused(tx, schema.throwers, demo.throwers, [
+      throws.throwerId,
+      shortThrows.throwerId,
+      schema.jobs.throwerId,
+    ])
     await dropUnused(tx, schema.places, demo.places, [sessions.placeId])
     await markDemo(tx, 'away')
   })
@@ -102,7 +110,7 @@ async function bringBack(db: Database): Promise<void> {
   try {
     await loadDemo(db)
   } catch (e) {
-    const { constraint_name: rule } = ((e as { cause?: unknown }).cause ?? e) as { constraint_name?: string }
+    const { constraint: rule } = ((e as { cause?: unknown }).cause ?? e) as { constraint?: string }
     if (rule === undefined) throw e
     throw new Conflict(
       'The names are taken',

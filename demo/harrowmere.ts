@@ -11,6 +11,7 @@ import type { Session, Throw, Trial } from '../contract/trials.ts'
 import { orderThrows } from '../core/plan/order.ts'
 import { LEGS } from '../core/throw/leg.ts'
 import { inspections, wearNotes } from './inspected.ts'
+import { discEvents, jobs, plasticWear } from './rotation.ts'
 import { places, SHED_ZONE } from './places.ts'
 import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
 import type { Volunteer } from './shed.ts'
@@ -256,6 +257,9 @@ export function harrowmere() {
     discs,
     inspections,
     wearNotes,
+    jobs,
+    discEvents,
+    plasticWear,
     places,
     throwers: VOLUNTEERS.map((v) => v.thrower),
     trials,

@@ -2,6 +2,7 @@ import { getTableName, sql } from 'drizzle-orm'
 import type { Database } from '../server/store/database.ts'
 import * as schema from '../server/store/schema.ts'
 import { overwriteInspection, overwriteWearNote } from '../server/store/inspections.ts'
+import { overwriteDiscEvent, overwriteJob, overwritePlasticWear } from '../server/store/rotation.ts'
 import { overwriteShelf } from '../server/store/shelf.ts'
 import {
   overwritePlace,
@@ -26,6 +27,9 @@ const TABLES = [
   schema.photos,
   schema.inspections,
   schema.wearNotes,
+  schema.discEvents,
+  schema.jobs,
+  schema.plasticWear,
   schema.places,
   schema.throws,
   schema.shortThrows,
@@ -50,6 +54,9 @@ export const loadDemo = (db: Database): Promise<void> =>
     for (const row of demo.wearNotes) await overwriteWearNote(tx, row)
     for (const row of demo.places) await overwritePlace(tx, row)
     for (const row of demo.throwers) await overwriteThrower(tx, row)
+    for (const row of demo.jobs) await overwriteJob(tx, row)
+    for (const row of demo.discEvents) await overwriteDiscEvent(tx, row)
+    for (const row of demo.plasticWear) await overwritePlasticWear(tx, row)
     // oldest first: the bench shows the newest on top, and trials are told apart by when they were made
     for (const row of demo.trials) await overwriteTrialIn(tx, row)
     for (const row of demo.sessions) await overwriteSession(tx, row)

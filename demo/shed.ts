@@ -98,6 +98,7 @@ export const SHED: readonly ShedDisc[] = [
   { code: 'HS-009', mold: 'Tarnwick', plastic: 'Loam', wear: 'beaten', marked: 173, weighed: 171.8, truth: n(9, 5, -2.7, 1), note: 'Lent 61 times. Rim chewed on one side.' },
   { code: 'HS-011', mold: 'Harrogill', plastic: 'Flint', wear: 'new', marked: 175, weighed: 174.6, source: 'sent by the maker', provenance: 'Fellmoor, for the autumn test', acquiredOn: '2026-09-12', truth: n(9, 4.9, -0.8, 2.2) },
   { code: 'HS-012', mold: 'Harrogill', plastic: 'Reed', wear: 'worn', marked: 172, truth: n(9, 5.1, -1.6, 1.6) },
+  { code: 'HS-014', mold: 'Tarnwick', plastic: 'Loam', wear: 'seasoned', marked: 174, weighed: 173.5, truth: n(9, 5.1, -2, 1.5) },
   { code: 'HS-017', mold: 'Tarnwick', plastic: 'Loam', wear: 'new', marked: 175, weighed: 174.1, truth: n(9, 5.1, -1.7, 1.7) },
   { code: 'HS-021', mold: 'Tarnwick', plastic: 'Slate', run: 'first run, 2024', wear: 'new', marked: 175, weighed: 173.1, acquiredOn: '2024-06-02', truth: n(9, 4.6, -0.2, 2.8) },
   { code: 'HS-026', mold: 'Tarnwick', plastic: 'Tallow', wear: 'new', marked: 174, weighed: 174.9, truth: n(9, 5.3, -2, 1.4) },

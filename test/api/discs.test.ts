@@ -14,16 +14,14 @@ import { pageHere } from '../../web/data/shelfLocal.ts'
 import { TrialFile } from '../../contract/trials.ts'
 import { wireColumns } from '../../server/store/database.ts'
 import { throws } from '../../server/store/schema.ts'
-import { demoServer } from './server.ts'
+import { ratedDemoServer, rested } from './server.ts'
 import type { TestServer } from './server.ts'
 
 describe('the table of the shelf', () => {
   let it_: TestServer
   before(async function () {
     this.timeout(180_000)
-    it_ = await demoServer()
-    it_.works.touch()
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    it_ = await ratedDemoServer()
     expect(it_.failures).deep.equal([])
   })
   after(() => it_.stop())
@@ -113,21 +111,21 @@ describe('the table of the shelf', () => {
       .where(eq(throws.id, one!.id))
     const begun = performance.now()
     while ((await rated()) === before) {
-      it_.works.touch()
+      await it_.works.shelf.everything()
       await new Promise((r) => setTimeout(r, 100))
       expect(performance.now() - begun).lessThan(60_000)
     }
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
-    it_.works.touch()
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    await it_.works.shelf.everything()
+    await rested(it_)
   })
 
   it('follows a throw within a moment, as a full rating agrees, and goes back when it is taken back', async () => {
-    const rested = async () => {
-      while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 10))
+    const ratingsNow = async () => {
+      await rested(it_)
       return new Map((await page()).rows.map((r) => [r.disc.code, r.rating]))
     }
-    const before = await rested()
+    const before = await ratingsNow()
     const [one] = await it_.db
       .select(wireColumns(throws))
       .from(throws)
@@ -139,7 +137,7 @@ describe('the table of the shelf', () => {
     const put = async (row: object) => {
       const begun = performance.now()
       const { body } = await send(`/api/throws/${thrown.id}`, row).expect(200)
-      const now = await rested()
+      const now = await ratingsNow()
       times.push(performance.now() - begun)
       return { body: body as { version: number }, now }
     }
@@ -147,8 +145,8 @@ describe('the table of the shelf', () => {
     const of = (ratings: typeof before) => ratings.get(code)!
     const apart = Math.abs(of(now).stability - of(before).stability) / of(before).stabilitySd
     expect(apart).greaterThan(0.05)
-    it_.works.touch()
-    const anew = await rested()
+    await it_.works.shelf.everything()
+    const anew = await ratingsNow()
     const off = (key: 'stability' | 'glide' | 'side') => of(now)[key] - of(anew)[key]
     expect(Math.abs(off('stability'))).lessThan(0.15 * of(anew).stabilitySd)
     expect(Math.abs(off('side'))).lessThan(0.15 * of(anew).sideSd)
@@ -159,19 +157,19 @@ describe('the table of the shelf', () => {
       ...body,
       takenBackAt: new Date().toISOString(),
     }).expect(200)
-    const back = await rested()
+    const back = await ratingsNow()
     expect(of(back).stability).closeTo(of(before).stability, 0.1 * of(before).stabilitySd)
     // and one that was not
     const other = { ...thrown, id: newId() }
     const stored = await send(`/api/throws/${other.id}`, other).expect(200)
-    const with_ = await rested()
+    const with_ = await ratingsNow()
     expect(of(with_).stability).closeTo(of(now).stability, 0.1 * of(now).stabilitySd)
     await send(`/api/throws/${other.id}`, {
       ...other,
       ...(stored.body as object),
       takenBackAt: new Date().toISOString(),
     }).expect(200)
-    expect(of(await rested())).deep.equal(of(back))
+    expect(of(await ratingsNow())).deep.equal(of(back))
     expect(times[0]).lessThan(2000)
     expect(it_.failures).deep.equal([])
   })
@@ -183,15 +181,15 @@ describe('the table of the shelf', () => {
       .set({ carryM: one!.carryM + 1 })
       .where(eq(throws.id, one!.id))
     await it_.db.execute(sql`alter table ratings rename to ratings_away`)
-    it_.works.touch()
+    await it_.works.shelf.everything()
     while (it_.failures.length === 0) await new Promise((r) => setTimeout(r, 50))
-    expect(it_.works.shelf.behind).equal(true)
+    expect(await it_.works.shelf.behind()).equal(true)
     await it_.db.execute(sql`alter table ratings_away rename to ratings`)
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    await rested(it_)
     it_.failures.length = 0
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
-    it_.works.touch()
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    await it_.works.shelf.everything()
+    await rested(it_)
     expect(it_.failures).deep.equal([])
   })
 
@@ -205,8 +203,8 @@ describe('the table of the shelf', () => {
       .limit(1)
     const path = { timeS: [], downM: [1, 20, 40, 60], rightM: [0, 1e308, -1e308, 2], upM: [] }
     await it_.db.update(throws).set({ path }).where(eq(throws.id, spoiled!.id))
-    it_.works.touch()
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    await it_.works.shelf.everything()
+    await rested(it_)
     expect(it_.failures).deep.equal([])
     const { rows, notWeighed } = await page()
     expect(notWeighed).length(1)
@@ -224,7 +222,7 @@ describe('the table of the shelf', () => {
       .put(`/api/throws/${row.id}`)
       .send({ ...row, path: null })
       .expect(200)
-    while (it_.works.shelf.behind) await new Promise((r) => setTimeout(r, 50))
+    await rested(it_)
     expect((await page()).notWeighed).deep.equal([])
   })
 
@@ -327,7 +325,7 @@ describe('the table of the shelf', () => {
     while (record.weighing) {
       // what takes a while does not keep the page waiting
       expect(record.trials).length(2)
-      expect(record.wear.forecast).equal(null)
+      expect(record.wear.foretold).equal(null)
       await new Promise((r) => setTimeout(r, 100))
       record = await read()
     }
@@ -342,8 +340,12 @@ describe('the table of the shelf', () => {
     expect(least[0]!.distanceM).greaterThan(most[0]!.distanceM)
     for (const m of most) expect(m.overlaps).equal(m.sameShape && m.sameDistance)
     expect(record.wear.throws).greaterThan(60)
-    expect(record.wear.rate.retests).greaterThan(2)
-    expect(record.wear.forecast!.leavesAfterThrows ?? 1e9).greaterThan(record.wear.forecast!.earliest!)
+    const { nextHundred, halfLess, tests, pace } = record.wear.foretold!
+    expect(tests.blend).greaterThan(2)
+    expect(tests.kind).at.least(tests.blend)
+    expect(nextHundred.value).lessThan(0)
+    expect(pace.low).lessThan(pace.middle)
+    expect(halfLess.likely ?? 1e9).greaterThan(halfLess.earliest!)
     await api().get(`/api/discs/${newId()}/record`).expect(404)
   })
 

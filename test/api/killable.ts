@@ -7,6 +7,6 @@ const [url, port] = process.argv.slice(2)
 const connection = await openDatabase(url!)
 // nobody asks it for the shelf, so nothing is worked out
 const works = new Works(connection, () => undefined)
-makeApp({ db: connection.db, works, host: '127.0.0.1', quiet: true }).listen(Number(port), '127.0.0.1', () =>
+makeApp({ db: connection.db, works, quiet: true }).listen(Number(port), '127.0.0.1', () =>
   process.stdout.write('up\n'),
 )

@@ -5,16 +5,16 @@ import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import path from 'node:path'
 import http from 'node:http'
-import net from 'node:net'
 import type { AddressInfo } from 'node:net'
-import { Transform } from 'node:stream'
 import { randomInt, randomLcg } from 'd3'
-import postgres from 'postgres'
+import { sql } from 'drizzle-orm'
+import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
 import { putRow, saidAgainst } from '../../web/data/api.ts'
 import { Queue } from '../../web/data/queue.ts'
+import { Line } from './line.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
@@ -55,50 +55,6 @@ class Mortal {
     this.deaths++
   }
 }
-/** The line between a server and its database: as it is, cut, or with a pause before everything that goes through it. */
-class Line {
-  state: 'fine' | 'gone' | 'slow' = 'fine'
-  #ends = new Set<net.Socket>()
-  #door = net.createServer((near) => {
-    if (this.state === 'gone') return near.destroy()
-    const far = net.connect(Number(this.to.port), this.to.hostname)
-    for (const [from, into] of [
-      [near, far],
-      [far, near],
-    ] as const) {
-      this.#ends.add(from)
-      from.on('error', () => into.destroy())
-      from.on('close', () => (this.#ends.delete(from), into.destroy()))
-      from.pipe(this.#pause()).pipe(into)
-    }
-  })
-  constructor(private readonly to: URL) {}
-
-  #pause = () =>
-    new Transform({
-      transform: (chunk, _, done) => {
-        if (this.state === 'slow') setTimeout(done, 40, null, chunk)
-        else done(null, chunk)
-      },
-    })
-  /** Address of the database through this line. */
-  async open(): Promise<string> {
-    this.#door.listen(0, '127.0.0.1')
-    await once(this.#door, 'listening')
-    const url = new URL(this.to)
-    url.port = String((this.#door.address() as AddressInfo).port)
-    return url.href
-  }
-  cut(): void {
-    this.state = 'gone'
-    for (const end of this.#ends) end.destroy()
-  }
-  close(): void {
-    this.#door.close()
-    this.cut()
-  }
-}
-
 /** A port nobody listens on. */
 async function freePort(): Promise<number> {
   const probe = http.createServer().listen(0, '127.0.0.1')
@@ -202,14 +158,15 @@ describe('the queue of a device', () => {
   }
   /** Has the database take writes or not, from the next connection on; those there are end. */
   async function takeWrites(take: boolean): Promise<void> {
-    const admin = postgres(it_.url, { max: 1, onnotice: () => {} })
-    await admin`set default_transaction_read_only = off`
-    const [row] = await admin<{ name: string }[]>`select current_database() as name`
-    await admin.unsafe(
-      `alter database "${row!.name}" set default_transaction_read_only = ${take ? 'off' : 'on'}`,
+    const admin = new pg.Client(it_.url)
+    await admin.connect()
+    await admin.query('set default_transaction_read_only = off')
+    const { rows } = await admin.query<{ name: string }>('select current_database() as name')
+    await admin.query(
+      `alter database "${rows[0]!.name}" set default_transaction_read_only = ${take ? 'off' : 'on'}`,
     )
-    await admin`select pg_terminate_backend(pid) from pg_stat_activity
-                where datname = current_database() and pid <> pg_backend_pid()`
+    await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity
+                       where datname = current_database() and pid <> pg_backend_pid()`)
     await admin.end()
   }
   let template: Throw
@@ -232,7 +189,7 @@ describe('the queue of a device', () => {
   } as const
   const SPELL_NAMES = ['read-only', 'gone', 'slow'] as const
 
-  it('loses and doubles nothing over 240 rounds and more of a server and a page that die at any moment, and a database that is read-only, gone or slow', async function () {
+  it('loses and doubles nothing over 150 rounds and more of a server and a page that die at any moment, and a database that is read-only, gone or slow', async function () {
     this.timeout(900_000)
     const uniform = randomLcg(0.27)
     const chance = (p: number) => uniform() < p
@@ -255,7 +212,7 @@ describe('the queue of a device', () => {
     }
     const enough = () => mortal.deaths > 10 && deaths > 30 && SPELL_NAMES.every((name) => spells[name] > 5)
     // a slow machine is let go on until enough has died
-    for (let round = 0; round < 240 || !enough(); round++) {
+    for (let round = 0; round < 150 || !enough(); round++) {
       if (chance(0.4)) await lift()
       // a server that rises wants its database once
       else if (!spell && up && chance(0.5)) {
@@ -401,34 +358,49 @@ describe('the queue of a device', () => {
 
   const writable = async () => ((await (await fetch('/api/health')).json()) as { writes: boolean }).writes
 
-  it('keeps throws, in order, while the database takes no writes, and sends them when it does again', async function () {
-    this.timeout(180_000)
-    weather = () => 'through'
-    const q = device('read-only')
-    await q.open()
-    expect(await writable()).equal(true)
-    await takeWrites(false)
-    const rows = [fresh(61), fresh(62), fresh(63)]
-    try {
-      unable = 0
-      for (const row of rows) await q.put('throws', row)
-      while (unable < 4) await new Promise((r) => setTimeout(r, 5))
-      expect(await writable()).equal(false)
-      expect(q.waiting().map((w) => w.body.id)).deep.equal(rows.map((r) => r.id))
-      expect(q.refused()).deep.equal([])
-      // the page is closed and opened again meanwhile
-      await q.stop()
-    } finally {
-      await takeWrites(true)
-    }
-    const again = device('read-only')
-    await again.open()
-    await empty(again)
-    expect(again.refused()).deep.equal([])
-    const now = await stored()
-    for (const { id, carryM } of rows) expect(now.get(id)!.carryM).equal(carryM)
-    await again.stop()
-  })
+  /** Has the disk of the database be full, or not: as PostgreSQL says it of a table that cannot grow. */
+  async function full(is: boolean): Promise<void> {
+    if (is)
+      await it_.db.execute(sql`
+        create function no_room() returns trigger language plpgsql as $$ begin
+          raise exception using errcode = '53100', message = 'could not extend file: No space left on device';
+        end $$;
+        create trigger no_room before insert on throws for each statement execute function no_room()`)
+    else await it_.db.execute(sql`drop trigger no_room on throws; drop function no_room()`)
+  }
+  for (const [what, takes, said, sees] of [
+    ['is read-only', takeWrites, /^The database of the server is read-only now/, false],
+    ['has no room left', (take: boolean) => full(!take), /^The disk of the server is full/, true],
+  ] as const)
+    it(`keeps throws, in order, while the database ${what}, says so, and sends them when that is over`, async function () {
+      this.timeout(180_000)
+      weather = () => 'through'
+      const q = device(what)
+      await q.open()
+      expect(await writable()).equal(true)
+      await takes(false)
+      const rows = [fresh(61), fresh(62), fresh(63)]
+      try {
+        unable = 0
+        for (const row of rows) await q.put('throws', row)
+        while (unable < 4) await new Promise((r) => setTimeout(r, 5))
+        expect(await writable()).equal(sees)
+        expect(q.waiting().map((w) => w.body.id)).deep.equal(rows.map((r) => r.id))
+        expect(q.refused()).deep.equal([])
+        expect(q.held()).match(said)
+        // the page is closed and opened again meanwhile
+        await q.stop()
+      } finally {
+        await takes(true)
+      }
+      const again = device(what)
+      await again.open()
+      await empty(again)
+      expect(again.refused()).deep.equal([])
+      const now = await stored()
+      for (const { id, carryM } of rows) expect(now.get(id)!.carryM).equal(carryM)
+      await again.stop()
+    })
 
   for (const status of [404, 408, 413, 429, 500, 502])
     it(`keeps a throw where something else answers ${status}, which says nothing of it`, async () => {

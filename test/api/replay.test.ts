@@ -70,10 +70,7 @@ describe('devices played from a file', () => {
     fs.writeFileSync(file, 't_s,speed_mps,from_deg\n0,4,90\n1,4,90\n')
     const it_ = await testServer()
     const devices = playedDevices({ VEER_ANEMOMETER: file })
-    const server = makeApp({ db: it_.db, works: it_.works, host: '127.0.0.1', quiet: true, devices }).listen(
-      0,
-      '127.0.0.1',
-    )
+    const server = makeApp({ db: it_.db, works: it_.works, quiet: true, devices }).listen(0, '127.0.0.1')
     try {
       await once(server, 'listening')
       const { port } = server.address() as AddressInfo

@@ -50,7 +50,8 @@ export async function testServer(): Promise<TestServer> {
   const connection = await openDatabase(url)
   const failures: unknown[] = []
   const works = new Works(connection, (error) => failures.push(error))
-  const app = makeApp({ db: connection.db, works, host: '127.0.0.1', quiet: true, demo: keptDemo })
+  await works.start()
+  const app = makeApp({ db: connection.db, works, quiet: true, demo: keptDemo })
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,
@@ -66,10 +67,23 @@ export async function testServer(): Promise<TestServer> {
   }
 }
 
+/** Waits until the ratings show all that was written. */
+export async function rested({ works }: Pick<TestServer, 'works'>): Promise<void> {
+  while (await works.shelf.behind()) await new Promise((r) => setTimeout(r, 10))
+}
+
 /** The server on a database of its own that holds the demo. */
 export async function demoServer(): Promise<TestServer> {
   const it_ = await testServer()
   await loadDemo(it_.db)
+  return it_
+}
+
+/** The same once the ratings show all of it. */
+export async function ratedDemoServer(): Promise<TestServer> {
+  const it_ = await demoServer()
+  await it_.works.shelf.everything()
+  await rested(it_)
   return it_
 }
 

@@ -76,7 +76,11 @@ async function served(dist: string, port: number) {
     })
     .listen(0, '127.0.0.1')
   await new Promise((up) => server.once('listening', up))
-  return { origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, stop: () => server.close() }
+  const stop = async () => {
+    server.closeAllConnections()
+    await new Promise((closed) => server.close(closed))
+  }
+  return { origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, stop }
 }
 
 for (const [station, name, next] of [
@@ -105,7 +109,9 @@ for (const [station, name, next] of [
       await expect(page.getByRole('region', { name: 'Numbers in force' })).toBeVisible()
       expect(said).toEqual([])
     } finally {
-      stop()
+      // nobody asks for a file any more once they are gone
+      await page.close()
+      await stop()
       fs.rmSync(copy, { recursive: true, force: true })
     }
   })

@@ -94,10 +94,9 @@ test('a throw changed on two devices keeps both versions and asks', async ({ pag
   await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
   await page.keyboard.press('Enter')
   const row = (await (await kept).json()) as Throw
-  // the other device
-  await page.request.put(`/api/throws/${row.id}`, { data: { ...row, carryM: 66.5 } })
-  // this one has not heard of it
+  // the other device, while this one cannot hear of it
   await context.setOffline(true)
+  await page.request.put(`/api/throws/${row.id}`, { data: { ...row, carryM: 66.5 } })
   await page.keyboard.press('u')
   await expect(page.getByRole('button', { name: /waiting/ })).toBeVisible()
   await context.setOffline(false)

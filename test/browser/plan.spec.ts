@@ -225,8 +225,17 @@ test('a throw is dragged onto another with the mouse; a round never throws one d
   const tile = (n: number) => order.getByRole('button', { name: new RegExp(`^Throw ${n}:`) })
   const label = async (n: number) => (await tile(n).getAttribute('aria-label'))!.replace(/^Throw \d+: /, '')
   const [first, second, third, fourth] = [await label(1), await label(2), await label(3), await label(4)]
+  /** Where a tile is once nothing above it moves any more. */
+  const placed = async (n: number) => {
+    for (let before = ''; ;) {
+      const box = (await tile(n).boundingBox())!
+      if (JSON.stringify(box) === before) return box
+      before = JSON.stringify(box)
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))))
+    }
+  }
   const drag = async (a: number, b: number) => {
-    const [from, to] = [(await tile(a).boundingBox())!, (await tile(b).boundingBox())!]
+    const [from, to] = [await placed(a), await placed(b)]
     await page.mouse.move(from.x + 15, from.y + 15)
     await page.mouse.down()
     await page.mouse.move(to.x + 15, to.y + 15, { steps: 8 })

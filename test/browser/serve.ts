@@ -1,4 +1,6 @@
+import fs from 'node:fs'
 import http from 'node:http'
+import os from 'node:os'
 import path from 'node:path'
 import { sql } from 'drizzle-orm'
 import { keptDemo } from '../../demo/away.ts'
@@ -6,7 +8,7 @@ import { loadDemo, nature } from '../../demo/load.ts'
 import { startServer } from '../../server/main.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import { stopCluster, testDatabase } from '../api/server.ts'
-import { controlPortOf, portOf } from './ports.ts'
+import { controlPortOf, portOf, sharedHostOf, sharedPortsOf } from './ports.ts'
 
 /**
  * The server that browser tests talk to: the built app on a throwaway database with the demo. A POST to its control port puts
@@ -17,6 +19,7 @@ const worker = Number(process.argv[2] ?? 0)
 const url = await testDatabase()
 const { db, close } = await openDatabase(url)
 await loadDemo(db)
+const shareFolder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-share-'))
 const running = await startServer({
   databaseUrl: url,
   host: '127.0.0.1',
@@ -25,6 +28,8 @@ const running = await startServer({
   quiet: true,
   nature,
   demo: keptDemo,
+  custody: { folder: path.join(shareFolder, 'copies'), most: 1e9, builtIn: true, data: shareFolder },
+  share: { folder: shareFolder, host: sharedHostOf(worker), ...sharedPortsOf(worker) },
 })
 const rated = async () => {
   const page = (await (await fetch(`${running.url}/api/discs`)).json()) as { behind: boolean }
@@ -36,7 +41,7 @@ const tables = (
   await db.execute<{ name: string }>(
     sql`select tablename as name from pg_tables where schemaname = 'public' order by tablename`,
   )
-).map((t) => t.name)
+).rows.map((t) => t.name)
 await db.execute(sql.raw('create schema pristine'))
 for (const t of tables) await db.execute(sql.raw(`create table pristine."${t}" as table public."${t}"`))
 
@@ -78,6 +83,7 @@ async function stop() {
   await running.stop()
   await close()
   await stopCluster()
+  fs.rmSync(shareFolder, { recursive: true, force: true })
   process.exit(0)
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop())

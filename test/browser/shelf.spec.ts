@@ -202,8 +202,11 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
   await queueEmpty(page)
   await from.getByRole('button', { name: 'Take back “floats over the last tree”' }).click()
   await expect(from).not.toContainText('“floats over the last tree”')
+  // under the pointer the offer stays, however long the sending takes
+  const restore = page.getByRole('button', { name: 'Restore' }).last()
+  await restore.hover()
   await queueEmpty(page)
-  await page.getByRole('button', { name: 'Restore' }).last().click()
+  await restore.click()
   await expect(from).toContainText('“floats over the last tree”')
   await queueEmpty(page)
   await expect(from).toContainText('“floats over the last tree”')

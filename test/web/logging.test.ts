@@ -37,6 +37,17 @@ const MEANT = { discId: demo.trials[0]!.discIds[0]!, hyzerDeg: 8 }
 const NOW = '2026-10-04T10:00:00.000Z'
 
 describe('a throw being logged', () => {
+  it('keeps the power it was chosen with when the plan comes up late, until it is kept or changed by hand', () => {
+    const late: FieldEvent = { type: 'followed', step: 'the first', change: { power: 1, stroke: 'forehand' } }
+    const chosen = after(start, { type: 'chosen', meant: MEANT, power: 0.85 }, late)
+    expect(chosen.asked).deep.equal(MEANT)
+    expect(chosen.standing).include({ power: 0.85, stroke: 'forehand' })
+    const changed = after(chosen, { type: 'stood', change: { power: 0.7 } }, { ...late, step: 'again' })
+    expect(changed.standing.power).equal(0.7)
+    for (const done of ['kept', 'putOff', 'restarted'] as const)
+      expect(after(chosen, { type: done }, { ...late, step: 'the next' }).standing.power, done).equal(1)
+  })
+
   it('holds what was asked of it from the moment it has landed', () => {
     const flying = after(start, seen({ hangS: 3.1 }))
     expect(flying.asked).deep.equal({})
@@ -108,8 +119,21 @@ describe('a throw being logged', () => {
       { type: 'clocked', at: 5 },
       { type: 'kept' },
     )
-    expect(done).deep.equal({ ...start, followed: 'a', standing: { ...standing, power: 0.85 } })
+    expect(done).deep.equal({ ...start, followed: 'a', kept: 1, standing: { ...standing, power: 0.85 } })
     expect(done.seen).deep.equal(NOTHING_SEEN)
+  })
+
+  it('stays of the disc it was of once it has landed, whatever is proposed meanwhile', () => {
+    const down: FieldEvent = {
+      type: 'seen',
+      change: { carryM: 80, rightM: -4 },
+      meantDeg: 8,
+      discId: 'a',
+      at: 9,
+    }
+    const landed = after(start, down, { ...down, change: { hangS: 4 }, meantDeg: 0, discId: 'b' })
+    expect(landed.asked).deep.equal({ hyzerDeg: 8, discId: 'a' })
+    expect(after(start, { type: 'chosen', meant: { discId: 'c' } }, down).asked.discId).equal('c')
   })
 
   it('takes over what was seen of a volunteer’s throw, and who threw it', () => {

@@ -23,7 +23,7 @@ const asked = (design: SessionDesign, also: Partial<Asked> = {}) => ({
 describe('answers, of made-up trials whose truth is known', () => {
   for (const question of Object.keys(TRIALS) as (keyof typeof TRIALS)[])
     it(`to “${question}” are false no more often than they say`, () => {
-      const { settled, wrong, due } = told(question, 30, 50)
+      const { settled, wrong, due } = told(question, 20, 50)
       expect(settled, 'settled').greaterThan(3)
       // of so few a handful more than is due may be wrong: three standard deviations
       expect(wrong).most(due + 3 * Math.sqrt(due + 0.5))

@@ -62,7 +62,7 @@ describe('the angle it takes to finish on the line', () => {
 
   it('holds the true angle, and states the order of two discs, as often as it says', () => {
     let [in90, angles, likelier, stated, pairs] = [0, 0, 0, 0, 0]
-    for (let k = 0; k < 60; k++) {
+    for (let k = 0; k < 36; k++) {
       const session = simulateSession({ seed: (0.37 + k * 0.618) % 1, discs: 4, throws: 36, called: true })
       const ids = session.evidence.discs.map((d) => d.id)
       const told = lineAngles(fit(session.evidence), ids, planned)
@@ -81,9 +81,9 @@ describe('the angle it takes to finish on the line', () => {
         if (a > b) likelier++
       }
     }
-    expect(angles).greaterThan(150)
+    expect(angles).greaterThan(100)
     expect(in90 / angles).within(0.85, 0.97)
-    expect(pairs).greaterThan(200)
+    expect(pairs).greaterThan(140)
     expect(likelier / pairs).closeTo(stated / pairs, 0.06)
   })
 

@@ -74,7 +74,7 @@ const pathOf = (points: readonly (readonly [number, number, number])[]) => ({
 })
 /** The same runs every time; FUZZ_SEED and FUZZ_RUNS try others. */
 const SEED = Number(process.env['FUZZ_SEED'] ?? 20261125)
-const RUNS = Number(process.env['FUZZ_RUNS'] ?? 250)
+const RUNS = Number(process.env['FUZZ_RUNS'] ?? 160)
 
 /** Anything the field sheet lets through, sense or no sense. */
 const evidences = fc

@@ -1,0 +1,186 @@
+import type { Page } from '@playwright/test'
+import type { Member, Pass } from '../../contract/crew.ts'
+import type { Throw, TrialFile } from '../../contract/trials.ts'
+import { v7 as newId } from 'uuid'
+import { expect, openHalfDone, startFromShelf, test, throwNumber } from './bench.ts'
+import { sharedHostOf, sharedPortsOf } from './ports.ts'
+
+/** Lets phones in at the machine itself. */
+const letIn = async (page: Page, worker: number): Promise<string> => {
+  expect((await page.request.put('/api/sharing', { data: { on: true } })).ok()).toBe(true)
+  return `https://${sharedHostOf(worker)}:${sharedPortsOf(worker).httpsPort}`
+}
+const landAndKeep = async (page: Page) => {
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  await page.keyboard.press('Enter')
+}
+
+test('two devices on one outing see each other’s throws and are not told to make the same one', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const tablet = await (
+    await browser.newContext({ baseURL: baseURL!, viewport: { width: 1280, height: 800 } })
+  ).newPage()
+  await openHalfDone(page, 'Throw on')
+  await openHalfDone(tablet, 'Throw on')
+  const before = await throwNumber(page)
+  const next = async (p: Page) =>
+    (await p.getByRole('region', { name: 'Next throw' }).textContent())!.replace(/Throw \d+ of \d+/, '')
+  expect(await next(tablet)).toBe(await next(page))
+
+  // a throw of one is on the other without anybody reading it again
+  await landAndKeep(page)
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+  await expect(tablet.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+
+  // what one holds the other is not given
+  await expect.poll(async () => (await next(tablet)) === (await next(page))).toBe(false)
+  const held = await next(page)
+  await landAndKeep(tablet)
+  await expect(page.getByText(`Throw ${before + 2} of 48`)).toBeVisible()
+  expect(await next(page)).toBe(held)
+  await tablet.context().close()
+})
+
+test('what two devices threw twice is shown to both, and one is left out', async ({
+  page,
+  browser,
+}, info) => {
+  const at = await letIn(page, info.parallelIndex)
+  try {
+    await startFromShelf(page, 'arms', 'Twice', ['HS-011', 'HS-012'])
+    await page.getByRole('link', { name: 'Field' }).click()
+    await page.getByRole('button', { name: 'The range is clear' }).click()
+    const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+    await landAndKeep(page)
+    const kept = (await (await stored).json()) as Throw
+
+    // a phone that knew of nothing of it made the same throw, once too often for the plan
+    const phone = await browser.newContext({
+      baseURL: at,
+      ignoreHTTPSErrors: true,
+      viewport: { width: 1280, height: 800 },
+    })
+    const pass = (await (await page.request.post('/api/pairings', { data: {} })).json()) as Pass
+    await phone.request.post('/api/pair', { data: { code: pass.secret, device: 'Ida’s phone' } })
+    const { trial } = (await (await phone.request.get(`/api/trials/${kept.trialId}`)).json()) as TrialFile
+    const alike = trial.plan!.throws.filter(
+      (t) =>
+        t.discId === kept.discId &&
+        t.hyzerDeg === kept.hyzerDeg &&
+        t.stroke === kept.stroke &&
+        (t.power ?? trial.plan!.power) === kept.power,
+    )
+    expect(alike.length).toBeGreaterThan(0)
+    for (const _ of alike) {
+      const id = newId()
+      const row = { ...kept, id, version: 0, thrownAt: new Date().toISOString() }
+      expect((await phone.request.put(`/api/throws/${id}`, { data: row })).ok()).toBe(true)
+    }
+    const theirs = await phone.newPage()
+    await theirs.goto(new URL(page.url()).pathname)
+    for (const screen of [page, theirs]) {
+      const notice = screen.getByRole('status').filter({ hasText: 'was thrown twice' })
+      await expect(notice).toContainText(/by Owner and by Owner, Ida’s phone/)
+    }
+    await page.getByRole('button', { name: 'Leave the second out' }).click()
+    for (const screen of [page, theirs]) await expect(screen.getByText('was thrown twice')).toBeHidden()
+    await phone.close()
+  } finally {
+    await page.request.put('/api/sharing', { data: { on: false } })
+  }
+})
+
+test('a helper is invited, logs, and is told what is not theirs to do', async ({ page, browser }, info) => {
+  const at = await letIn(page, info.parallelIndex)
+  try {
+    await page.goto('/settings/crew')
+    await page.getByRole('button', { name: 'Invite somebody' }).click()
+    await page.getByRole('radio', { name: 'scribe' }).click()
+    await page.getByRole('button', { name: 'Make a link' }).click()
+    const link = (await page
+      .getByRole('dialog')
+      .getByText(/\/join#/)
+      .textContent())!
+    expect(link.startsWith(at)).toBe(true)
+
+    // certificates are another test’s matter
+    const context = await browser.newContext({
+      baseURL: at,
+      ignoreHTTPSErrors: true,
+      viewport: { width: 1280, height: 800 },
+    })
+    const theirs = await context.newPage()
+    await theirs.goto(link)
+    await theirs.getByLabel('Your name').fill('Orla')
+    await theirs.getByLabel('Passphrase').fill('nine herons at the weir')
+    await theirs.getByLabel('What to call this device').fill('Orla’s tablet')
+    await theirs.getByRole('button', { name: 'Join' }).click()
+    await expect(theirs.getByRole('navigation', { name: 'Shed' })).toBeVisible()
+    await openHalfDone(theirs, 'Throw on')
+    const before = await throwNumber(theirs)
+    await landAndKeep(theirs)
+    await expect(theirs.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+
+    // a disc is not a scribe's to change: it is said, and nothing of it waits
+    await theirs.goto('/shelf')
+    await theirs.getByRole('link', { name: /HS-0/ }).first().click()
+    await theirs.getByRole('button', { name: 'Edit' }).first().click()
+    await theirs.getByRole('button', { name: /^Keep/ }).click()
+    await expect(theirs.getByText(/You are a scribe here/).first()).toBeVisible()
+
+    // who logged it is shown where the throw is
+    await page.keyboard.press('Escape')
+    await openHalfDone(page, 'Read it')
+    await page.getByRole('link', { name: 'Throws', exact: true }).click()
+    await page.getByRole('button', { name: `History of throw ${before}`, exact: true }).click()
+    await expect(page.getByRole('dialog')).toContainText('Orla, Orla’s tablet')
+
+    // removed, she comes in no more
+    const people = (await (await page.request.get('/api/people')).json()) as Member[]
+    expect(people.find((p) => p.name === 'Orla')!.role).toBe('scribe')
+    await page.goto('/settings/crew')
+    await page.getByRole('button', { name: 'Remove Orla' }).click()
+    await theirs.goto('/')
+    await expect(theirs.getByRole('heading', { name: 'Come in' })).toBeVisible()
+    // and a passphrase does not help her
+    await theirs.getByRole('radio', { name: 'With a passphrase' }).click()
+    await theirs.getByLabel('Your name').fill('Orla')
+    await theirs.getByLabel('Passphrase').fill('nine herons at the weir')
+    await theirs.getByRole('button', { name: 'Sign in' }).click()
+    await expect(theirs.getByRole('alert')).toContainText('Nobody here has that name and passphrase')
+    await context.close()
+  } finally {
+    await page.request.put('/api/sharing', { data: { on: false } })
+  }
+})
+
+test('a passphrase lets its owner in on another device', async ({ page, browser }, info) => {
+  const at = await letIn(page, info.parallelIndex)
+  try {
+    await page.goto('/settings/crew')
+    await page.getByLabel('Your name').fill('Ida')
+    await page.getByLabel(/^A passphrase/).fill('reeds by the old weir')
+    await page.getByRole('region', { name: 'You' }).getByRole('button', { name: 'Keep' }).click()
+    await expect(page.getByRole('region', { name: 'People' })).toContainText('Ida (you)')
+    const context = await browser.newContext({ baseURL: at, ignoreHTTPSErrors: true })
+    const theirs = await context.newPage()
+    await theirs.goto('/')
+    await theirs.getByRole('radio', { name: 'With a passphrase' }).click()
+    await theirs.getByLabel('Your name').fill('ida')
+    await theirs.getByLabel('Passphrase').fill('reeds by the old weir')
+    await theirs.getByRole('button', { name: 'Sign in' }).click()
+    await expect(theirs.getByRole('region', { name: 'Tarnwick in four plastics' })).toBeVisible()
+    await theirs.goto('/settings/crew')
+    await theirs.getByRole('button', { name: 'Sign this device out' }).click()
+    await expect(theirs.getByRole('heading', { name: 'Come in' })).toBeVisible()
+    const pass = (await (await page.request.post('/api/pairings', { data: {} })).json()) as Pass
+    expect(pass.secret).toMatch(/^[A-Z0-9]{4}-[A-Z0-9]{4}$/)
+    await context.close()
+  } finally {
+    await page.request.put('/api/sharing', { data: { on: false } })
+  }
+})

@@ -1,0 +1,122 @@
+import type { Page } from '@playwright/test'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
+
+const question = (page: Page) => page.getByRole('region', { name: 'The question' })
+const soFar = (page: Page) => page.getByTestId('so-far')
+
+async function openDrill(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Eye drill', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
+}
+/** Leaves one kind of question. */
+async function only(page: Page, kind: string): Promise<void> {
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
+  for (const chip of await page.getByRole('group', { name: 'What is asked' }).getByRole('button').all())
+    if ((await chip.textContent()) !== kind) await chip.click()
+}
+
+test('by keys alone flights are called, scored and kept, and the report says what the eye does', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await openDrill(page)
+  await only(page, 'release angle')
+  await page.getByRole('button', { name: 'Begin' }).press('Enter')
+  const points: number[] = []
+  for (let i = 0; i < 7; i++) {
+    await expect(question(page)).toContainText('At what angle was it released?')
+    const call = page.getByLabel('Angle, hyzer positive')
+    await call.focus()
+    for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowRight')
+    await expect(call).toHaveAttribute('aria-valuetext', '4°')
+    await page.keyboard.press('Enter')
+    await expect(question(page).getByRole('status')).toContainText(/It was released (flat|\d+° (an)?hyzer)/)
+    const told = (await question(page).getByRole('status').textContent())!
+    const truth = told.includes('flat')
+      ? 0
+      : Number(told.match(/(\d+)°/)![1]) * (told.includes('anhyzer') ? -1 : 1)
+    const earned = Number(told.match(/: (−?\d+) of 100/)![1]!.replace('−', '-'))
+    // said −4 to 12: its width, and ten times what it missed by, against the 50 of somebody who saw nothing
+    const cost = 16 + 10 * Math.max(0, -4 - truth, truth - 12)
+    expect(Math.abs(earned - 100 * (1 - cost / 50))).toBeLessThanOrEqual(1)
+    points.push(earned)
+    await expect(soFar(page)).toContainText(`${i + 1} answered`)
+    await page.keyboard.press('Enter')
+  }
+  await page.getByRole('button', { name: 'End the session' }).click()
+  const mean = points.reduce((a, b) => a + b, 0) / points.length
+  const session = await page.getByRole('region', { name: 'The session' }).textContent()
+  expect(session).toContain('7 answered')
+  expect(Math.abs(Number(session!.match(/(−?\d+) points/)![1]!.replace('−', '-')) - mean)).toBeLessThan(1.5)
+  const report = page.getByRole('region', { name: 'Your eye' })
+  await expect(report).toContainText(/Calls of angle are off by \d+\.\d°/)
+  await queueEmpty(page)
+  await page.reload()
+  await expect(report.getByRole('row').nth(1)).toContainText('7')
+  // nobody else’s eye is said to be like that
+  await page.getByLabel('Whose eye').selectOption({ index: 1 })
+  await expect(report).toHaveCount(0)
+  expect(said).toEqual([])
+})
+
+test('a likeliest answer is chosen and how sure; two flights are told apart', async ({ page }) => {
+  await openDrill(page)
+  await only(page, 'more stable of two')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.keyboard.press('2')
+  await expect(page.getByRole('radio', { name: '2 · the second' })).toBeChecked()
+  await page.getByLabel('How sure').fill('90')
+  await page.getByRole('button', { name: 'See it again' }).click()
+  await page.getByRole('button', { name: 'Answer' }).click()
+  const told = question(page).getByRole('status')
+  await expect(told).toContainText(/The (first|second) is more stable/)
+  const right = (await told.textContent())!.includes('The second is')
+  await expect(told).toContainText(right ? 'at 90 %: 96 of 100' : 'at 10 %: −224 of 100')
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  test('without a network a landing is called by touch, and sent once there is one', async ({
+    page,
+    context,
+  }) => {
+    await page.goto('/drill')
+    await only(page, 'landing')
+    await context.setOffline(true)
+    await page.getByRole('button', { name: 'Begin' }).tap()
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
+    const field = page.getByRole('application', { name: /where will it land/ })
+    await field.scrollIntoViewIfNeeded()
+    const box = (await field.boundingBox())!
+    await page.touchscreen.tap(box.x + 0.6 * box.width, box.y + 0.5 * box.height)
+    await page.getByRole('button', { name: 'Answer' }).tap()
+    await expect(question(page).getByRole('status')).toContainText(/It landed \d+ m out/)
+    await page.getByRole('button', { name: 'End the session' }).tap()
+    await expect(page.getByRole('region', { name: 'Your eye' })).toContainText('after 1 answer.')
+    await context.setOffline(false)
+    await queueEmpty(page)
+    await page.reload()
+    await expect(page.getByRole('region', { name: 'Your eye' })).toContainText('after 1 answer.')
+  })
+})
+
+test.describe('for whoever wants no motion', () => {
+  test.use({ contextOptions: { reducedMotion: 'reduce' } })
+  test('the path is drawn by steps', async ({ page }) => {
+    await openDrill(page)
+    await only(page, 'nose')
+    await page.getByRole('button', { name: 'Begin' }).click()
+    const seen = page.getByRole('img', { name: /^As seen from behind the tee/ })
+    const drawn = async () => (await seen.locator('path').last().getAttribute('d'))?.length ?? 0
+    const lengths = new Set<number>()
+    const until = Date.now() + 3500
+    while (Date.now() < until) {
+      lengths.add(await drawn())
+      await page.waitForTimeout(60)
+    }
+    // half a second of flight at a time
+    expect(lengths.size).toBeGreaterThan(2)
+    expect(lengths.size).toBeLessThan(9)
+  })
+})

@@ -1,0 +1,211 @@
+import type { Page } from '@playwright/test'
+import { complaints, expect, test } from './bench.ts'
+
+const lands = (page: Page) => page.getByTestId('lands')
+const strip = (page: Page) => page.getByRole('application', { name: /^The field from above/ })
+const found = (page: Page) => page.getByRole('region', { name: 'Find the throw' }).getByRole('status')
+const onField = (page: Page) => page.getByRole('region', { name: 'On the field' })
+const exactly = (page: Page, what: string) => page.getByLabel(`${what}, exactly`)
+
+async function openLab(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Line lab', exact: true }).click()
+  await expect(lands(page)).toContainText(/^Lands \d+\.\d m out, /)
+}
+/** How far out a throw lands, as it is said. */
+const outM = async (page: Page) =>
+  Number((await lands(page).textContent())!.match(/Lands (\d+\.\d) m out/)![1])
+
+async function takeDisc(page: Page, code: string): Promise<void> {
+  const card = page.getByRole('region', { name: 'What is flown' })
+  await card.getByLabel('Find a disc of the shelf').fill(code)
+  await card.getByRole('list', { name: 'Found' }).getByRole('button', { name: code }).click()
+  await expect(card).toContainText(code)
+}
+
+test('a disc of the shelf is thrown before it is thrown: what is pulled moves the landing, and the landing finds its throw', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  const before = await lands(page).textContent()
+  await exactly(page, 'Release angle').fill('14')
+  await expect(lands(page)).not.toHaveText(before!)
+  await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText('14° hyzer')
+  // the landing is dragged back: less power brings it there
+  const far = await outM(page)
+  const field = (await strip(page).boundingBox())!
+  const [x, y] = [field.x + 0.5 * field.width, field.y + 0.45 * field.height]
+  await page.mouse.move(x + 30, y)
+  await page.mouse.down()
+  await page.mouse.move(x, y, { steps: 5 })
+  await page.mouse.up()
+  await expect.poll(() => outM(page)).toBeLessThan(far - 8)
+  expect(Number(await exactly(page, 'Power').inputValue())).toBeLessThan(95)
+  expect(await exactly(page, 'Release angle').inputValue()).toBe('14')
+  // wind by the vane
+  const still = await lands(page).textContent()
+  const vane = (await page.getByRole('application', { name: /^Wind over the ground/ }).boundingBox())!
+  await page.mouse.click(vane.x + vane.width / 2, vane.y + 0.85 * vane.height)
+  await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText(/m\/s head/)
+  await expect(lands(page)).not.toHaveText(still!)
+  // the launch by the line seen from the side
+  const side = page.getByRole('region', { name: 'From the side' })
+  const launched = await exactly(page, 'Launch').inputValue()
+  const handle = (await side.locator('circle').first().boundingBox())!
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(handle.x + handle.width / 2, handle.y - 40, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(() => exactly(page, 'Launch').inputValue()).not.toBe(launched)
+  // the address holds all of it
+  const shown = await lands(page).textContent()
+  await expect(page).toHaveURL(/setup=/)
+  await expect.poll(() => decodeURIComponent(page.url().replaceAll('+', ' '))).toContain('"hyzerDeg":14')
+  await page.waitForTimeout(600)
+  await page.reload()
+  await expect(lands(page)).toHaveText(shown!)
+  expect(said).toEqual([])
+})
+
+test('a throw is found through a gap into a zone, its chance said, and taken; where nothing gets there that is said', async ({
+  page,
+}) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-021')
+  const field = onField(page)
+  await field.getByRole('button', { name: 'Landing zone' }).click()
+  await field.getByRole('button', { name: 'Gap' }).click()
+  await expect(field.getByRole('listitem')).toHaveCount(3)
+  await expect(lands(page)).toContainText(/Comes down where it should \d+ % of the time: gets through \d+ %/)
+  const chance = async () => Number((await lands(page).textContent())!.match(/should (\d+) %/)![1])
+  // as it is thrown wrong first
+  await exactly(page, 'Aim to the fade side').fill('12')
+  await expect.poll(chance).toBeLessThan(10)
+  await page.getByRole('button', { name: 'Find the throw' }).click()
+  await expect(found(page).getByRole('listitem')).toHaveCount(1)
+  const promised = Number((await found(page).textContent())!.match(/(\d+) %/)![1])
+  expect(promised).toBeGreaterThan(15)
+  await found(page)
+    .getByRole('button', { name: /^Take this throw/ })
+    .click()
+  await expect.poll(async () => Math.abs((await chance()) - promised)).toBeLessThanOrEqual(1)
+  // any disc of the shelf, the best three
+  await page.getByRole('button', { name: 'Any disc of the shelf' }).click()
+  await expect(found(page)).toContainText('look again')
+  await page.getByRole('button', { name: 'Find the throw' }).click()
+  await expect(found(page).getByRole('listitem')).toHaveCount(3)
+  // a wall of trees lets nothing through
+  const branches = field.getByRole('button', { name: 'Branches' })
+  await branches.click()
+  const low = field.getByRole('listitem', { name: /^Branches/ })
+  await low.getByRole('textbox', { name: 'from', exact: true }).fill('1')
+  await low.getByRole('textbox', { name: 'to', exact: true }).fill('60')
+  await low.getByRole('textbox', { name: 'height', exact: true }).fill('1')
+  await page.getByRole('button', { name: 'Find the throw' }).click()
+  await expect(found(page)).toContainText('No angle does it')
+})
+
+test('two throws are compared: it is the wind, not the plastic', async ({ page }) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  const compared = page.getByRole('region', { name: 'What changed' })
+  await compared.getByRole('button', { name: 'Keep this throw to compare' }).click()
+  await expect(compared).toContainText('Nothing has changed yet')
+  await page.getByLabel('Wind to the right').fill('6')
+  await expect(compared).toContainText(/The wind moves it: finishes \d+\.\d m right/)
+  await exactly(page, 'Nose up').fill('1')
+  await expect(compared).toContainText(/It is mostly the wind, not the nose/)
+  const figures = (await compared.getByRole('row').allTextContents()).slice(1)
+  const asideOf = (row: string) => {
+    const shown = row.match(/(\d+\.\d) m (left|right)/)
+    return shown ? (shown[2] === 'left' ? 1 : -1) * Number(shown[1]) : 0
+  }
+  const parts = figures.slice(0, -1).map(asideOf)
+  expect(parts).toHaveLength(2)
+  // all of them together are the whole
+  expect(Math.abs(parts.reduce((a, b) => a + b, 0) - asideOf(figures.at(-1)!))).toBeLessThanOrEqual(0.2)
+  await compared.getByRole('button', { name: 'Compare no more' }).click()
+  await expect(compared.getByRole('button', { name: 'Keep this throw to compare' })).toBeVisible()
+})
+
+test('a throw goes to the field as the next one of a trial that has its disc', async ({ page }) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-011')
+  await exactly(page, 'Release angle').fill('17')
+  await exactly(page, 'Power').fill('85')
+  await page.getByRole('button', { name: 'Throw it in the field' }).click()
+  await page.getByRole('menuitem', { name: 'Next throw of Which fairway for the lake wind' }).click()
+  const next = page.getByRole('region', { name: 'Next throw' })
+  await expect(next).toContainText('17° hyzer')
+  await expect(next).toContainText('85 %')
+  await expect(page).not.toHaveURL(/meant/)
+})
+
+test('by keys alone and without a network a throw is turned, moved, played, and found', async ({
+  page,
+  context,
+}) => {
+  await openLab(page)
+  await page.getByRole('button', { name: 'Landing zone' }).click()
+  await page.getByRole('button', { name: 'Find the throw' }).click()
+  await expect(found(page).getByRole('listitem')).toHaveCount(1)
+  await context.setOffline(true)
+  await page.getByRole('slider', { name: 'Release angle', exact: true }).first().focus()
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText('6° hyzer')
+  await strip(page).focus()
+  const far = await outM(page)
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft')
+  await expect.poll(() => outM(page)).toBeLessThan(far - 4)
+  await expect.poll(() => outM(page)).toBeGreaterThan(far - 6)
+  await page.keyboard.press('f')
+  await expect(found(page)).not.toContainText('look again')
+  // played, stopped, stepped
+  const at = page.getByLabel('Seconds since the release')
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await page.keyboard.press('Space')
+  const stopped = Number(await at.inputValue())
+  await page.keyboard.press('.')
+  await expect.poll(async () => Number(await at.inputValue())).toBeCloseTo(stopped + 0.1, 1)
+  await page.keyboard.press(',')
+  await expect.poll(async () => Number(await at.inputValue())).toBeCloseTo(stopped, 1)
+  // a button that has the focus is pressed by its key
+  await page.getByRole('button', { name: 'Tree', exact: true }).press('Space')
+  await expect(onField(page).getByRole('listitem')).toHaveCount(2)
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible()
+})
+
+test('a link that holds no setup says so, and a disc that rolls is said to roll', async ({ page }) => {
+  await page.goto('/lab?setup=cut')
+  await expect(page.getByRole('alert')).toContainText('holds no setup')
+  await expect(lands(page)).toContainText('Lands')
+  await exactly(page, 'Release angle').fill('-45')
+  await exactly(page, 'Launch').fill('25')
+  await expect(page.getByRole('region', { name: 'The field', exact: true })).toContainText(
+    /It lands at \d\d° and .*rolls/,
+  )
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  test('the lab is no wider than the phone, and a throw is turned and landed by touch', async ({ page }) => {
+    await page.goto('/lab')
+    await expect(lands(page)).toContainText('Lands')
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
+    const before = await lands(page).textContent()
+    const edge = page.getByRole('slider', { name: 'Release angle', exact: true }).first()
+    await edge.scrollIntoViewIfNeeded()
+    const dial = (await page
+      .getByRole('slider', { name: 'Release angle', exact: true })
+      .first()
+      .boundingBox())!
+    await page.touchscreen.tap(dial.x + 0.1 * dial.width, dial.y + 0.95 * dial.height)
+    await expect(lands(page)).not.toHaveText(before!)
+    const field = (await strip(page).boundingBox())!
+    await page.touchscreen.tap(field.x + 0.4 * field.width, field.y + 0.5 * field.height)
+    await expect.poll(() => outM(page)).toBeLessThan(60)
+  })
+})

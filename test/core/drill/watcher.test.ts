@@ -1,0 +1,96 @@
+import { randomLcg, randomNormal } from 'd3'
+import { expect } from 'chai'
+import { questionOf } from '../../../core/drill/deal.ts'
+import type { Question, QuestionKind } from '../../../core/drill/question.ts'
+import { errorsOf, eyeOf, likeOf } from '../../../core/drill/watcher.ts'
+import type { Answered, Factor, Measure } from '../../../core/drill/watcher.ts'
+
+const ASKED: readonly QuestionKind[] = ['angle', 'turn', 'fade', 'landing']
+/** Questions as sessions ask them, the same for all who are simulated; answers differ. */
+const questions = (count: number, kinds = ASKED): Question[] =>
+  Array.from({ length: count }, (_, i) =>
+    questionOf(kinds[i % kinds.length]!, 0.4, (0.017 + i * 0.618034) % 1),
+  )
+
+interface Planted {
+  readonly measure: Measure
+  readonly factor: Factor
+  readonly by: number
+}
+const SD: Record<Measure, number> = { angle: 5, turn: 0.6, fade: 0.6, along: 7, aside: 5 }
+
+/** Somebody who sees with noise, and with a bias where one is planted. */
+function watched(asked: readonly Question[], seed: number, planted?: Planted): Answered[] {
+  const normal = randomNormal.source(randomLcg(seed))()
+  const off = (measure: Measure, q: Question) =>
+    SD[measure] * normal() +
+    (planted?.measure === measure && likeOf(q).includes(planted.factor) ? planted.by : 0)
+  return asked.map((question): Answered => {
+    const { kind, truth } = question
+    const asked = { kind, truth, like: likeOf(question) }
+    if (truth.kind === 'circle') {
+      const at = {
+        downM: truth.at.downM + off('along', question),
+        sideM: truth.at.sideM + off('aside', question),
+      }
+      return { ...asked, answer: { kind: 'circle', at, radiusM: 8 } }
+    }
+    if (truth.kind !== 'range') throw new Error('only figures are seen with an error')
+    const middle = truth.value + off(kind as 'angle', question)
+    return { ...asked, answer: { kind: 'range', low: middle - 2, high: middle + 2 } }
+  })
+}
+
+describe('an eye', () => {
+  it('is off by the middle of what was said, or by how far along and aside', () => {
+    const [angle, , , landing] = questions(4)
+    const [a, l] = watched([angle!, landing!], 0.2)
+    const said = a!.answer.kind === 'range' ? (a!.answer.low + a!.answer.high) / 2 : NaN
+    const truth = angle!.truth.kind === 'range' ? angle!.truth.value : NaN
+    expect(errorsOf(a!).angle).closeTo(said - truth, 1e-12)
+    expect(Object.keys(errorsOf(l!))).deep.equal(['along', 'aside'])
+  })
+
+  it('that is biased is found out within 60 answers, within a standard deviation or so', () => {
+    const plants: readonly (Planted & { readonly kind: QuestionKind })[] = [
+      { kind: 'angle', measure: 'angle', factor: 'hyzer', by: -6 },
+      { kind: 'turn', measure: 'turn', factor: 'nose up', by: 0.8 },
+      { kind: 'fade', measure: 'fade', factor: 'always', by: 0.6 },
+    ]
+    for (const plant of plants) {
+      const asked = questions(60, [plant.kind])
+      let [found, near, sum] = [0, 0, 0]
+      const watchers = 40
+      for (let w = 0; w < watchers; w++) {
+        const eye = eyeOf(watched(asked, (0.003 + w * 0.0241) % 1, plant)).find(
+          (e) => e.measure === plant.measure,
+        )!
+        const bias = eye.biases.find((b) => b.factor === plant.factor)!
+        if (bias.isSure) found++
+        if (Math.abs(bias.by.value - plant.by) <= bias.by.sd) near++
+        sum += bias.by.value
+        expect(eye.offSd / SD[plant.measure]).within(0.7, 1.4)
+      }
+      // an interval of one standard deviation holds it two times in three
+      expect(near / watchers, plant.kind).greaterThan(0.5)
+      expect(sum / watchers / plant.by, plant.kind).within(0.75, 1.1)
+      expect(found / watchers, plant.kind).greaterThan(0.6)
+    }
+  })
+
+  it('that is not biased is called biased in one of twenty at most', () => {
+    const asked = questions(60)
+    let called = 0
+    const watchers = 100
+    for (let w = 0; w < watchers; w++) {
+      const eyes = eyeOf(watched(asked, (0.011 + w * 0.00937) % 1))
+      expect(eyes.map((e) => e.measure)).deep.equal(['angle', 'turn', 'fade', 'along', 'aside'])
+      if (eyes.some((e) => e.biases.some((b) => b.isSure))) called++
+    }
+    expect(called / watchers).most(0.05)
+  })
+
+  it('says nothing of what it was hardly asked', () => {
+    expect(eyeOf(watched(questions(8), 0.4))).deep.equal([])
+  })
+})
