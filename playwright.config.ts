@@ -9,6 +9,8 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   workers: WORKERS,
   fullyParallel: true,
+  // a test that passes only the second time is printed as flaky, with what failed the first time
+  retries: 1,
   reporter: [['list']],
   use: {
     actionTimeout: 60_000,

@@ -18,7 +18,7 @@ export function usePlaying(lastsS: number) {
   useEffect(() => {
     if (!playing) return
     let wanted = true
-    let at = atS === undefined || atS >= lastsS ? 0 : atS
+    let at = atS ?? 0
     const show = () => {
       setAtS(Math.min(at, lastsS))
       if (at >= lastsS) setPlaying(false)
@@ -52,6 +52,11 @@ export function usePlaying(lastsS: number) {
   }, [])
   const step = (by: 1 | -1) =>
     scrub(Math.max(0, Math.min(lastsS, (atS ?? (by > 0 ? 0 : lastsS)) + by * STEP_S)))
-  return { atS, pace, setPace, playing, toggle: () => setPlaying((p) => !p), scrub, step }
+  const toggle = () => {
+    // stopped before its first picture it stands at its beginning, not at all of it
+    if (!playing && (atS === undefined || atS >= lastsS)) setAtS(0)
+    setPlaying(!playing)
+  }
+  return { atS, pace, setPace, playing, toggle, scrub, step }
 }
 export type Playing = ReturnType<typeof usePlaying>
