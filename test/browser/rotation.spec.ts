@@ -89,6 +89,12 @@ test('three weeks of lending are logged for several discs at once, and taken bac
   await expect.poll(() => says('HS-017')).not.toBe(before)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(() => says('HS-017')).toBe(before)
+  // what wears nothing is kept as a note
+  await page.getByRole('button', { name: 'Log wear of several discs' }).click()
+  await dialog.getByRole('button', { name: 'In the water' }).click()
+  await dialog.getByRole('button', { name: 'HS-017' }).click()
+  await dialog.getByRole('button', { name: 'Note it for one disc' }).click()
+  await expect(page.getByText('Noted for one disc.', { exact: true })).toBeVisible()
 })
 
 test('a disc is moved to another job by mouse and by keys; the favourite is lost, and found', async ({
@@ -175,6 +181,27 @@ test('the bag is seen from above: what overlaps, where nothing lands, what it do
   await expect(does).toContainText(/Touch approach: \d+ % that one does it/)
 })
 
+test('what if a disc were lost, and what if another were put in: the address keeps it', async ({ page }) => {
+  await openBoard(page)
+  await page.getByRole('button', { name: 'What happens to HS-041' }).click()
+  await page.getByRole('menuitem', { name: 'What if it were lost?' }).click()
+  await expect(page).toHaveURL(/without=HS-041/)
+  await expect(page.getByText('This is the bag as if HS-041 were lost.')).toBeVisible()
+  const does = page.getByRole('region', { name: 'What the bag does' })
+  await expect(does).toContainText(/Touch approach: nobody in it does it \(as carried: \d+ %\)/)
+  const find = page.getByLabel('Put in another disc of the shelf')
+  await find.fill('no such mold')
+  await expect(page.getByText('No other disc that is here is called so.')).toBeVisible()
+  await find.fill('HS-040')
+  await page.getByRole('button', { name: 'Put in HS-040' }).click()
+  await expect(does).toContainText(/Touch approach: \d+ % that one does it/)
+  const held = page.getByRole('group', { name: 'Discs in the bag' })
+  await expect(held.getByRole('button', { name: 'HS-040', pressed: true })).toBeVisible()
+  await page.reload()
+  await expect(held.getByRole('button', { name: 'HS-040', pressed: true })).toBeVisible()
+  await expect(held.getByRole('button', { name: 'HS-041', pressed: false })).toBeVisible()
+})
+
 test('a re-test is planned in one press: the disc and a control disc, as its job is thrown, as often as tells', async ({
   page,
 }) => {
@@ -250,6 +277,42 @@ test('a disc’s page says how surely it does each job, and holds its life', asy
   await expect(card.getByLabel('Carried for', { exact: true }).locator('option:checked')).toHaveText(
     'Straight mid',
   )
+})
+
+test('what happened to a disc is noted for the day it happened, and changed; the order of days counts', async ({
+  page,
+}) => {
+  await openBoard(page)
+  await row(page, 'Headwind fairway', 'HS-021').getByRole('link').click()
+  const card = page.getByRole('region', { name: 'Jobs and life' })
+  const life = card.getByRole('list', { name: 'Its life' })
+  const note = async (what: string, day: string, words: string) => {
+    await card.getByRole('button', { name: 'Note what happened to it' }).click()
+    const dialog = page.getByRole('dialog', { name: 'What happened to HS-021' })
+    await dialog.getByLabel('What happened').selectOption({ label: what })
+    await dialog.getByLabel('Day').fill(day)
+    await dialog.getByLabel('Note').fill(words)
+    await dialog.getByRole('button', { name: 'Note it' }).click()
+    await expect(dialog).toBeHidden()
+  }
+  await note('Lost', '2026-11-03', 'in the reeds')
+  await expect(card).toContainText('It is lost and on no lane of the board.')
+  await note('Found again', '2026-11-02', '')
+  // found the day before it was lost, it is lost
+  await expect(life.getByRole('listitem').first()).toContainText('3 Nov 2026lost: in the reeds')
+  await expect(card).toContainText('It is lost')
+  await card.getByRole('button', { name: /^Change: found again/ }).click()
+  const changing = page.getByRole('dialog', { name: 'Change what happened to HS-021' })
+  await changing.getByLabel('Day').fill('2126-11-20')
+  await expect(changing.getByRole('alert')).toContainText('still to come')
+  await expect(changing.getByRole('button', { name: 'Change it' })).toBeDisabled()
+  await changing.getByLabel('Day').fill('2026-11-20')
+  await changing.getByRole('button', { name: 'Change it' }).click()
+  await expect(card).not.toContainText('It is lost')
+  await queueEmpty(page)
+  await page.reload()
+  await expect(life.getByRole('listitem').first()).toContainText('20 Nov 2026found again')
+  await expect(card).not.toContainText('It is lost')
 })
 
 test.describe('on a phone', () => {

@@ -46,9 +46,14 @@ export function numbersAfter({ kind, pace, whenNew, hitThrows }: Life, use: Use)
 /**
  * Lives of discs, in so many blends, with tests now and then.
  *
- * @param faster how much faster than believed every plastic wears
+ * @param faster how much faster than believed plastics of a kind wear
  */
-export function lives(seed: number, blends: number, discsEach: number, faster = 1): Life[] {
+export function lives(
+  seed: number,
+  blends: number,
+  discsEach: number,
+  faster: (kind: PlasticKind) => number = () => 1,
+): Life[] {
   const random = randomLcg(seed)
   const normal = randomNormal.source(random)(0, 1)
   const uniform = randomUniform.source(random)
@@ -64,7 +69,7 @@ export function lives(seed: number, blends: number, discsEach: number, faster = 
         blend: `blend ${b}`,
         published: LABEL,
         whenNew: { ...LABEL, turn: LABEL.turn + LABEL_SD * normal(), fade: LABEL.fade + LABEL_SD * normal() },
-        pace: faster * Math.exp(ofBlend + LN_WEAR_SD.disc * normal()),
+        pace: faster(kind) * Math.exp(ofBlend + LN_WEAR_SD.disc * normal()),
         hitThrows: WEAR_CURVES[kind].hitThrows * Math.exp(hitOff.get(kind)!),
         use: { throws: Math.round(uniform(20, 500)()), hardHits: Math.round(uniform(0, 6)()) },
         tests: [],

@@ -178,7 +178,10 @@ export function boardOver(board: Board, waiting: readonly Waiting[]): Board {
   const jobs = rowsOver('jobs', board.jobs, waiting)
     .filter((j) => j.removedAt === null)
     .sort((a, b) => a.rank - b.rank)
-  const events = rowsOver('disc-events', board.events, waiting).filter((e) => e.removedAt === null)
+  const events = rowsOver('disc-events', board.events, waiting)
+    .filter((e) => e.removedAt === null)
+    // in the order it happened, whenever it was noted
+    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0))
   const noted = rowsOver('wear-notes', board.noted, waiting).filter((n) => n.removedAt === null)
   const plastics = new Map(rowsOver('plastic-wear', [], waiting).map((p) => [p.id, p]))
   const used = usedSince(board, noted, waiting)

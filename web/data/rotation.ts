@@ -75,11 +75,12 @@ export async function happened(
   jobId: string | null = null,
 ): Promise<DiscEvent> {
   const event: DiscEvent = { id: newId(), discId, day: today(), kind, jobId, note: '', removedAt: null }
-  await outbox.put('disc-events', event)
+  await keepEvent(event)
   return event
 }
+/** Keeps an entry in the life of a disc as it is given. */
+export const keepEvent = (event: DiscEvent): Promise<unknown> => outbox.put('disc-events', event)
 /** Puts an entry that was taken back into its place again. */
-export const restore = (event: DiscEvent): Promise<unknown> =>
-  outbox.put('disc-events', { ...event, removedAt: null })
+export const restore = (event: DiscEvent): Promise<unknown> => keepEvent({ ...event, removedAt: null })
 export const takeBack = (event: DiscEvent): Promise<unknown> =>
-  outbox.put('disc-events', { ...event, removedAt: new Date().toISOString() })
+  keepEvent({ ...event, removedAt: new Date().toISOString() })

@@ -121,7 +121,7 @@ describe('a job', () => {
       const said = Array.from({ length: 5 }, () => ({ count: 0, sum: 0, really: 0 }))
       let [count, within80, early] = [0, 0, 0]
       for (let seed = 1; seed <= 10; seed++) {
-        const all = lives(seed / 100, 8, 4, faster)
+        const all = lives(seed / 100, 8, 4, () => faster)
         const discs = carried(all)
         for (const [i, life] of all.entries()) {
           const p = new Doing(discs[i]!, job).prospect()

@@ -1,4 +1,6 @@
+import { ascending, greatest } from 'd3'
 import { useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { REFERENCE_ARM_MPS } from '../../../core/flight/arm.ts'
 import { fadeSign } from '../../../core/flight/hand.ts'
 import { bagFlight, bagOf, covered, gapsIn, overlapsIn } from '../../../core/rotation/bag.ts'
@@ -13,24 +15,56 @@ import { Button } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { FigureInput } from '../../parts/Inputs.tsx'
+import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { Ellipse, EndLabels } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
+import { WITHOUT } from './shown.ts'
 
 /** Discs on the field at once; more are not told apart. */
 const MOST = 20
 const USUAL_SIZE = 8
 
-const canGo = ({ state, tests, jobId }: RotationDisc) =>
-  state === 'here' && (tests.length > 0 || jobId !== null)
+const isHere = ({ state }: RotationDisc) => state === 'here'
+const isOffered = (disc: RotationDisc) => isHere(disc) && (disc.tests.length > 0 || disc.jobId !== null)
+
+/** What the address asks of the bag: its discs, or the bag as it is carried without one that may be lost. */
+function useBag(board: Board | undefined) {
+  const [search, setSearch] = useSearchParams()
+  const [asked, lost] = [search.get(DISCS), search.get(WITHOUT)]
+  const carried = useMemo(
+    () => board?.discs.flatMap((d) => (isHere(d) && d.jobId !== null ? [d.id] : [])) ?? [],
+    [board],
+  )
+  const bag = useMemo(() => {
+    if (asked === null) return carried.filter((id) => id !== idOf(board, lost))
+    return asked.split(',').flatMap((code) => idOf(board, code) ?? [])
+  }, [asked, lost, board, carried])
+  const choose = (ids: readonly string[]) => {
+    const codes = board?.discs.flatMap((d) => (ids.includes(d.id) ? [d.code] : [])) ?? []
+    setSearch({ [DISCS]: codes.join(',') }, { replace: true })
+  }
+  return {
+    bag,
+    carried,
+    choose,
+    asCarried: () => setSearch({}, { replace: true }),
+    lost: asked === null ? lost : null,
+  }
+}
+const DISCS = 'discs'
+
+const idOf = (board: Board | undefined, code: string | null) => board?.discs.find((d) => d.code === code)?.id
 
 /** A bag seen from above: where its discs land and scatter, what of it overlaps, where nothing lands, and what each is there for. */
 export default function Bag() {
   const { board, base, error } = useBoard()
-  const [chosen, setChosen] = useState<readonly string[]>()
-  const can = useMemo(() => board?.discs.filter(canGo) ?? [], [board])
+  const asked = useBag(board)
+  const can = useMemo(
+    () => board?.discs.filter((d) => isOffered(d) || asked.bag.includes(d.id)) ?? [],
+    [board, asked.bag],
+  )
   const does = useDoes(
     base,
     board,
@@ -38,7 +72,6 @@ export default function Bag() {
   )
   if (error && !board) return <Trouble error={error} />
   if (!board || !does) return <Waiting what="the bag" />
-  const bag = chosen ?? can.filter((d) => d.jobId !== null).map((d) => d.id)
   if (can.length === 0)
     return (
       <Empty
@@ -52,18 +85,18 @@ export default function Bag() {
         A bag is made of discs that were tested or are carried for a job.
       </Empty>
     )
-  return <Shown board={board} can={can} does={does} bag={bag} onChoose={setChosen} />
+  return <Shown board={board} can={can} does={does} asked={asked} />
 }
 
 interface ShownProps {
   readonly board: Board
   readonly can: readonly RotationDisc[]
   readonly does: Does
-  readonly bag: readonly string[]
-  readonly onChoose: (bag: readonly string[]) => void
+  readonly asked: ReturnType<typeof useBag>
 }
 
-function Shown({ board, can, does, bag, onChoose }: ShownProps) {
+function Shown({ board, can, does, asked }: ShownProps) {
+  const { bag, carried, choose, lost } = asked
   const [size, setSize] = useState<number | null>(USUAL_SIZE)
   const { throwers = [] } = useThrowers()
   const thrower = throwers.find((t) => t.id === board.jobs[0]?.throwerId)
@@ -76,12 +109,12 @@ function Shown({ board, can, does, bag, onChoose }: ShownProps) {
         .map((d) => bagFlight(d.id, numbersOf(d), armMps)),
     [can, bag, armMps],
   )
-  const turn = (id: string) => onChoose(bag.includes(id) ? bag.filter((b) => b !== id) : [...bag, id])
+  const turn = (id: string) => choose(bag.includes(id) ? bag.filter((b) => b !== id) : [...bag, id])
   const pick = () =>
-    onChoose(
+    choose(
       bagOf(
         does,
-        can.map((d) => d.id),
+        can.flatMap((d) => (d.code === lost ? [] : [d.id])),
         Math.max(1, Math.min(MOST, size ?? USUAL_SIZE)),
       ),
     )
@@ -115,6 +148,14 @@ function Shown({ board, can, does, bag, onChoose }: ShownProps) {
                 fade={thrower && fadeSign(thrower.hand, 'backhand') > 0 ? 'right' : 'left'}
               />
             )}
+            {lost !== null && (
+              <p className="mt-3">
+                This is the bag as if {lost} were lost.{' '}
+                <button type="button" className="underline underline-offset-4" onClick={asked.asCarried}>
+                  As it is carried
+                </button>
+              </p>
+            )}
             <div className="mt-3 flex flex-wrap gap-1.5" role="group" aria-label="Discs in the bag">
               {can.map((d) => (
                 <Chip key={d.id} on={bag.includes(d.id)} onClick={() => turn(d.id)}>
@@ -125,6 +166,7 @@ function Shown({ board, can, does, bag, onChoose }: ShownProps) {
                 </Chip>
               ))}
             </div>
+            <PutIn board={board} bag={bag} onPut={(id) => choose([...bag, id])} />
           </Card>
           <Overlaps board={board} flights={flights} />
         </div>
@@ -132,7 +174,9 @@ function Shown({ board, can, does, bag, onChoose }: ShownProps) {
           board={board}
           does={does}
           bag={bag}
-          carried={can.flatMap((d) => (d.jobId === null ? [] : [d.id]))}
+          carried={carried}
+          others={can.flatMap((d) => (bag.includes(d.id) || d.code === lost ? [] : [d.id]))}
+          onPut={(id) => choose([...bag, id])}
         />
       </div>
     </div>
@@ -238,15 +282,63 @@ function Overlaps({ board, flights }: { board: Board; flights: readonly BagFligh
   )
 }
 
-/** How surely the bag does each job, and what is lost with its favourite. */
+/** Discs whose name holds what is sought, at most so many. */
+const MOST_FOUND = 6
+
+/** Finds any disc of the shelf and puts it in. */
+function PutIn({ board, bag, onPut }: { board: Board; bag: readonly string[]; onPut: (id: string) => void }) {
+  const [find, setFind] = useState('')
+  const words = find.trim().toLowerCase()
+  const found =
+    words === ''
+      ? []
+      : board.discs.filter(
+          (d) =>
+            isHere(d) &&
+            !bag.includes(d.id) &&
+            `${d.code} ${d.maker} ${d.mold} ${d.plastic}`.toLowerCase().includes(words),
+        )
+  return (
+    <div className="mt-3 flex flex-wrap items-end gap-1.5">
+      <TextInput
+        label="Put in another disc of the shelf"
+        placeholder="Code, mold or plastic"
+        className="w-64"
+        value={find}
+        onChange={(e) => setFind(e.target.value)}
+      />
+      {found.slice(0, MOST_FOUND).map((d) => (
+        <Chip
+          key={d.id}
+          on={false}
+          onClick={() => {
+            onPut(d.id)
+            setFind('')
+          }}
+        >
+          Put in {d.code} {d.mold} {d.plastic}
+        </Chip>
+      ))}
+      {words !== '' && found.length === 0 && (
+        <p className="py-2 text-quiet">No other disc that is here is called so.</p>
+      )}
+      {found.length > MOST_FOUND && <p className="py-2 text-quiet">and {found.length - MOST_FOUND} more</p>}
+    </div>
+  )
+}
+
+/** How surely the bag does each job, what is lost with its favourite, and who could make up for what it lacks. */
 interface JobsProps {
   readonly board: Board
   readonly does: Does
   readonly bag: readonly string[]
   /** The bag as it is carried. */
   readonly carried: readonly string[]
+  /** Discs that could be put in. */
+  readonly others: readonly string[]
+  readonly onPut: (id: string) => void
 }
-function Jobs({ board, does, bag, carried }: JobsProps) {
+function Jobs({ board, does, bag, carried, others, onPut }: JobsProps) {
   const code = (id: string) => board.discs.find((d) => d.id === id)?.code ?? ''
   return (
     <Card className="p-4" label="What the bag does">
@@ -263,6 +355,7 @@ function Jobs({ board, does, bag, carried }: JobsProps) {
             job.id,
             bag.filter((id) => id !== surest),
           )
+          const better = madeUpBy(does, job.id, bag, others)
           return (
             <li key={job.id} className="border-t border-rule py-1.5 first:border-t-0">
               <p>
@@ -280,10 +373,34 @@ function Jobs({ board, does, bag, carried }: JobsProps) {
                   Without {code(surest)}: {without < 0.01 ? 'nobody does it' : percent(without)}.
                 </p>
               )}
+              {now < ENOUGH && better && (
+                <button
+                  type="button"
+                  className="underline underline-offset-4 max-md:min-h-11"
+                  onClick={() => onPut(better.id)}
+                >
+                  With {code(better.id)}: {percent(better.covered)}
+                </button>
+              )}
             </li>
           )
         })}
       </ul>
     </Card>
   )
+}
+
+/** A job that is done so surely wants nobody else. */
+const ENOUGH = 0.8
+/** Who makes less of a difference is not named. */
+const MAKES_UP = 0.05
+
+/** The disc that, put in, makes a job surest; undefined where none makes a difference. */
+function madeUpBy(does: Does, jobId: string, bag: readonly string[], others: readonly string[]) {
+  const best = greatest(others, (a, b) =>
+    ascending(does.get(jobId)?.get(a) ?? 0, does.get(jobId)?.get(b) ?? 0),
+  )
+  if (best === undefined) return undefined
+  const made = covered(does, jobId, [...bag, best])
+  return made - covered(does, jobId, bag) < MAKES_UP ? undefined : { id: best, covered: made }
 }

@@ -46,7 +46,8 @@ export function BulkWear({ board, onClose }: { board: Board; onClose: () => void
     setChosen(next)
   }
   const keep = async () => {
-    if (!what.throws && !what.hardHits) return sayWrong('Say how many throws or hard hits.')
+    if (!what.throws && !what.hardHits && what.note.trim() === '')
+      return sayWrong('Say how many throws or hard hits, or write a note.')
     const notes: WearNote[] = []
     for (const discId of chosen) {
       const note = WearNote.safeParse({

@@ -38,3 +38,9 @@ export function wantedWords({ throwing, wanted, within }: JobRow, units: Units, 
     within.carryM === null ? '' : ` at ${m(wanted.carryM)} ${length.unit} (± ${m(within.carryM)})`,
   ].join('')
 }
+
+/** What the address of the bag says of a disc that may be lost. */
+export const WITHOUT = 'without'
+/** The address of the bag as it would be without a disc. */
+export const bagWithout = (bagAddress: string, code: string) =>
+  `${bagAddress}?${new URLSearchParams({ [WITHOUT]: code })}`

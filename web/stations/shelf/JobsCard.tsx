@@ -1,10 +1,13 @@
+import { useState } from 'react'
 import { eventWords } from '../../../core/rotation/words.ts'
 import { isAtHand } from '../../../contract/rotation.ts'
 import { happened, restore, takeBack, useBoard, useDoes } from '../../data/rotation.ts'
 import type { DiscEvent } from '../../../contract/rotation.ts'
 import { percent } from '../../data/units.ts'
+import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
+import { LifeDialog } from '../../parts/LifeDialog.tsx'
 import { LogEntry } from '../../parts/LogEntry.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { say } from '../../parts/Toasts.tsx'
@@ -12,6 +15,7 @@ import { say } from '../../parts/Toasts.tsx'
 /** Which jobs a disc does, which one it is carried for, and what happened in its life. */
 export function JobsCard({ discId }: { discId: string }) {
   const { board, base } = useBoard()
+  const [noting, setNoting] = useState<DiscEvent | 'new'>()
   const does = useDoes(base, board, [discId])
   const disc = board?.discs.find((d) => d.id === discId)
   // a shelf without jobs has nothing to say here
@@ -77,6 +81,10 @@ export function JobsCard({ discId }: { discId: string }) {
                 day={e.day}
                 takesBack={`Take back: ${eventWords(e.kind, jobName(e.jobId))}, ${e.day}`}
                 onTakeBack={() => void drop(e)}
+                changes={{
+                  label: `Change: ${eventWords(e.kind, jobName(e.jobId))}, ${e.day}`,
+                  onPress: () => setNoting(e),
+                }}
               >
                 <span className="min-w-0 flex-1">
                   {eventWords(e.kind, jobName(e.jobId))}
@@ -87,9 +95,20 @@ export function JobsCard({ discId }: { discId: string }) {
           </ul>
         </>
       )}
-      <StationLink at="rotation" className="mt-2 inline-block underline underline-offset-4">
-        To the rotation
-      </StationLink>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Button onClick={() => setNoting('new')}>Note what happened to it</Button>
+        <StationLink at="rotation" className="underline underline-offset-4">
+          To the rotation
+        </StationLink>
+      </div>
+      {noting && (
+        <LifeDialog
+          disc={disc}
+          jobs={board.jobs}
+          event={noting === 'new' ? undefined : noting}
+          onClose={() => setNoting(undefined)}
+        />
+      )}
     </Card>
   )
 }
