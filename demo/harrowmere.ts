@@ -1,6 +1,7 @@
 import { randomLcg, randomNormal, shuffler } from 'd3'
 import { airDensity } from '../core/flight/air.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
+import type { FlightNumbers } from '../core/flight/disc.ts'
 import { fadeSign, mirrored } from '../core/flight/hand.ts'
 import { DEGREE } from '../core/flight/release.ts'
 import { landingSd } from '../core/rating/evidence.ts'
@@ -33,6 +34,8 @@ interface Outing {
   /** Only so many throws were made before the outing ended. */
   readonly stopAfter?: number
   readonly startsAt: string
+  /** How discs flew that day that were less worn than today. */
+  readonly lessWorn?: Readonly<Record<string, FlightNumbers>>
 }
 
 const trial = (
@@ -57,6 +60,7 @@ const trial = (
 
 const FOUR = ['HS-021', 'HS-030', 'HS-017', 'HS-026', 'HS-009', 'HS-002']
 const FAIRWAYS = ['HS-033', 'HS-011', 'HS-017', 'HS-002']
+const LOANED = ['HS-009', 'HS-014', 'HS-002']
 
 /** How the finished trial was planned, and what the volunteers expected: the order of the blends, softer ones stable. */
 const planOfFour: Plan = Plan.parse({
@@ -97,6 +101,15 @@ const planOfFour: Plan = Plan.parse({
 })
 
 export const trials: Trial[] = [
+  trial(
+    'season',
+    'The Loam through a season',
+    'What does a season on loan do to the base blend?',
+    LOANED,
+    24,
+    '2026-06-27T11:20:00.000Z',
+    [0, -8],
+  ),
   {
     ...trial(
       'four',
@@ -127,7 +140,42 @@ export const trials: Trial[] = [
   ),
 ]
 
+/** A day on which what is out on loan was tested again. */
+const retested = (
+  day: string,
+  seed: number,
+  temperatureC: number,
+  wind: Outing['wind'],
+  lessWorn: Outing['lessWorn'],
+): Outing => ({
+  trial: 'season',
+  session: {
+    id: demoId('session', 'season', day),
+    ...outingAt('Millpond meadow'),
+    day,
+    temperatureC,
+    altitudeM: 210,
+    method: 'ranged',
+  },
+  seed,
+  discs: LOANED,
+  throwers: [ODILE, TOBIT],
+  hyzerDegs: [0, -8],
+  rounds: 1,
+  wind,
+  startsAt: `${day}T09:40:00.000Z`,
+  lessWorn,
+})
+
 const OUTINGS: readonly Outing[] = [
+  retested('2026-04-18', 0.2291, 11, [-2.2, 0.5], {
+    'HS-009': { speed: 9, glide: 5, turn: -2.1, fade: 1.4 },
+    'HS-014': { speed: 9, glide: 5.1, turn: -1.8, fade: 1.65 },
+  }),
+  retested('2026-06-27', 0.6173, 19, [-1.8, -0.6], {
+    'HS-009': { speed: 9, glide: 5, turn: -2.4, fade: 1.2 },
+    'HS-014': { speed: 9, glide: 5.1, turn: -1.9, fade: 1.55 },
+  }),
   {
     trial: 'four',
     session: {
@@ -193,7 +241,7 @@ function thrownIn(outing: Outing): Throw[] {
     const windAcrossMps = leg * outing.wind[1] + gustAcross
     const spoiled = i % 17 === 13 ? SPOILED[Math.floor(i / 17) % SPOILED.length]! : undefined
     const thrown = throwDisc(
-      shed.truth,
+      outing.lessWorn?.[code] ?? shed.truth,
       { ...STANDARD_BODY, massKg: (shed.weighed ?? shed.marked ?? 175) / 1000 },
       backhand,
       { power: 1, hyzerRad: hyzerDeg * DEGREE },
@@ -213,7 +261,7 @@ function thrownIn(outing: Outing): Throw[] {
     const [called, timed, bent] = [uniform() < 0.7, uniform() < 0.6 && !spoiled, uniform() < 0.35 && !spoiled]
     const round = (v: number, step: number) => Math.round(v / step) * step + 0
     return {
-      id: demoId('throw', outing.trial, String(i)),
+      id: demoId('throw', ...(outing.lessWorn ? [outing.trial, session.day] : [outing.trial]), String(i)),
       trialId: demoId('trial', outing.trial),
       sessionId: session.id,
       discId: demoId('disc', code),

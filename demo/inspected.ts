@@ -70,10 +70,12 @@ const worn = (code: string, day: string, throws: number, hardHits: number, note:
 /** What the loan cards say. */
 export const wearNotes: WearNote[] = [
   worn('HS-009', '2025-06-30', 420, 9, 'first summer on loan'),
-  worn('HS-009', '2026-08-31', 760, 21, 'second summer; rim chewed by the oak'),
+  worn('HS-009', '2026-06-21', 380, 10, 'second summer, until midsummer'),
+  worn('HS-009', '2026-08-31', 380, 11, 'second summer; rim chewed by the oak'),
   worn('HS-002', '2026-08-31', 640, 4, 'thrown at every session'),
   worn('HS-017', '2026-10-20', 60, 1, 'lent twice since the test'),
-  worn('HS-014', '2026-08-31', 180, 3, 'third on loan'),
+  worn('HS-014', '2026-06-21', 90, 1, 'third on loan'),
+  worn('HS-014', '2026-08-31', 90, 2, 'third on loan'),
   worn('HS-021', '2026-09-30', 150, 2, 'thrown into the wind all summer'),
   worn('HS-041', '2026-09-30', 210, 0, ''),
   worn('HS-012', '2026-08-31', 510, 12, ''),

@@ -62,7 +62,7 @@ const happened = (
 export const discEvents: DiscEvent[] = [
   happened('HS-002', '2026-04-12', 'moved', 'Straight mid'),
   happened('HS-009', '2026-04-12', 'moved', 'Late turn driver'),
-  happened('HS-014', '2026-09-27', 'moved', 'Late turn driver', 'not tested yet'),
+  happened('HS-014', '2026-09-27', 'moved', 'Late turn driver', 'the next to turn late'),
   happened('HS-017', '2026-09-27', 'moved', 'Late turn driver', 'the old one turns too far by now'),
   happened('HS-021', '2026-06-14', 'moved', 'Headwind fairway'),
   happened('HS-021', '2026-10-11', 'spared', null, 'not over the mill race any more'),

@@ -425,6 +425,17 @@ export function movesOf(lanes: readonly Lane[], paceOf: (discId: string) => numb
     .sort((a, b) => (a.days === b.days ? 0 : a.days - b.days) || a.throws - b.throws)
 }
 
+/**
+ * The surest of those that do a job already and are carried for nothing; undefined where there is none.
+ *
+ * @param isFree whether a disc is carried for no other job
+ */
+export function backupNow({ discs }: Lane, isFree: (discId: string) => boolean): OnLane | undefined {
+  return discs
+    .filter((d) => !d.assigned && isFree(d.discId) && d.prospect.now >= DOES)
+    .sort((a, b) => b.prospect.now - a.prospect.now)[0]
+}
+
 /** A copy to start wearing in, so that it does the job when the one that does it now no longer will. */
 export interface WearIn {
   readonly discId: string

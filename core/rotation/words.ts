@@ -75,7 +75,7 @@ export function dueWords(sign: DueSign, nameOf: (discId: string) => string): str
     case 'nobody does it':
       return 'No disc that is carried for it does it.'
     case 'a single copy':
-      return `${nameOf(sign.discId)} is the only one that does it.`
+      return `${nameOf(sign.discId)} is the only one carried for it that does it.`
     case 'spared':
       return `${nameOf(sign.discId)} is kept away from water or trees.`
     case 'out of make':

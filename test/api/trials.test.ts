@@ -15,15 +15,14 @@ import type { TrialCard } from '../../contract/cards.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
+import { demoId } from '../../demo/shed.ts'
 import { demoServer, testServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
 const demo = harrowmere()
-const [finished, halfDone, fresh] = demo.trials as [
-  (typeof demo.trials)[0],
-  (typeof demo.trials)[0],
-  (typeof demo.trials)[0],
-]
+const trialOf = (key: string) => demo.trials.find((t) => t.id === demoId('trial', key))!
+const [finished, halfDone, fresh] = [trialOf('four'), trialOf('fairways'), trialOf('putters')]
+const template = demo.throws.find((t) => t.trialId === finished.id)!
 
 describe('trials and throws', () => {
   let it_: TestServer
@@ -34,14 +33,14 @@ describe('trials and throws', () => {
   const api = () => request(it_.server)
   const file = async (id: string) => (await api().get(`/api/trials/${id}`).expect(200)).body as TrialFile
   const sample = (change: Partial<Throw> = {}): Throw => ({
-    ...demo.throws[0]!,
+    ...template,
     id: newId(),
     version: 0,
     ...change,
   })
   const put = (row: Throw) => api().put(`/api/throws/${row.id}`).send(row)
 
-  it('has a bench: one trial finished, one half done, one not begun', async () => {
+  it('has a bench: trials that are finished, one half done, one not begun', async () => {
     const trials = (await api().get('/api/trials').expect(200)).body as TrialSummary[]
     const of = (id: string) => trials.find((t) => t.trial.id === id)!
     expect(of(finished.id)).include({ counted: 68, leftOut: 4 })
@@ -371,7 +370,7 @@ describe('the demo', () => {
     expect(await loadDemoIfEmpty(it_.db)).equal(true)
     expect(await loadDemoIfEmpty(it_.db)).equal(false)
     expect(await ownThrows(it_.db)).equal(0)
-    const extra = { ...demo.throws[0]!, id: newId() }
+    const extra = { ...template, id: newId() }
     await request(it_.server).put(`/api/throws/${extra.id}`).send(extra).expect(200)
     expect(await ownThrows(it_.db)).equal(1)
     await resetToDemo(it_.db)
@@ -383,7 +382,7 @@ describe('the demo', () => {
       KnownThrows.parse((await request(it_.server).get(`/api/trials/${id}/known`).expect(200)).body)
     const known = await read(halfDone.id)
     const expected = demo.throws.filter(
-      (t) => t.trialId === finished.id && t.counts && t.takenBackAt === null,
+      (t) => t.trialId !== halfDone.id && t.counts && t.takenBackAt === null,
     )
     expect(known.throws.map((t) => t.id)).members(expected.map((t) => t.id))
     expect(new Set(known.throws.map((t) => t.sessionId))).deep.equal(new Set(known.sessions.map((s) => s.id)))

@@ -25,6 +25,11 @@ test('the board says who does a job, who has left it, which backup is due and wh
   await expect(due).toContainText('HS-009, Tarnwick Loam has left it and is still carried for it.')
   await expect(due).toContainText('HS-021, Tarnwick Slate is kept away from water or trees.')
   await expect(due).toContainText(/Wear in HS-\d+, .* next: about \d+ throws until it does the job/)
+  // who does it already is carried in one press
+  await expect(due).toContainText(/HS-040, Ormsgarth Loam does it already, \d+ %, and is carried for nothing/)
+  await due.getByRole('button', { name: 'Carry it for Touch approach' }).click()
+  await expect(page.getByText('HS-040 is carried for Touch approach from today.')).toBeVisible()
+  await expect(due).not.toContainText('HS-040')
   // a disc leads to its page
   await row(page, 'Late turn driver', 'HS-017').getByRole('link').click()
   await expect(page).toHaveURL(/\/shelf\//)
@@ -189,6 +194,7 @@ test('what if a disc were lost, and what if another were put in: the address kee
   await expect(page.getByText('This is the bag as if HS-041 were lost.')).toBeVisible()
   const does = page.getByRole('region', { name: 'What the bag does' })
   await expect(does).toContainText(/Touch approach: nobody in it does it \(as carried: \d+ %\)/)
+  await expect(does.getByRole('button', { name: /^With HS-040: \d+ %$/ })).toBeVisible()
   const find = page.getByLabel('Put in another disc of the shelf')
   await find.fill('no such mold')
   await expect(page.getByText('No other disc that is here is called so.')).toBeVisible()

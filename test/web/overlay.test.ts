@@ -8,13 +8,14 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import { NOTHING_OF_SHORT } from '../../core/throw/short.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
+import { demoId } from '../../demo/shed.ts'
 import { broughtForward } from '../../contract/older.ts'
 import { recordOver, rowOver, rowsOver, shelfOver, summariesOver, trialOver } from '../../web/data/overlay.ts'
 import type { Waiting } from '../../web/data/queueStore.ts'
 import { pageHere, recordHere, rowHere } from '../../web/data/shelfLocal.ts'
 
 const demo = harrowmere()
-const trial = demo.trials[0]!
+const trial = demo.trials.find((t) => t.id === demoId('trial', 'four'))!
 const throws = demo.throws.filter((t) => t.trialId === trial.id)
 const file: TrialFile = { trial, sessions: demo.sessions, throws }
 let keys = 0
@@ -30,7 +31,7 @@ describe('what waits on a device, laid over what was read', () => {
     ...NOTHING_OF_SHORT,
     id: newId(),
     trialId: trial.id,
-    sessionId: demo.sessions[0]!.id,
+    sessionId: throws[0]!.sessionId,
     discId: trial.discIds[0]!,
     throwerId: demo.throwers[0]!.id,
     thrownAt: '2026-10-04T12:00:00.000Z',

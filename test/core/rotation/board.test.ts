@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import {
+  backupNow,
   doesNow,
   dueOf,
   lanesAfter,
@@ -229,6 +230,21 @@ describe('the board', () => {
     expect(wearInNext(all, (id) => id !== 'taken')).deep.equal({ discId: 'near', throws: 150 })
     expect(wearInNext(all, () => true)).deep.equal({ discId: 'taken', throws: 50 })
     expect(wearInNext(lane(on('now')), () => true)).equal(undefined)
+  })
+
+  it('names who could be carried at once: the surest that does it and is carried for nothing', () => {
+    const free = (discId: string, now: number, assigned = false) => on(discId, { now }, { assigned })
+    const all = lane(
+      on('now'),
+      free('hardly', 0.4),
+      free('sure', 0.9),
+      free('surer', 0.95),
+      free('taken', 0.99),
+    )
+    expect(backupNow(all, (id) => id !== 'taken')?.discId).equal('surer')
+    expect(backupNow(lane(on('now'), free('own', 0.9, true), free('hardly', 0.4)), () => true)).equal(
+      undefined,
+    )
   })
 
   it('says in sentences what a disc does and when that ends, no closer than anybody knows', () => {

@@ -5,6 +5,7 @@ import { REFERENCE_ARM_MPS } from '../../../core/flight/arm.ts'
 import { fadeSign } from '../../../core/flight/hand.ts'
 import { bagFlight, bagOf, covered, gapsIn, overlapsIn } from '../../../core/rotation/bag.ts'
 import type { BagFlight, Does } from '../../../core/rotation/bag.ts'
+import type { OnLane } from '../../../core/rotation/board.ts'
 import { numbersOf } from '../../../contract/rotation.ts'
 import type { Board, RotationDisc } from '../../../contract/rotation.ts'
 import { useThrowers } from '../../data/hooks.ts'
@@ -20,7 +21,7 @@ import { StationLink } from '../../parts/StationLink.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { Ellipse, EndLabels } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
-import { WITHOUT } from './shown.ts'
+import { laneOf, WITHOUT } from './shown.ts'
 
 /** Discs on the field at once; more are not told apart. */
 const MOST = 20
@@ -175,7 +176,7 @@ function Shown({ board, can, does, asked }: ShownProps) {
           does={does}
           bag={bag}
           carried={carried}
-          others={can.flatMap((d) => (bag.includes(d.id) || d.code === lost ? [] : [d.id]))}
+          lost={idOf(board, lost)}
           onPut={(id) => choose([...bag, id])}
         />
       </div>
@@ -334,11 +335,12 @@ interface JobsProps {
   readonly bag: readonly string[]
   /** The bag as it is carried. */
   readonly carried: readonly string[]
-  /** Discs that could be put in. */
-  readonly others: readonly string[]
+  /** A disc that is taken for lost. */
+  readonly lost: string | undefined
   readonly onPut: (id: string) => void
 }
-function Jobs({ board, does, bag, carried, others, onPut }: JobsProps) {
+function Jobs({ board, does, bag, carried, lost, onPut }: JobsProps) {
+  const here = useMemo(() => new Set(board.discs.flatMap((d) => (isHere(d) ? [d.id] : []))), [board])
   const code = (id: string) => board.discs.find((d) => d.id === id)?.code ?? ''
   return (
     <Card className="p-4" label="What the bag does">
@@ -355,7 +357,10 @@ function Jobs({ board, does, bag, carried, others, onPut }: JobsProps) {
             job.id,
             bag.filter((id) => id !== surest),
           )
-          const better = madeUpBy(does, job.id, bag, others)
+          const others = laneOf(board, job.id).discs.filter(
+            (d) => here.has(d.discId) && !bag.includes(d.discId) && d.discId !== lost,
+          )
+          const better = madeUpBy(now, others)
           return (
             <li key={job.id} className="border-t border-rule py-1.5 first:border-t-0">
               <p>
@@ -395,12 +400,9 @@ const ENOUGH = 0.8
 /** Who makes less of a difference is not named. */
 const MAKES_UP = 0.05
 
-/** The disc that, put in, makes a job surest; undefined where none makes a difference. */
-function madeUpBy(does: Does, jobId: string, bag: readonly string[], others: readonly string[]) {
-  const best = greatest(others, (a, b) =>
-    ascending(does.get(jobId)?.get(a) ?? 0, does.get(jobId)?.get(b) ?? 0),
-  )
-  if (best === undefined) return undefined
-  const made = covered(does, jobId, [...bag, best])
-  return made - covered(does, jobId, bag) < MAKES_UP ? undefined : { id: best, covered: made }
+/** The disc of a lane that, put in, makes its job surest; undefined where none makes a difference. */
+function madeUpBy(now: number, others: readonly OnLane[]) {
+  const best = greatest(others, (a, b) => ascending(a.prospect.now, b.prospect.now))
+  const adds = best ? (1 - now) * best.prospect.now : 0
+  return best && adds >= MAKES_UP ? { id: best.discId, covered: now + adds } : undefined
 }

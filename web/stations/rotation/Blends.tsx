@@ -45,7 +45,10 @@ export function Blends({ board }: { board: Board }) {
       </p>
       <ul>
         {blends.map(({ blend, discs, told }) => (
-          <li key={blend} className="border-t border-rule py-2 first:border-t-0">
+          <li
+            key={blend}
+            className="items-center justify-between gap-x-4 border-t border-rule py-1.5 first:border-t-0 lg:flex"
+          >
             <p>
               <span className="font-medium">{blend}</span>{' '}
               {told ? (
@@ -60,7 +63,7 @@ export function Blends({ board }: { board: Board }) {
                 <span className="text-quiet">never tested</span>
               )}
             </p>
-            <div className="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1">
+            <div className="flex flex-wrap items-center gap-x-3 gap-y-1 max-lg:mt-1">
               <select
                 aria-label={`What ${blend} is made of`}
                 className="min-h-9 rounded-lg border border-edge bg-card px-2 text-body max-md:min-h-11"

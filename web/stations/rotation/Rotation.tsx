@@ -3,7 +3,7 @@ import type { DragEndEvent } from '@dnd-kit/core'
 import { Plus } from 'lucide-react'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { dueOf, movesOf, wearInNext } from '../../../core/rotation/board.ts'
+import { backupNow, dueOf, movesOf, wearInNext } from '../../../core/rotation/board.ts'
 import { growthOf } from '../../../core/rotation/scatter.ts'
 import { dueWords, moveWords, throwsWords } from '../../../core/rotation/words.ts'
 import type { Board, JobRow } from '../../../contract/rotation.ts'
@@ -11,6 +11,7 @@ import { useShelf } from '../../data/hooks.ts'
 import { today } from '../../data/outing.ts'
 import { planRetest } from '../../data/retest.ts'
 import { happened, takeBack, useBoard } from '../../data/rotation.ts'
+import { percent } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
@@ -117,17 +118,17 @@ export default function Rotation() {
         </Empty>
       ) : (
         <DndContext sensors={sensors} onDragEnd={drop}>
-          <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_21rem]">
+          <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_1fr]">
             <div className="grid gap-3">
               {lanes.map((shown) => (
                 <Lane key={shown.job.id} shown={shown} onMove={move} onEdit={setDefining} onRetest={retest} />
               ))}
             </div>
-            <div className="grid gap-3">
+            <div className="grid gap-3 lg:row-span-2">
               <Moves board={board} />
-              <Due board={board} />
-              <Blends board={board} />
+              <Due board={board} onMove={move} />
             </div>
+            <Blends board={board} />
           </div>
         </DndContext>
       )}
@@ -175,9 +176,10 @@ function Moves({ board }: { board: Board }) {
 }
 
 /** For which jobs a backup is due, why, and which copy to start wearing in. */
-function Due({ board }: { board: Board }) {
+function Due({ board, onMove }: { board: Board; onMove: LaneProps['onMove'] }) {
   const found = useMemo(() => {
     const disc = new Map(board.discs.map((d) => [d.id, d]))
+    const isFree = (id: string) => disc.get(id)?.jobId === null
     return board.jobs.flatMap((job) => {
       const lane = laneOf(board, job.id)
       const signs = dueOf(lane, {
@@ -191,7 +193,7 @@ function Due({ board }: { board: Board }) {
       })
       return signs.length === 0
         ? []
-        : [{ job, signs, next: wearInNext(lane, (id) => disc.get(id)?.jobId === null) }]
+        : [{ job, signs, next: wearInNext(lane, isFree), already: backupNow(lane, isFree) }]
     })
   }, [board])
   return (
@@ -200,7 +202,7 @@ function Due({ board }: { board: Board }) {
       {board.weighing && <p className="text-quiet">Weighing re-tests; this may change in a moment.</p>}
       {found.length === 0 && <p className="text-quiet">None: every job has a second disc that does it.</p>}
       <ul className="grid gap-3">
-        {found.map(({ job, signs, next }) => (
+        {found.map(({ job, signs, next, already }) => (
           <li key={job.id} className="border-t border-rule pt-2 first:border-t-0 first:pt-1">
             <h3 className="font-semibold">{job.name}</h3>
             {signs.map((sign) => (
@@ -208,10 +210,24 @@ function Due({ board }: { board: Board }) {
                 {dueWords(sign, (id) => nameOf(board, id))}
               </p>
             ))}
+            {already && (
+              <p>
+                {nameOf(board, already.discId)} does it already, {percent(already.prospect.now)}, and is
+                carried for nothing:{' '}
+                <button
+                  type="button"
+                  aria-label={`Carry it for ${job.name}`}
+                  className="underline underline-offset-4 max-md:min-h-11"
+                  onClick={() => onMove(already.discId, job.id)}
+                >
+                  carry it
+                </button>
+              </p>
+            )}
             <p className="text-quiet">
               {next
                 ? `Wear in ${nameOf(board, next.discId)} next: about ${throwsWords(next.throws)} throws until it does the job, some ${roundsWords(next.throws)}.`
-                : 'No disc of the shelf wears into it.'}
+                : `No ${already ? 'other ' : ''}disc of the shelf wears into it.`}
             </p>
           </li>
         ))}
