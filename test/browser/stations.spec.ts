@@ -438,6 +438,7 @@ const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promise<void>
     await expect(page.getByRole('region', { name: 'What changed' })).toContainText('The wind')
     await check('line lab')
     await page.getByRole('link', { name: 'Eye drill' }).click()
+    await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
     await check('eye drill')
     await page.getByRole('button', { name: 'Begin' }).click()
     await page.getByRole('button', { name: 'Answer' }).click()
