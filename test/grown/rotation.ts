@@ -115,7 +115,7 @@ try {
   const open = async () => {
     const begun = performance.now()
     await page.goto(`${origin}/rotation`)
-    await page.locator('section li p').first().waitFor()
+    await page.locator('section[aria-label="Job 1"] li p').first().waitFor()
     shown.push(Math.round(performance.now() - begun))
   }
   await open()
@@ -127,6 +127,17 @@ try {
   }
   await open()
   await open()
+  const byLink: number[] = []
+  for (let i = 0; i < 3; i++) {
+    await page.goto(origin)
+    await page.getByRole('region').first().waitFor()
+    // what the bench reads is not in the way of what comes after it
+    await sleep(2000)
+    const begun = performance.now()
+    await page.getByRole('link', { name: 'Rotation' }).click()
+    await page.locator('section[aria-label="Job 1"] li p').first().waitFor()
+    byLink.push(Math.round(performance.now() - begun))
+  }
   say('wear of one disc …')
   const tested = weighed.board.discs.filter((d) => d.tests.length > 0)
   const worn: number[] = []
@@ -149,7 +160,8 @@ try {
         jobs: weighed.board.jobs.length,
         server_first_ms: answered.ms,
         server_with_retests_ms: weighed.ms,
-        page_shows_board_ms: shown,
+        page_loads_and_shows_board_ms: shown,
+        page_shows_board_after_its_link_ms: byLink,
         page_shows_wear_of_one_disc_ms: worn,
       },
       null,

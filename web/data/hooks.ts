@@ -48,8 +48,9 @@ export interface ShelfView {
   readonly discs: readonly ShelvedDisc[]
 }
 
-export function useShelf() {
-  const { data, error } = useRead('/api/shelf', Shelf)
+/** @param wanted false where it can wait for what is seen first */
+export function useShelf(wanted = true) {
+  const { data, error } = useRead(wanted ? '/api/shelf' : null, Shelf)
   const waiting = useWaiting()
   const view = useMemo<ShelfView | undefined>(() => {
     if (!data) return undefined

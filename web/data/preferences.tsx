@@ -32,6 +32,8 @@ interface PreferencesValue {
   readonly change: (change: Partial<Omit<Preferences, 'id'>>) => void
 }
 const Context = createContext<PreferencesValue | undefined>(undefined)
+/** Apart from the rest: what shows figures is drawn anew only when their units change. */
+const UnitsContext = createContext<Units | undefined>(undefined)
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [first] = useState(remembered)
@@ -53,11 +55,13 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
       changeRow({ ...preferences, ...c }, Object.keys(c) as (keyof Preferences)[]),
     [changeRow, preferences],
   )
-  const value = useMemo(
-    () => ({ preferences, units: unitsOf(preferences.units), change }),
-    [preferences, change],
+  const units = useMemo(() => unitsOf(preferences.units), [preferences.units])
+  const value = useMemo(() => ({ preferences, units, change }), [preferences, units, change])
+  return (
+    <Context value={value}>
+      <UnitsContext value={units}>{children}</UnitsContext>
+    </Context>
   )
-  return <Context value={value}>{children}</Context>
 }
 
 export function usePreferences(): PreferencesValue {
@@ -65,4 +69,8 @@ export function usePreferences(): PreferencesValue {
   if (!value) throw new Error('usePreferences outside its provider')
   return value
 }
-export const useUnits = (): Units => usePreferences().units
+export function useUnits(): Units {
+  const units = useContext(UnitsContext)
+  if (!units) throw new Error('useUnits outside its provider')
+  return units
+}

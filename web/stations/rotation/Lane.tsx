@@ -5,10 +5,10 @@ import { Pencil } from 'lucide-react'
 import { memo } from 'react'
 import { offersOf } from '../../../core/rotation/board.ts'
 import { offerWords, prospectWords } from '../../../core/rotation/words.ts'
+import type { Hand } from '../../../core/flight/hand.ts'
 import { laneRead } from '../../../contract/rotation.ts'
 import type { Board, JobRow, LaneDisc, RotationDisc } from '../../../contract/rotation.ts'
-import { useThrowers } from '../../data/hooks.ts'
-import { today } from '../../data/outing.ts'
+import type { Thrower } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -33,12 +33,25 @@ export interface LaneShown {
   readonly rows: readonly Row[]
   readonly offers: readonly { readonly discId: string; readonly words: string }[]
   readonly jobs: readonly JobRow[]
+  /** Of the arm it is for; undefined where it is nobody's. */
+  readonly hand: Hand | undefined
+  /** ISO day. */
+  readonly today: string
   /** Others than those that are carried for it may come yet. */
   readonly weighing: boolean
 }
 
-/** Every lane of a board. */
-export function lanesShown({ jobs, discs, lanes, weighing }: Board): LaneShown[] {
+/**
+ * Every lane of a board.
+ *
+ * @param today ISO day
+ */
+export function lanesShown(
+  { jobs, discs, lanes, weighing }: Board,
+  throwers: readonly Thrower[],
+  today: string,
+): LaneShown[] {
+  const handOf = new Map(throwers.map((t) => [t.id, t.hand]))
   const byId = new Map(discs.map((disc, place) => [disc.id, { disc, place }]))
   const rowsOf = new Map(
     lanes.map((l) => [
@@ -59,6 +72,8 @@ export function lanesShown({ jobs, discs, lanes, weighing }: Board): LaneShown[]
       words: offerWords(nameOf.get(o.to) ?? '', o.now),
     })),
     jobs,
+    hand: job.throwerId === null ? undefined : handOf.get(job.throwerId),
+    today,
     weighing,
   }))
 }
@@ -80,9 +95,9 @@ export const Lane = memo(
     JSON.stringify(a.shown) === JSON.stringify(b.shown),
 )
 
-function ShownLane({ shown: { job, rows, offers, jobs, weighing }, onMove, onEdit, onRetest }: LaneProps) {
+function ShownLane({ shown, onMove, onEdit, onRetest }: LaneProps) {
+  const { job, rows, offers, jobs, hand, today, weighing } = shown
   const units = useUnits()
-  const { throwers } = useThrowers()
   const { setNodeRef, isOver } = useDroppable({ id: job.id })
   return (
     <section
@@ -96,9 +111,7 @@ function ShownLane({ shown: { job, rows, offers, jobs, weighing }, onMove, onEdi
       <div className="flex items-start justify-between gap-3">
         <div>
           <h2 className="text-lead">{job.name}</h2>
-          <p className="text-quiet">
-            {wantedWords(job, units, throwers?.find((t) => t.id === job.throwerId)?.hand)}
-          </p>
+          <p className="text-quiet">{wantedWords(job, units, hand)}</p>
         </div>
         <button
           type="button"
@@ -117,8 +130,9 @@ function ShownLane({ shown: { job, rows, offers, jobs, weighing }, onMove, onEdi
         </p>
       ) : (
         <>
-          <Track rows={rows} />
-          <ul className="mt-2">
+          <Track jobId={job.id} rows={rows} />
+          {/* of sixty jobs only what is near is laid out; tracks are not, a disc is dragged out of them */}
+          <ul className="-mx-1 mt-2 px-1 [contain-intrinsic-block-size:auto_12rem] [content-visibility:auto]">
             {rows.map(({ lane, disc, place }) => (
               <li
                 key={disc.id}
@@ -136,7 +150,7 @@ function ShownLane({ shown: { job, rows, offers, jobs, weighing }, onMove, onEdi
                   </span>
                 </StationLink>
                 <p className={clsx('max-md:order-last max-md:col-span-2', !lane.assigned && 'text-quiet')}>
-                  {prospectWords(lane, hasLeft(lane), disc.aDay, today())}
+                  {prospectWords(lane, hasLeft(lane), disc.aDay, today)}
                   {disc.state === 'lent' && ' Lent.'}
                   {offers.flatMap((o) => (o.discId === disc.id ? ` ${o.words}` : []))}
                   {lane.assigned && lane.retest !== null && lane.retest > 0 && (
@@ -175,7 +189,7 @@ interface Row {
 }
 
 /** The lane seen from above: discs come in from the left as they wear, do the job on the mown part, and leave it. */
-function Track({ rows }: { rows: readonly Row[] }) {
+function Track({ jobId, rows }: { jobId: string; rows: readonly Row[] }) {
   const shown = rows.filter((r) => r.lane.along !== null)
   if (shown.length === 0) return null
   return (
@@ -193,15 +207,19 @@ function Track({ rows }: { rows: readonly Row[] }) {
         <span className="absolute inset-x-0 top-0.5 text-center text-note text-quiet">does it</span>
         <span className="absolute top-0.5 right-2 text-note text-quiet">has left it</span>
         {shown.map((row, i) => (
-          <OnTrack key={row.disc.id} row={row} line={i} />
+          <OnTrack key={row.disc.id} jobId={jobId} row={row} line={i} />
         ))}
       </div>
     </div>
   )
 }
 
-function OnTrack({ row: { lane, disc, place }, line }: { row: Row; line: number }) {
-  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: disc.id })
+function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; row: Row; line: number }) {
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({
+    // a disc may be on several lanes
+    id: `${jobId} ${disc.id}`,
+    data: { discId: disc.id },
+  })
   const from = placeOf(lane.along!.now)
   const to = placeOf(lane.along!.soon)
   const top = `${1.5 + 1.75 * line}rem`

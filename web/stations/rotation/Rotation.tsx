@@ -1,13 +1,14 @@
 import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import type { DragEndEvent } from '@dnd-kit/core'
 import { Plus } from 'lucide-react'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { backupNow, dueOf, movesOf, wearInNext } from '../../../core/rotation/board.ts'
 import { growthOf } from '../../../core/rotation/scatter.ts'
 import { dueWords, moveWords, throwsWords } from '../../../core/rotation/words.ts'
 import type { Board, JobRow } from '../../../contract/rotation.ts'
-import { useShelf } from '../../data/hooks.ts'
+import type { Thrower } from '../../../contract/trials.ts'
+import { useShelf, useThrowers } from '../../data/hooks.ts'
 import { today } from '../../data/outing.ts'
 import { planRetest } from '../../data/retest.ts'
 import { happened, takeBack, useBoard } from '../../data/rotation.ts'
@@ -20,11 +21,13 @@ import { Blends } from './Blends.tsx'
 import { BulkWear } from './BulkWear.tsx'
 import { DefineJob } from './DefineJob.tsx'
 import { Lane, lanesShown } from './Lane.tsx'
-import type { LaneProps } from './Lane.tsx'
+import type { LaneProps, LaneShown } from './Lane.tsx'
 import { laneOf, nameOf } from './shown.ts'
 
 /** A finger or a mouse that only presses moves nothing, px. */
-const MOVED_PX = 5
+const BY_POINTER = { activationConstraint: { distance: 5 } }
+/** So many lanes fill a screen; the others are drawn right after them. */
+const FIRST_LANES = 4
 
 /** What lanes call. */
 interface Doing {
@@ -48,14 +51,21 @@ export default function Rotation() {
   const { board, error } = useBoard()
   const [defining, setDefining] = useState<JobRow | 'new'>()
   const [wearing, setWearing] = useState(false)
-  const { view } = useShelf()
+  const { throwers } = useThrowers()
+  // what is seen at first does not wait for what is not
+  const [whole, setWhole] = useState(false)
+  const isThere = board !== undefined
+  useEffect(() => {
+    if (isThere) startTransition(() => setWhole(true))
+  }, [isThere])
+  const { view } = useShelf(whole)
   const go = useNavigate()
   const to = useAddresses()
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: MOVED_PX } }),
-    useSensor(KeyboardSensor),
+  const day = today()
+  const lanes = useMemo(
+    () => (board ? lanesShown(board, throwers ?? NOBODY, day) : []),
+    [board, throwers, day],
   )
-  const lanes = useMemo(() => (board ? lanesShown(board) : []), [board])
   // what lanes call stays the same, so that only those are drawn anew that changed
   const doing = useRef<Doing>({ move: async () => {}, retest: async () => {} })
   useEffect(() => {
@@ -65,8 +75,9 @@ export default function Rotation() {
         retest: async (job, discId, throws) => {
           const disc = board.discs.find((d) => d.id === discId)
           if (!disc) return
+          if (!view) return sayWrong('The shelf is still being read: try again in a moment.')
           try {
-            const { id } = await planRetest(disc, job, throws, view?.discs ?? [])
+            const { id } = await planRetest(disc, job, throws, view.discs)
             const plan = to('plan', { trialId: id }) ?? to('field', { trialId: id })
             if (plan === undefined) return say(`A re-test of ${disc.code} was planned.`)
             void go(plan)
@@ -80,10 +91,6 @@ export default function Rotation() {
   const retest = useCallback<LaneProps['onRetest']>((...of) => void doing.current.retest(...of), [])
   if (error && !board) return <Trouble error={error} />
   if (!board) return <Waiting what="the rotation" />
-  const drop = ({ active, over }: DragEndEvent) => {
-    // lifted from one lane, put down on another
-    if (over) move(String(active.id).split(' ').at(-1)!, String(over.id))
-  }
   return (
     <div className="p-3 md:p-4">
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
@@ -117,20 +124,19 @@ export default function Rotation() {
           well today. The board then says how surely each disc does it, and when it will no longer.
         </Empty>
       ) : (
-        <DndContext sensors={sensors} onDragEnd={drop}>
-          <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_1fr]">
-            <div className="grid gap-3">
-              {lanes.map((shown) => (
-                <Lane key={shown.job.id} shown={shown} onMove={move} onEdit={setDefining} onRetest={retest} />
-              ))}
-            </div>
-            <div className="grid gap-3 lg:row-span-2">
-              <Moves board={board} />
-              <Due board={board} onMove={move} />
-            </div>
-            <Blends board={board} />
+        <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_1fr]">
+          <Lanes
+            lanes={whole ? lanes : lanes.slice(0, FIRST_LANES)}
+            onMove={move}
+            onEdit={setDefining}
+            onRetest={retest}
+          />
+          <div className="grid gap-3 lg:row-span-2">
+            <Moves board={board} />
+            <Due board={board} onMove={move} />
           </div>
-        </DndContext>
+          <Blends board={board} />
+        </div>
       )}
       {defining && (
         <DefineJob
@@ -143,6 +149,32 @@ export default function Rotation() {
     </div>
   )
 }
+
+const NOBODY: readonly Thrower[] = []
+
+interface LanesProps extends Omit<LaneProps, 'shown'> {
+  readonly lanes: readonly LaneShown[]
+}
+/** The lanes, between which discs are dragged; what goes on beside them does not draw them anew. */
+const Lanes = memo(function ShownLanes({ lanes, onMove, onEdit, onRetest }: LanesProps) {
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor))
+  const drop = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      // lifted from one lane, put down on another
+      if (over) onMove(String(active.data.current?.['discId']), String(over.id))
+    },
+    [onMove],
+  )
+  return (
+    <DndContext sensors={sensors} onDragEnd={drop}>
+      <div className="grid gap-3">
+        {lanes.map((shown) => (
+          <Lane key={shown.job.id} shown={shown} onMove={onMove} onEdit={onEdit} onRetest={onRetest} />
+        ))}
+      </div>
+    </DndContext>
+  )
+})
 
 /** More moves than that nobody plans for. */
 const MOST_MOVES = 4
@@ -157,6 +189,7 @@ function Moves({ board }: { board: Board }) {
     ).slice(0, MOST_MOVES)
   }, [board])
   const jobName = (id: string) => board.jobs.find((j) => j.id === id)?.name ?? ''
+  const day = today()
   return (
     <Card className="p-4" label="Who moves next">
       <h2 className="text-lead">Who moves next</h2>
@@ -167,7 +200,7 @@ function Moves({ board }: { board: Board }) {
         {moves.map((m) => (
           <li key={`${m.discId}${m.jobId}`} className="border-t border-rule py-1.5 first:border-t-0">
             <span className="font-medium">{nameOf(board, m.discId)}</span>{' '}
-            {moveWords(m, jobName(m.jobId), today())}.
+            {moveWords(m, jobName(m.jobId), day)}.
           </li>
         ))}
       </ol>
