@@ -1,9 +1,14 @@
 import { sum } from 'd3'
 import { normalCdf } from '../rating/normal.ts'
-import type { Estimate } from '../rating/outcome.ts'
+import type { DiscOutcome, Estimate } from '../rating/outcome.ts'
 import type { FitState } from '../rating/state.ts'
 import type { ThrowTerm } from '../rating/throwTerm.ts'
 import type { Use } from './wear.ts'
+
+/** What a day alone says of a disc, and how much it scattered against the others of the day. */
+export interface DayOutcome extends DiscOutcome {
+  readonly scatter: Estimate | null
+}
 
 /** One wild throw does not make a disc scatter: no throw counts for more than so many variances a figure. */
 const WILD = 6

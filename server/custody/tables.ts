@@ -5,7 +5,7 @@ import * as schema from '../store/schema.ts'
 
 /** What is worked out, and is worked out again; what lets somebody in; and what is of the moment. None of it travels. */
 const STAYS = new Set<PgTable>([
-  ...[schema.ratings, schema.cards, schema.unweighed, schema.shelfState],
+  ...[schema.ratings, schema.cards, schema.unweighed, schema.shelfState, schema.weighedDays],
   ...[schema.passes, schema.attempts, schema.errands, schema.hands],
 ])
 /** Columns by which somebody comes in, and what of a device is of the moment. */

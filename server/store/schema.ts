@@ -39,6 +39,7 @@ import { SECTION_KINDS } from '../../core/review/sections.ts'
 import type { SectionKind } from '../../core/review/sections.ts'
 import { QUESTION_KINDS } from '../../core/drill/question.ts'
 import type { QuestionKind } from '../../core/drill/question.ts'
+import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import { PLASTIC_KINDS } from '../../core/rotation/wear.ts'
 import type { PlasticKind } from '../../core/rotation/wear.ts'
 import { DISC_EVENTS } from '../../core/rotation/life.ts'
@@ -477,6 +478,15 @@ export const ratings = pgTable('ratings', {
 export const unweighed = pgTable('unweighed', {
   id: bigserial('id', { mode: 'number' }).primaryKey(),
   throwId: uuid('throw_id'),
+})
+
+/** Test days as they were weighed, by what stands for their throws and for the code that weighed them. */
+export const weighedDays = pgTable('weighed_days', {
+  digest: text('digest').primaryKey(),
+  outcomes: jsonb('outcomes').$type<readonly DayOutcome[]>().notNull(),
+  keptAt: instant('kept_at')
+    .notNull()
+    .default(sql`now()`),
 })
 
 /** How the ratings stand, and which instance keeps them in step: one row. */

@@ -1,8 +1,10 @@
 import { group } from 'd3'
 import type { FlownDisc, Likenesses } from '../../core/judge/likeness.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
+import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
-import type { DayOutcome, RecordWork } from './records.worker.ts'
+import type { KeptDays } from './keptDays.ts'
+import type { RecordWork } from './records.worker.ts'
 import { digest, Once, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
 
@@ -37,7 +39,10 @@ export class Records {
   /** By what was thrown: most changes of a shelf change nothing of a day. */
   readonly #weighed = new Once<readonly DayOutcome[]>(KEPT)
 
-  constructor(onError: (error: unknown) => void) {
+  constructor(
+    private readonly kept: KeptDays,
+    onError: (error: unknown) => void,
+  ) {
     this.#answers = new Soon(KEPT, onError)
   }
 
@@ -60,9 +65,14 @@ export class Records {
           const [thrown] = (await fresh).get(day) ?? []
           if (!thrown) return []
           const { sheet, discs } = thrown
-          return this.#weighed.get(digest(sheet, discs), () =>
-            this.#thread.asked((work) => work.day(sheet, discs)),
-          )
+          const key = digest(sheet, discs)
+          return this.#weighed.get(key, async () => {
+            const kept = await this.kept.read(key)
+            if (kept) return kept
+            const outcomes = await this.#thread.asked((work) => work.day(sheet, discs))
+            await this.kept.keep(key, outcomes)
+            return outcomes
+          })
         }),
       ),
     )

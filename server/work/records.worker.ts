@@ -9,13 +9,8 @@ import type { RatedDisc } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
-import type { DiscOutcome, Estimate } from '../../core/rating/outcome.ts'
 import { scatterOf } from '../../core/rotation/scatter.ts'
-
-/** What a day alone says of a disc, and how much it scattered against the others of the day. */
-export interface DayOutcome extends DiscOutcome {
-  readonly scatter: Estimate | null
-}
+import type { DayOutcome } from '../../core/rotation/scatter.ts'
 
 const work = {
   /** A day weighed on its own. */

@@ -3,6 +3,7 @@ import type { Connection } from '../store/database.ts'
 import { Cards } from './cards.ts'
 import { Errands } from './errands.ts'
 import { Files } from './files.ts'
+import { KeptDays } from './keptDays.ts'
 import { Queue } from './queue.ts'
 import { Records } from './records.ts'
 import { Rotation } from './rotation.ts'
@@ -37,7 +38,7 @@ export class Works {
     this.shelf = new Shelf(connection.db, this.queue)
     this.#keeper = new ShelfKeeper(connection, this.queue, this.shelf)
     this.cards = new Cards(connection.db, this.queue, onError)
-    this.records = new Records(onError)
+    this.records = new Records(new KeptDays(connection.db, onError), onError)
     this.rotation = new Rotation(onError)
     this.errands = new Errands(connection.db)
   }

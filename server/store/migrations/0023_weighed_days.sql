@@ -1,0 +1,5 @@
+CREATE TABLE "weighed_days" (
+	"digest" text PRIMARY KEY NOT NULL,
+	"outcomes" jsonb NOT NULL,
+	"kept_at" timestamp with time zone DEFAULT now() NOT NULL
+);
