@@ -136,7 +136,7 @@ test('a disc is moved to another job by mouse and by keys; the favourite is lost
   await row(page, 'Late turn driver', 'HS-017')
     .getByRole('button', { name: 'What happens to HS-017' })
     .click()
-  await page.getByRole('menuitem', { name: 'Lost' }).click()
+  await page.getByRole('menuitem', { name: 'Lost', exact: true }).click()
   await expect(row(page, 'Late turn driver', 'HS-017')).toBeHidden()
   await page.getByText('HS-017: lost. Noted for today.', { exact: true }).waitFor()
   await page.getByRole('button', { name: 'Undo' }).last().click()
