@@ -133,6 +133,7 @@ export function sheetOf(
         fullSpeedMps: full,
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
+        watcherSdDeg: session.watcherSdDeg,
         path: t.path && recordedOf(t.path),
         outing: session.id,
         method: session.method,

@@ -187,7 +187,15 @@ export const Session = z.object({
   temperatureC: seen('temperatureC'),
   altitudeM: seen('altitudeM'),
   method: z.enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` }),
+  /** Who called its angles, and how far off the eye drill says that eye sees them: where it is to count in ratings. */
+  watcherId: Id.nullable().default(null),
+  watcherSdDeg: seen('watcherSdDeg').default(null),
 })
+
+/** Of an outing whose watcher was not measured. */
+export const NO_WATCHER = { watcherId: null, watcherSdDeg: null } as const satisfies Partial<
+  z.infer<typeof Session>
+>
 
 /** A flight as it was recorded: seconds since release, metres downrange, right of and above the aim line. */
 export const MOST_PATH_POINTS = 1200

@@ -7,7 +7,7 @@ import { DEGREE } from '../core/flight/release.ts'
 import { landingSd } from '../core/rating/evidence.ts'
 import { NOTHING_OBSERVED } from '../core/throw/observed.ts'
 import { throwDisc } from '../core/simulate/thrower.ts'
-import { Plan } from '../contract/trials.ts'
+import { NO_WATCHER, Plan } from '../contract/trials.ts'
 import type { Session, Throw, Trial } from '../contract/trials.ts'
 import { orderThrows } from '../core/plan/order.ts'
 import { LEGS } from '../core/throw/leg.ts'
@@ -17,7 +17,12 @@ import { places, SHED_ZONE } from './places.ts'
 import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
 import type { Volunteer } from './shed.ts'
 
-const outingAt = (place: string) => ({ place, placeId: demoId('place', place), timeZone: SHED_ZONE })
+const outingAt = (place: string) => ({
+  ...NO_WATCHER,
+  place,
+  placeId: demoId('place', place),
+  timeZone: SHED_ZONE,
+})
 
 /** One outing of the demo, thrown by simulated volunteers from a fixed seed. */
 interface Outing {

@@ -83,6 +83,24 @@ export function eyeOf(all: readonly Answered[]): Eye[] {
   })
 }
 
+/** How far off an eye sees a measure, whatever the reason: its biases are in it. */
+export interface Reliability {
+  readonly answers: number
+  /** Root mean square of errors, drawn to that of a usual eye where answers are few. */
+  readonly sd: number
+}
+/** Fewer answers do not take the place of what is usual. */
+export const ENOUGH_ANSWERS = 20
+
+/** @returns undefined of fewer answers than {@link ENOUGH_ANSWERS} */
+export function reliabilityOf(all: readonly Answered[], measure: Measure): Reliability | undefined {
+  const off = all.flatMap((a) => errorsOf(a)[measure] ?? [])
+  if (off.length < ENOUGH_ANSWERS) return undefined
+  const { offSd, biasSd } = MEASURES[measure]
+  const squares = BELIEVED * (offSd ** 2 + biasSd ** 2) + off.reduce((sum, e) => sum + e * e, 0)
+  return { answers: off.length, sd: Math.sqrt(squares / (BELIEVED + off.length)) }
+}
+
 interface Row {
   readonly off: number
   readonly like: readonly number[]

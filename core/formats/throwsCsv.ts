@@ -81,7 +81,9 @@ const COLUMNS: readonly Column[] = [
   text('disc', 'disc', LONGEST.code, true),
   ...(['mold', 'maker', 'plastic', 'run'] as const).map((key) => text(key, key, LONGEST.name)),
   ...(['speed', 'glide', 'turn', 'fade'] as const).map((key) => about(key, true)),
-  ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM'] as const).map((key) => about(key)),
+  ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM', 'watcherSdDeg'] as const).map((key) =>
+    about(key),
+  ),
   { name: 'wear_state', key: 'wear', kind: 'choice', choices: WEAR_STATES, required: false },
   { name: 'control_disc', key: 'control', kind: 'truth', required: false },
   text('outing_id', 'outing', LONGEST.label),

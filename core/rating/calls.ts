@@ -25,6 +25,8 @@ export interface CalledBank {
   readonly bank: typeof LEAST_BANK | typeof END_BANK
   readonly low: number
   readonly high: number
+  /** How far off whoever called it sees a bank, rad (standard deviation). */
+  readonly sd: number
 }
 
 /**
@@ -35,12 +37,17 @@ export interface CalledBank {
  * said would lean every disc toward what is worth saying.
  *
  * @param hyzerRad what was meant
+ * @param sd of the watcher, rad, where it was measured
  */
-export function calledBanks(calls: readonly AirCall[], hyzerRad: number): CalledBank[] {
+export function calledBanks(
+  calls: readonly AirCall[],
+  hyzerRad: number,
+  sd: number = WATCHER_SD,
+): CalledBank[] {
   const said = new Set(calls)
   const turned = Math.min(0, hyzerRad) + TURNED
   const stoodUp = hyzerRad > HYZER ? STOOD_UP : turned - TURNED
-  const came: CalledBank[] = said.has('turned')
+  const came: Omit<CalledBank, 'sd'>[] = said.has('turned')
     ? [{ bank: LEAST_BANK, low: -Infinity, high: turned }]
     : said.has('stood up')
       ? [{ bank: LEAST_BANK, low: turned, high: stoodUp }]
@@ -48,14 +55,14 @@ export function calledBanks(calls: readonly AirCall[], hyzerRad: number): Called
         ? [{ bank: LEAST_BANK, low: hyzerRad > HYZER ? stoodUp : turned, high: Infinity }]
         : []
   const torn = said.has('held') && (said.has('turned') || said.has('stood up'))
-  const ended: CalledBank[] = said.has('dumped')
+  const ended: Omit<CalledBank, 'sd'>[] = said.has('dumped')
     ? [{ bank: END_BANK, low: DUMPED, high: Infinity }]
     : said.has('fought back')
       ? [{ bank: END_BANK, low: FOUGHT_BACK, high: DUMPED }]
       : said.size > 0
         ? [{ bank: END_BANK, low: -Infinity, high: hyzerRad < -HYZER ? FOUGHT_BACK : DUMPED }]
         : []
-  return [...(torn ? [] : came), ...ended]
+  return [...(torn ? [] : came), ...ended].map((bank) => ({ ...bank, sd }))
 }
 
 /** A bank this many of the watcher's standard deviations on the wrong side of a bound pulls no harder than there. */
@@ -66,8 +73,8 @@ const LEAST_TOLD = 1e-4
 const density = (z: number) => (Number.isFinite(z) ? Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI) : 0)
 
 /** Probability that a watcher makes a call of a flight whose bank is `x` (probit). */
-export function callProbability({ low, high }: CalledBank, x: number): number {
-  return normalCdf((high - x) / WATCHER_SD) - normalCdf((low - x) / WATCHER_SD)
+export function callProbability({ low, high, sd }: CalledBank, x: number): number {
+  return normalCdf((high - x) / sd) - normalCdf((low - x) / sd)
 }
 
 /**
@@ -78,15 +85,15 @@ export function callProbability({ low, high }: CalledBank, x: number): number {
  * @returns the measured value less x, its variance (rad²), and how much of an observation it is, 0 … 1
  */
 export function asMeasured(
-  { low, high }: CalledBank,
+  { low, high, sd }: CalledBank,
   x: number,
 ): { readonly gap: number; readonly variance: number; readonly told: number } {
-  const over = Number.isFinite(high) ? Math.max(-FAR, (high - x) / WATCHER_SD) : Infinity
-  const under = Number.isFinite(low) ? Math.min(FAR, (low - x) / WATCHER_SD) : -Infinity
+  const over = Number.isFinite(high) ? Math.max(-FAR, (high - x) / sd) : Infinity
+  const under = Number.isFinite(low) ? Math.min(FAR, (low - x) / sd) : -Infinity
   const share = Math.max(1e-12, normalCdf(over) - normalCdf(under))
   const slope = (density(under) - density(over)) / share
   const bend =
     (Number.isFinite(over) ? over * density(over) : 0) - (under > -Infinity ? under * density(under) : 0)
   const told = Math.min(1, Math.max(LEAST_TOLD, slope ** 2 + bend / share))
-  return { gap: (WATCHER_SD * slope) / told, variance: WATCHER_SD ** 2 / told, told }
+  return { gap: (sd * slope) / told, variance: sd ** 2 / told, told }
 }

@@ -40,6 +40,8 @@ export interface ThrowEvidence {
   readonly hyzerCalledRad?: number
   readonly noseCalledRad?: number
   readonly launchCalledRad?: number
+  /** How far off whoever called its angles sees them, standard deviation; the usual where absent. */
+  readonly watcherSdRad?: number
   /** What a watcher called of it in the air. */
   readonly calls?: readonly AirCall[]
   /** The flight as it was recorded. */

@@ -80,6 +80,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     ...optional('hyzerCalledRad', radians(t.hyzerCalledDeg)),
     ...optional('noseCalledRad', radians(t.noseCalledDeg)),
     ...optional('launchCalledRad', radians(t.launchCalledDeg)),
+    ...optional('watcherSdRad', radians(t.watcherSdDeg)),
     ...optional('calls', callsOf(t)),
     ...optional('path', t.path && { ...t.path, veerM: t.path.veerM.map((m) => mirrored(m, sign)) }),
     counts: t.counts,

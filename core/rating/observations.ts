@@ -23,6 +23,8 @@ export const handPlace = (kind: number): number => -1 - kind
 interface Measured {
   readonly row: number
   readonly sd: number
+  /** Its error where that of whoever called it was measured. */
+  readonly sdOf?: (t: ThrowEvidence) => number | undefined
   readonly of: (t: ThrowEvidence) => number | undefined
 }
 
@@ -37,7 +39,12 @@ const MEASURED: readonly Measured[] = [
     of: (t) => (t.releaseSpeedMps === undefined ? undefined : Math.log(t.releaseSpeedMps)),
   },
   { row: handRow(AT.launch), sd: CALLED_SD.launch, of: (t) => t.launchCalledRad },
-  { row: handRow(AT.hyzer), sd: CALLED_SD.hyzer, of: (t) => t.hyzerCalledRad },
+  {
+    row: handRow(AT.hyzer),
+    sd: CALLED_SD.hyzer,
+    sdOf: (t) => t.watcherSdRad,
+    of: (t) => t.hyzerCalledRad,
+  },
   { row: handRow(AT.nose), sd: CALLED_SD.nose, of: (t) => t.noseCalledRad },
 ]
 
@@ -64,11 +71,11 @@ export function observationsOf(t: ThrowEvidence): Observations {
     target.push(value)
     sds.push(sd)
   }
-  for (const { row, sd, of } of MEASURED) {
+  for (const { row, sd, sdOf, of } of MEASURED) {
     const value = of(t)
-    if (value !== undefined) see(row, value, sd)
+    if (value !== undefined) see(row, value, sdOf?.(t) ?? sd)
   }
-  const called = calledBanks(t.calls ?? [], t.hyzerRad).map((bank) => {
+  const called = calledBanks(t.calls ?? [], t.hyzerRad, t.watcherSdRad).map((bank) => {
     see(SEEN + bank.bank, 0, 1)
     return { row: kinds.length - 1, bank }
   })

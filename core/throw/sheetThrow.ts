@@ -30,6 +30,8 @@ export interface SheetThrow extends ObservedOnSheet {
   readonly fullSpeedMps?: number
   readonly temperatureC?: number
   readonly altitudeM?: number
+  /** How far off whoever called its angles sees them, standard deviation, where that was measured and is to count. */
+  readonly watcherSdDeg?: number
   /** The outing it was thrown on, which has one aim line; the day where it is not told. */
   readonly outing?: string
   /** Whoever threw it has a habit of its own in this throw's company (another trial's day); not a column of the file. */

@@ -29,7 +29,7 @@ export function rowsOfTrial(id: string): Rows {
     inspections: ofDisc,
     wear_notes: ofDisc,
     photos: ofDisc,
-    throwers: `id in ${thrown('thrower_id')}`,
+    throwers: `id in ${thrown('thrower_id')} or id in (select watcher_id from sessions where id in ${sessions})`,
     places: `id in (select place_id from sessions where id in ${sessions})`,
     sessions: `id in ${sessions}`,
     wind_logs: `session_id in ${sessions}`,

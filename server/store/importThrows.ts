@@ -186,6 +186,7 @@ async function planImport(
       t.temperatureC ?? '',
       t.altitudeM ?? '',
       t.method ?? settings.method,
+      t.watcherSdDeg ?? '',
       settings.place,
     ].join('|')
     let session = sessions.get(key)
@@ -199,6 +200,8 @@ async function planImport(
         temperatureC: t.temperatureC ?? null,
         altitudeM: t.altitudeM ?? null,
         method: t.method ?? settings.method,
+        watcherId: null,
+        watcherSdDeg: t.watcherSdDeg ?? null,
       }
       sessions.set(key, session)
     }

@@ -605,9 +605,12 @@ export const sessions = pgTable(
     temperatureC: doublePrecision('temperature_c'),
     altitudeM: doublePrecision('altitude_m'),
     method: text('method').$type<(typeof MEASURING_METHODS)[number]>().notNull(),
+    watcherId: uuid('watcher_id').references(() => throwers.id),
+    watcherSdDeg: doublePrecision('watcher_sd_deg'),
     createdAt,
   },
   (t) => [
+    check('sessions_watcher', between(t.watcherSdDeg, SHEET_RANGE.watcherSdDeg)),
     check('sessions_place', filled(t.place)),
     check('sessions_temperature', between(t.temperatureC, SHEET_RANGE.temperatureC)),
     check('sessions_altitude', between(t.altitudeM, SHEET_RANGE.altitudeM)),

@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test'
+import { v7 as newId } from 'uuid'
+import { demoId } from '../../demo/shed.ts'
 import { complaints, expect, queueEmpty, test } from './bench.ts'
 
 const question = (page: Page) => page.getByRole('region', { name: 'The question' })
@@ -119,4 +121,59 @@ test.describe('for whoever wants no motion', () => {
     expect(lengths.size).toBeGreaterThan(2)
     expect(lengths.size).toBeLessThan(9)
   })
+})
+
+test('how far off an eye is may count in ratings: shown first, switched on for an outing, said in the readout', async ({
+  page,
+}) => {
+  const odile = demoId('thrower', 'Odile Fenn')
+  const answer = async (i: number, off: number) => {
+    const id = newId()
+    const truth = (i % 5) * 4
+    const said = await page.request.put(`/api/drill-answers/${id}`, {
+      data: {
+        id,
+        throwerId: odile,
+        answeredAt: new Date(Date.UTC(2026, 10, 26, 10, i)).toISOString(),
+        kind: 'angle',
+        level: 0.4,
+        truth: { kind: 'range', value: truth },
+        answer: { kind: 'range', low: truth + off - 2, high: truth + off + 2 },
+        like: ['always'],
+        right: true,
+        points: 60,
+      },
+    })
+    expect(said.ok(), await said.text()).toBe(true)
+  }
+  for (let i = 0; i < 12; i++) await answer(i, i % 2 === 0 ? 5 : -5)
+  await openDrill(page)
+  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  const card = page.getByRole('region', { name: 'In ratings' })
+  await expect(card).toContainText('after 20 answers about release angles; there are 12 so far')
+  for (let i = 12; i < 40; i++) await answer(i, i % 2 === 0 ? 5 : -5)
+  await page.reload()
+  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  // 40 answers off by 5° and what is believed of any eye
+  await expect(card).toContainText(
+    'Angles Odile Fenn calls are off by 5.2°, two in three, biases and all (40 answers).',
+  )
+  const outing = card.getByRole('checkbox', { name: /4 Oct 2026 Millpond meadow/ })
+  await expect(outing).not.toBeChecked()
+  await outing.click()
+  await expect(outing).toBeChecked()
+  await expect(card.getByText('weighed as off by 5.2°')).toBeVisible()
+  await queueEmpty(page)
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await page
+    .getByRole('region', { name: 'Tarnwick in four plastics' })
+    .getByRole('link', { name: 'Read it' })
+    .click()
+  const note = page.getByText('angles called by an eye that is off by 5.2° as the eye drill measured it')
+  await expect(note).toBeVisible()
+  await page.getByRole('link', { name: 'Eye drill', exact: true }).click()
+  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  await outing.click()
+  await expect(outing).not.toBeChecked()
+  await expect(card.getByText(/weighed as off by \d/)).toHaveCount(0)
 })

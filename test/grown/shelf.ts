@@ -6,6 +6,7 @@ import { DEGREE } from '../../core/flight/release.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
 import { observedOnSheet } from '../../core/throw/observed.ts'
 import type { Shelf } from '../../contract/shelf.ts'
+import { NO_WATCHER } from '../../contract/trials.ts'
 import type { Session, Throw, Thrower, Trial } from '../../contract/trials.ts'
 
 /** Years of a reviewer: so many trials of so many throws each, and one of many more, over a long shelf. */
@@ -96,6 +97,7 @@ export function grownShelf(): GrownShelf {
     })
     const session: Session = {
       id: idOf('session', t),
+      ...NO_WATCHER,
       place: 'Millpond meadow',
       placeId: null,
       timeZone: 'Europe/London',

@@ -2,6 +2,7 @@ import { max, mean } from 'd3'
 import { format } from 'date-fns'
 import { alongOut } from '../../core/throw/leg.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
+import type { Session } from '../../contract/trials.ts'
 import type { TrialView } from './hooks.ts'
 import type { Units } from './units.ts'
 
@@ -31,6 +32,12 @@ export function conditionsOf({ throws, throwers, sessions }: TrialView, units: U
         : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
     air.length > 0 && units.temperature.show(mean(air)!, 0),
     [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
+    [...new Set(held.flatMap((s) => watchedWords(s) ?? []))].join(', '),
   ].filter((words): words is string => typeof words === 'string' && words !== '')
 }
+/** By whose eye the calls of an outing are weighed; undefined where they are as usual. */
+const watchedWords = ({ watcherSdDeg }: Session): string | undefined =>
+  watcherSdDeg === null
+    ? undefined
+    : `angles called by an eye that is off by ${watcherSdDeg}° as the eye drill measured it`
 const METHOD = { ranged: 'measured', paced: 'paced', eye: 'by eye' } as Readonly<Record<string, string>>

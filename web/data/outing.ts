@@ -1,6 +1,7 @@
 import { NOT_STATED } from '../../contract/naming.ts'
 import { v7 as newId } from 'uuid'
 import { dayAt } from '../../core/throw/day.ts'
+import { NO_WATCHER } from '../../contract/trials.ts'
 import type { Place, Session } from '../../contract/trials.ts'
 import type { TrialView } from './hooks.ts'
 
@@ -28,6 +29,7 @@ export function outingOf(
   const day = dayAt(Date.now(), last?.timeZone ?? null)
   if (last?.day === day) return last
   return {
+    ...NO_WATCHER,
     id: newId(),
     place: last?.place ?? NOT_STATED,
     placeId: last?.placeId ?? null,

@@ -2,7 +2,7 @@ import { randomLcg, randomNormal } from 'd3'
 import { expect } from 'chai'
 import { questionOf } from '../../../core/drill/deal.ts'
 import type { Question, QuestionKind } from '../../../core/drill/question.ts'
-import { errorsOf, eyeOf, likeOf } from '../../../core/drill/watcher.ts'
+import { ENOUGH_ANSWERS, errorsOf, eyeOf, likeOf, reliabilityOf } from '../../../core/drill/watcher.ts'
 import type { Answered, Factor, Measure } from '../../../core/drill/watcher.ts'
 
 const ASKED: readonly QuestionKind[] = ['angle', 'turn', 'fade', 'landing']
@@ -88,6 +88,26 @@ describe('an eye', () => {
       if (eyes.some((e) => e.biases.some((b) => b.isSure))) called++
     }
     expect(called / watchers).most(0.05)
+  })
+
+  it('is as reliable as its errors are large, biases and all, once it was asked often enough', () => {
+    const angles = (count: number, seed: number, planted?: Planted) =>
+      reliabilityOf(watched(questions(count, ['angle']), seed, planted), 'angle')
+    expect(angles(ENOUGH_ANSWERS - 1, 0.3)).equal(undefined)
+    const many = angles(200, 0.3)!
+    expect(many.answers).equal(200)
+    expect(many.sd).closeTo(SD.angle, 0.6)
+    // what it always sees wrongly counts too
+    const biased = angles(200, 0.3, { measure: 'angle', factor: 'always', by: 6 })!
+    expect(biased.sd).closeTo(Math.hypot(SD.angle, 6), 0.9)
+    // of few answers it is drawn to that of a usual eye
+    const sure = watched(questions(ENOUGH_ANSWERS, ['angle']), 0.3).map((a) => ({
+      ...a,
+      answer: { kind: 'range' as const, low: 0, high: 0 },
+      truth: { kind: 'range' as const, value: 0 },
+    }))
+    expect(reliabilityOf(sure, 'angle')!.sd).within(2, 4)
+    expect(reliabilityOf(watched(questions(30, ['landing']), 0.3), 'angle')).equal(undefined)
   })
 
   it('says nothing of what it was hardly asked', () => {

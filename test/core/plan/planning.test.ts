@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import { harrowmere } from '../../../demo/harrowmere.ts'
+import { demoId } from '../../../demo/shed.ts'
 import { shelvedDiscs } from '../../../contract/sheet.ts'
 import type { PlanDisc, RunPlan as Plan } from '../../../core/plan/planning.ts'
 import {
@@ -16,7 +17,7 @@ import {
 } from '../../../core/plan/planning.ts'
 
 const demo = harrowmere()
-const trial = demo.trials[1]!
+const trial = demo.trials.find((t) => t.id === demoId('trial', 'fairways'))!
 const discs = trial.discIds.map((id): PlanDisc => {
   const d = shelvedDiscs(demo).find((x) => x.disc.id === id)!
   return { id, numbers: d.inForce.numbers, isNew: d.disc.wear === 'new' }

@@ -1,4 +1,5 @@
 import { expect } from 'chai'
+import { randomLcg, randomNormal } from 'd3'
 import fc from 'fast-check'
 import { END_BANK, LEAST_BANK } from '../../../core/flight/glimpses.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
@@ -11,6 +12,7 @@ import {
   WATCHER_SD,
 } from '../../../core/rating/calls.ts'
 import type { CalledBank } from '../../../core/rating/calls.ts'
+import { CALLED_SD } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
 import { simulateSession } from '../../simulate/session.ts'
@@ -95,6 +97,46 @@ describe('calls of the watcher', () => {
     expect(closer).lessThan(0)
     expect(sdWith).lessThan(0.97 * sdWithout)
     expect(held / discs).within(0.8, 1)
+  })
+
+  it('of an eye that was measured are weighed by its error: the rating comes nearer and says rightly how sure it is', () => {
+    const eye = 9 * DEGREE
+    let [nearer, heldBy, heldUsual, discs] = [0, 0, 0, 0]
+    for (let k = 1; k <= 10; k++) {
+      const { evidence, truth } = simulateSession({ seed: (k * 0.618) % 1, throws: 36, called: true })
+      const normal = randomNormal.source(randomLcg(k / 11))(0, eye)
+      const seen = evidence.throws.map((t) =>
+        t.hyzerCalledRad === undefined ? t : { ...t, hyzerCalledRad: t.hyzerCalledRad + normal() },
+      )
+      const by = outcomeOf(
+        fit({
+          ...evidence,
+          throws: seen.map((t) => ({ ...t, watcherSdRad: Math.hypot(eye, CALLED_SD.hyzer) })),
+        }),
+      )
+      const usual = outcomeOf(fit({ ...evidence, throws: seen }))
+      by.discs.forEach((d, i) => {
+        const [other, true_] = [usual.discs[i]!, truth.get(d.disc)!.turn]
+        nearer += (d.observed.turn - true_) ** 2 - (other.observed.turn - true_) ** 2
+        heldBy += Number(Math.abs(d.observed.turn - true_) < 1.645 * d.sd.turn)
+        heldUsual += Number(Math.abs(other.observed.turn - true_) < 1.645 * other.sd.turn)
+        discs++
+      })
+    }
+    expect(nearer).lessThan(0)
+    expect(heldBy / discs).within(0.82, 1)
+    // taken for as good as usual they claim too much
+    expect(heldUsual).lessThan(heldBy)
+    // and a bank that is called is as uncertain
+    const [usually] = calledBanks(['turned'], 0)
+    const [hardly] = calledBanks(['turned'], 0, 2 * WATCHER_SD)
+    const beyond = usually!.high + WATCHER_SD
+    expect(callProbability(usually!, beyond)).closeTo(0.159, 0.001)
+    expect(callProbability(hardly!, beyond)).closeTo(0.309, 0.001)
+    expect(asMeasured(hardly!, usually!.high).variance).closeTo(
+      4 * asMeasured(usually!, usually!.high).variance,
+      1e-9,
+    )
   })
 
   it('that are absurd do little: the throw is believed less', () => {

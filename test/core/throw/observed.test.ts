@@ -25,9 +25,10 @@ import {
 import type { Observed, ObservedRow } from '../../../core/throw/observed.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
 import { harrowmere } from '../../../demo/harrowmere.ts'
+import { demoId } from '../../../demo/shed.ts'
 
 const demo = harrowmere()
-const trial = demo.trials[0]!
+const trial = demo.trials.find((t) => t.id === demoId('trial', 'four'))!
 const [first] = demo.throws
 
 /** Anything that could be observed, row by row of the table. */

@@ -17,6 +17,7 @@ import { Chip } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
 import { Asking } from './Asking.tsx'
+import { InRatings } from './InRatings.tsx'
 import { Report } from './Report.tsx'
 
 const KIND_WORDS: Record<QuestionKind, string> = {
@@ -167,6 +168,7 @@ export default function Drill() {
             </div>
           </Card>
           <Report answers={own} />
+          {watcher && own.length > 0 && <InRatings watcher={watcher} answers={own} />}
         </div>
       )}
     </div>

@@ -7,7 +7,7 @@ import { MEASURING_METHODS } from '../../../core/rating/evidence.ts'
 import { dayAt } from '../../../core/throw/day.ts'
 import { NOTHING_OBSERVED } from '../../../core/throw/observed.ts'
 import { remainingThrows } from '../../../core/plan/order.ts'
-import { Throw } from '../../../contract/trials.ts'
+import { NO_WATCHER, Throw } from '../../../contract/trials.ts'
 import type { Plan, Session } from '../../../contract/trials.ts'
 import { wrongWords } from '../../../contract/words.ts'
 import { usePlaces, useTrial } from '../../data/hooks.ts'
@@ -67,6 +67,7 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
   const [session, setSession] = useState<Session>(() => {
     const place = places.find((p) => p.id === plan.placeId)
     return {
+      ...NO_WATCHER,
       id: newId(),
       ...atPlace(place),
       day: dayAt(plan.startsAt ?? Date.now(), place?.timeZone ?? null),
