@@ -22,6 +22,7 @@ const FLAT = 1
 const CLEAR = { easy: 9, hard: 2.5 }
 /** So much of a flight is shown before the landing is asked. */
 const SHOWN = { easy: 0.8, hard: 0.45 }
+export const shownOfLanding = (level: number): number => between(SHOWN, level)
 /** Wind that is about besides, m/s: from none to that. */
 const BREEZE = 4
 /** Deals that are tried until one is as it should be. */
@@ -147,7 +148,7 @@ const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
       flight && {
         flights: [setup],
         truth: { kind: 'circle', at: flight.landed },
-        shownPart: between(SHOWN, d.level),
+        shownPart: shownOfLanding(d.level),
       }
     )
   },

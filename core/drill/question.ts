@@ -1,5 +1,6 @@
 import type { Setup } from '../lab/setup.ts'
 import type { Place } from '../lab/field.ts'
+import type { LabFlight } from '../lab/flight.ts'
 
 /** How a question is answered: by a range that holds the figure four times in five, by shares of a hundred, by a circle. */
 export type AnswerKind = 'range' | 'shares' | 'circle'
@@ -57,12 +58,20 @@ export type Answer =
   | { readonly kind: 'shares'; readonly shares: readonly number[] }
   | { readonly kind: 'circle'; readonly at: Place; readonly radiusM: number }
 
+/** What an eye may be biased by: how a throw was released, and in which wind. */
+export interface Thrown {
+  readonly throw: Pick<Setup['throw'], 'hyzerDeg' | 'noseDeg'>
+  readonly air: Pick<Setup['air'], 'windAlongMps' | 'windTowardFadeMps'>
+}
+
 /** A question about a flight, or about two. */
 export interface Question {
   readonly kind: QuestionKind
   /** From 0, which any eye sees, to 1. */
   readonly level: number
+  /** Flights that are made up; none where a recorded one is asked about. */
   readonly flights: readonly Setup[]
+  readonly recorded?: { readonly name: string; readonly flight: LabFlight; readonly thrown: Thrown }
   readonly windShown: boolean
   /** As much of its time is shown. */
   readonly shownPart: number

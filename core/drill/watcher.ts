@@ -1,6 +1,6 @@
 import { factorise, inverse, solve } from '../rating/cholesky.ts'
 import type { Estimate } from '../rating/outcome.ts'
-import type { Answer, Question, QuestionKind, Truth } from './question.ts'
+import type { Answer, Question, QuestionKind, Thrown, Truth } from './question.ts'
 
 /** What is seen with an error that has a size, its unit, how far a usual eye is off each time, and how far always. */
 export const MEASURES = {
@@ -18,7 +18,7 @@ export const FACTORS = {
   'nose up': ({ throw: t }) => t.noseDeg > 2,
   hyzer: ({ throw: t }) => t.hyzerDeg > 6,
   headwind: ({ air }) => air.windAlongMps < -1.5,
-} as const satisfies Record<string, (thrown: Question['flights'][number]) => boolean>
+} as const satisfies Record<string, (thrown: Thrown) => boolean>
 export type Factor = keyof typeof FACTORS
 export const FACTOR_NAMES = Object.keys(FACTORS) as Factor[]
 
@@ -31,8 +31,10 @@ export interface Answered {
   readonly like: readonly Factor[]
 }
 /** What the throw of a question is like. */
-export const likeOf = ({ flights: [thrown] }: Pick<Question, 'flights'>): Factor[] =>
-  FACTOR_NAMES.filter((f) => thrown !== undefined && FACTORS[f](thrown))
+export function likeOf({ flights, recorded }: Pick<Question, 'flights' | 'recorded'>): Factor[] {
+  const thrown = recorded?.thrown ?? flights[0]
+  return FACTOR_NAMES.filter((f) => thrown !== undefined && FACTORS[f](thrown))
+}
 
 /** What an eye does to a measure: how it is biased by each factor on top of what it always is, and how far it is off each time. */
 export interface Eye {

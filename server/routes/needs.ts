@@ -31,6 +31,7 @@ export const NEEDS: Readonly<Record<string, Need>> = {
   'GET /api/shelf': 'reader',
   'GET /api/rotation': 'reader',
   'GET /api/drill-answers': 'reader',
+  'GET /api/recorded-throws': 'reader',
   'GET /api/discs': 'reader',
   'GET /api/discs.csv': 'reader',
   'POST /api/discs/import': 'owner',

@@ -1,11 +1,13 @@
 import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
-import { DrillAnswers } from '../../contract/drill.ts'
+import { DrillAnswers, DrillRecordeds } from '../../contract/drill.ts'
 import type { DrillAnswer } from '../../contract/drill.ts'
-import { testServer } from './server.ts'
+import { harrowmere } from '../../demo/harrowmere.ts'
+import { ratedDemoServer, testServer } from './server.ts'
 import type { TestServer } from './server.ts'
 
+const demo = harrowmere()
 const given = (change: Partial<DrillAnswer> = {}): DrillAnswer => ({
   id: newId(),
   throwerId: null,
@@ -64,5 +66,37 @@ describe('answers of the eye drill', () => {
       expect(text).contain(field)
     }
     expect((await request(at.server).get('/api/drill-answers')).body).deep.equal(before)
+  })
+})
+
+describe('recorded throws that the drill shows again', () => {
+  let at: TestServer
+  before(async () => {
+    at = await ratedDemoServer()
+  })
+  after(async () => at.stop())
+
+  it('are those with times and heights that count, thinned, with what their disc is rated', async () => {
+    const read = async () =>
+      DrillRecordeds.parse((await request(at.server).get('/api/recorded-throws').expect(200)).body)
+    expect(await read()).deep.equal([])
+    const [template, other, third] = demo.throws
+    const of = (points: number, k: number) => Array.from({ length: points }, (_, i) => (k * i) / points)
+    const path = { timeS: of(400, 4), downM: of(400, 80), rightM: of(400, -5), upM: of(400, 1) }
+    const put = (row: object) =>
+      request(at.server)
+        .put(`/api/throws/${(row as { id: string }).id}`)
+        .send(row)
+        .expect(200)
+    await put({ ...template, path })
+    // without heights it cannot be seen from behind, and one that does not count was no throw of it
+    await put({ ...other, path: { ...path, upM: [] } })
+    await put({ ...third, path, counts: false, whyNot: 'hit a branch' })
+    const [shown, ...more] = await read()
+    expect(more).deep.equal([])
+    expect(shown!.throwId).equal(template!.id)
+    expect(shown!.path.downM).length(90)
+    expect(shown!.path.downM.at(-1)).equal(path.downM.at(-1))
+    expect(shown!.rated!.turn.sd).greaterThan(0)
   })
 })

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { v7 as newId } from 'uuid'
+import type { TrialFile } from '../../contract/trials.ts'
 import { demoId } from '../../demo/shed.ts'
 import { complaints, expect, queueEmpty, test } from './bench.ts'
 
@@ -176,4 +177,37 @@ test('how far off an eye is may count in ratings: shown first, switched on for a
   await outing.click()
   await expect(outing).not.toBeChecked()
   await expect(card.getByText(/weighed as off by \d/)).toHaveCount(0)
+})
+
+test('a recorded throw of one’s own is shown again, its landing called and told', async ({ page }) => {
+  await openDrill(page)
+  await page.getByRole('radio', { name: 'recorded of yours (0)' }).click()
+  await expect(page.getByText(/No throw of which the whole path was recorded/)).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeDisabled()
+  const trial = demoId('trial', 'four')
+  const file = (await (await page.request.get(`/api/trials/${trial}`)).json()) as TrialFile
+  const row = file.throws.find((t) => t.counts && t.hand === 'right')!
+  const at = Array.from({ length: 40 }, (_, i) => i / 39)
+  const path = {
+    timeS: at.map((s) => 4 * s),
+    downM: at.map((s) => row.carryM * s),
+    rightM: at.map((s) => row.rightM * s * s),
+    upM: at.map((s) => 1.2 + 30 * s * (1 - s)),
+  }
+  const said = await page.request.put(`/api/throws/${row.id}`, { data: { ...row, path } })
+  expect(said.ok(), await said.text()).toBe(true)
+  await page.reload()
+  await page.getByRole('radio', { name: 'recorded of yours (1)' }).click()
+  await only(page, 'landing')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(question(page)).toContainText('A throw of yours, as it was recorded')
+  await page.getByRole('button', { name: 'Answer' }).click()
+  await expect(question(page).getByRole('status')).toContainText(`It landed ${Math.round(row.carryM)} m out`)
+  await expect(question(page).getByRole('status')).toContainText(/It was HS-\d+, 2026-10-04, Millpond meadow/)
+  // of a recorded throw nobody knows how its nose was
+  await page.getByRole('button', { name: 'End the session' }).click()
+  await page.getByRole('button', { name: 'nose', exact: true }).click()
+  await page.getByRole('button', { name: 'landing', exact: true }).click()
+  await expect(page.getByText(/only its landing, turn and fade may be asked/)).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeDisabled()
 })

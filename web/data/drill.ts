@@ -1,6 +1,8 @@
 import { useMemo } from 'react'
-import { DrillAnswers } from '../../contract/drill.ts'
+import { DrillAnswers, DrillRecordeds, recordedThrow } from '../../contract/drill.ts'
 import type { DrillAnswer } from '../../contract/drill.ts'
+import { askedOfRecorded } from '../../core/drill/recorded.ts'
+import type { RecordedThrow } from '../../core/drill/recorded.ts'
 import { useRead } from './hooks.ts'
 import { outbox, useWaiting } from './outbox.ts'
 import { rowsOver } from './overlay.ts'
@@ -14,6 +16,12 @@ export function useDrillAnswers() {
   const known = data ?? (error ? NONE : undefined)
   const answers = useMemo(() => known && rowsOver('drill-answers', known, waiting), [known, waiting])
   return { answers }
+}
+
+/** Recorded throws of one's own sessions of which something may be asked; none where the server was never asked. */
+export function useRecorded(): readonly RecordedThrow[] {
+  const { data } = useRead('/api/recorded-throws', DrillRecordeds)
+  return useMemo(() => (data ?? []).map(recordedThrow).filter((t) => askedOfRecorded(t).length > 0), [data])
 }
 
 export const keepAnswer = (answer: DrillAnswer): Promise<unknown> => outbox.put('drill-answers', answer)

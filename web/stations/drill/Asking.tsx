@@ -30,7 +30,10 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
   const units = useUnits()
   const [call, setCall] = useState(() => firstCall(question))
   const [answer, setAnswer] = useState<Answer>()
-  const flights = useMemo(() => question.flights.map((f) => flightOf(f)!), [question])
+  const flights = useMemo(
+    () => (question.recorded ? [question.recorded.flight] : question.flights.map((f) => flightOf(f)!)),
+    [question],
+  )
   const isCause = question.kind === 'cause'
   const shown = (isCause ? flights.slice(1) : flights).map((flight, i) => ({
     name: flights.length === 2 && !isCause ? ['the first', 'the second'][i]! : 'the flight',
@@ -72,7 +75,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
     const option = Number(e.key) - 1
     if (!answer && option < options) setCall((c) => ({ ...c, option }))
   })
-  const { air } = question.flights[0]!
+  const { air } = question.recorded?.thrown ?? question.flights[0]!
   return (
     <Card className="p-4" label="The question">
       <h2 className="text-title">{asked.asks}</h2>
@@ -80,6 +83,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
         {question.windShown
           ? `Wind: ${blowsWords(air.windAlongMps, (fade === 'right' ? 1 : -1) * air.windTowardFadeMps, units.speed.show)}.`
           : 'The wind is not told.'}{' '}
+        {question.recorded && 'A throw of yours, as it was recorded; how the disc was tilted was not. '}
         {isCause && 'Dotted: how it was meant.'}
         {question.kind === 'more stable' && 'Both were thrown as alike as a hand throws.'}
       </p>
@@ -106,6 +110,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
       {answer ? (
         <div role="status">
           <p className="text-lead">{toldWords(question, units, fade)}</p>
+          {question.recorded && <p>It was {question.recorded.name}.</p>}
           <p className="text-quiet">{saidWords(question, answer, units)}</p>
         </div>
       ) : (

@@ -3,17 +3,18 @@ import { v7 as newId } from 'uuid'
 import { questionOf } from '../../../core/drill/deal.ts'
 import { QUESTION_KINDS } from '../../../core/drill/question.ts'
 import type { Answer, Question, QuestionKind } from '../../../core/drill/question.ts'
+import { askedOfRecorded, questionOfRecorded } from '../../../core/drill/recorded.ts'
 import { isRight, pointsOf } from '../../../core/drill/scoring.ts'
 import { levelAfter } from '../../../core/drill/staircase.ts'
 import { likeOf } from '../../../core/drill/watcher.ts'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { DrillAnswer } from '../../../contract/drill.ts'
-import { keepAnswer, useDrillAnswers } from '../../data/drill.ts'
+import { keepAnswer, useDrillAnswers, useRecorded } from '../../data/drill.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Waiting } from '../../parts/Card.tsx'
-import { Chip } from '../../parts/Choice.tsx'
+import { Chip, Choice } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
 import { Asking } from './Asking.tsx'
@@ -32,6 +33,8 @@ const KIND_WORDS: Record<QuestionKind, string> = {
 }
 const SESSION_MS = 5 * 60_000
 const NOBODY = ''
+const SOURCES = ['made up', 'recorded'] as const
+const one = <T,>(of: readonly T[]): T | undefined => of[Math.floor(Math.random() * of.length)]
 
 interface Session {
   readonly startedAt: number
@@ -45,6 +48,9 @@ export default function Drill() {
   const { answers } = useDrillAnswers()
   const { throwers = [] } = useThrowers()
   const [who, setWho] = useState(NOBODY)
+  const recorded = useRecorded()
+  const [source, setSource] = useState<(typeof SOURCES)[number]>('made up')
+  const isOwn = source === 'recorded'
   const [kinds, setKinds] = useState<readonly QuestionKind[]>(QUESTION_KINDS)
   const [session, setSession] = useState<Session>()
   const [over, setOver] = useState<readonly DrillAnswer[]>()
@@ -54,11 +60,14 @@ export default function Drill() {
     .filter((a) => (a.throwerId ?? NOBODY) === who)
     .toSorted((a, b) => a.answeredAt.localeCompare(b.answeredAt))
   const fade = watcher ? fadeSide(watcher.hand, 'backhand') : 'left'
+  const askable = recorded.filter((t) => kinds.some((k) => askedOfRecorded(t).includes(k)))
   const ask = (given: readonly DrillAnswer[]): Question => {
-    const kind = kinds[Math.floor(Math.random() * kinds.length)]!
+    const thrown = isOwn ? one(askable) : undefined
+    const kind = one(thrown ? kinds.filter((k) => askedOfRecorded(thrown).includes(k)) : kinds)!
     const ids = new Set(own.map((a) => a.id))
     const all = [...own, ...given.filter((a) => !ids.has(a.id))]
-    return questionOf(kind, levelAfter(all.filter((a) => a.kind === kind).map((a) => a.right)), Math.random())
+    const level = levelAfter(all.filter((a) => a.kind === kind).map((a) => a.right))
+    return thrown ? questionOfRecorded(kind, level, thrown) : questionOf(kind, level, Math.random())
   }
   const begin = () => {
     setOver(undefined)
@@ -155,10 +164,28 @@ export default function Drill() {
                   ))}
                 </SelectInput>
               )}
-              <Button kind="primary" onClick={begin}>
+              <Choice
+                label="Flights"
+                value={source}
+                options={SOURCES.map((value) => ({
+                  value,
+                  label: value === 'recorded' ? `recorded of yours (${recorded.length})` : value,
+                }))}
+                onChange={setSource}
+              />
+              <Button kind="primary" disabled={isOwn && askable.length === 0} onClick={begin}>
                 Begin
               </Button>
             </div>
+            {isOwn && (
+              <p className="mt-2 text-quiet">
+                {recorded.length === 0
+                  ? 'No throw of which the whole path was recorded, with times and heights, is here yet. The field takes such files.'
+                  : askable.length > 0
+                    ? 'Of a recorded throw its landing is known, and turn and fade where all throws of its disc say them surely.'
+                    : 'Of a recorded throw only its landing, turn and fade may be asked: choose one of them.'}
+              </p>
+            )}
             <div className="mt-3 flex flex-wrap gap-1.5" role="group" aria-label="What is asked">
               {QUESTION_KINDS.map((k) => (
                 <Chip key={k} on={kinds.includes(k)} onClick={() => turn(k)}>
