@@ -1,3 +1,12 @@
+import type { Chance } from '../../core/lab/cloud.ts'
+import { rollWords } from '../../core/lab/cloud.ts'
+import type { LabFlight } from '../../core/lab/flight.ts'
+import type { Side } from '../../core/flight/hand.ts'
+import type { LabObstacle } from '../../contract/lab.ts'
+import { sideWord } from '../../core/judge/statements.ts'
+import { percent } from '../data/units.ts'
+import type { Units } from '../data/units.ts'
+
 /** The wind in words: “3.2 m/s head, from left”. */
 export function blowsWords(alongMps: number, toRightMps: number, show: (mps: number) => string): string {
   const strength = Math.hypot(alongMps, toRightMps)
@@ -7,4 +16,48 @@ export function blowsWords(alongMps: number, toRightMps: number, show: (mps: num
     Math.abs(toRightMps) < 0.2 * strength ? '' : toRightMps > 0 ? 'from left' : 'from right',
   ].filter(Boolean)
   return `${show(strength)} ${parts.join(', ')}`
+}
+
+/** A distance to the fade side: “3.1 m left”. */
+export function asideWords({ length }: Units, toFadeM: number, fade: Side): string {
+  const shown = length.to(Math.abs(toFadeM)).toFixed(1)
+  return Number(shown) === 0 ? 'on the line' : `${shown} ${length.unit} ${sideWord(fade, toFadeM > 0)}`
+}
+
+/** Where a throw ends: “Lands 84 m out, 3.1 m left.” */
+export const landsWords = (flight: LabFlight, units: Units, fade: Side): string =>
+  `Lands ${units.length.show(flight.landed.downM)} out, ${asideWords(units, flight.landed.sideM, fade)}.`
+
+/** What is said of how it comes down, where that matters. */
+export const comesDownWords = (flight: LabFlight): string | undefined => rollWords(flight.tiltDeg.at(-1)!)
+
+/** How something on the field is called. */
+export function obstacleWords(o: LabObstacle, { length }: Units): string {
+  const m = (v: number) => length.show(v, 0)
+  switch (o.kind) {
+    case 'tree':
+      return `Tree at ${m(o.at.downM)}`
+    case 'ceiling':
+      return `Branches from ${m(o.fromM)} to ${m(o.toM)}`
+    case 'line':
+      return o.water ? 'Water’s edge' : 'Out-of-bounds line'
+    case 'pond':
+      return `Pond at ${m(o.at.downM)}`
+    case 'zone':
+      return `Landing zone at ${m(o.at.downM)}`
+  }
+}
+
+/** The chance of a throw in one sentence; undefined where nothing stands in its way. */
+export function chanceWords(
+  { through, stays, both }: Chance,
+  obstacles: readonly LabObstacle[],
+): string | undefined {
+  if (obstacles.length === 0) return undefined
+  const stands = obstacles.some((o) => o.kind === 'tree' || o.kind === 'ceiling')
+  const ends = obstacles.some((o) => o.kind !== 'tree' && o.kind !== 'ceiling')
+  if (!ends) return `Gets through ${percent(through)} of the time.`
+  const where = obstacles.some((o) => o.kind === 'zone') ? 'Comes down where it should' : 'Stays in'
+  if (!stands) return `${where} ${percent(both)} of the time.`
+  return `${where} ${percent(both)} of the time: gets through ${percent(through)}, and then stays in ${percent(stays)}.`
 }

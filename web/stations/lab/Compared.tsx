@@ -7,7 +7,7 @@ import { useUnits } from '../../data/preferences.tsx'
 import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
-import { asideWords } from './words.ts'
+import { asideWords } from '../../flown/words.ts'
 
 const CHANGE_WORDS: Record<Change, string> = {
   disc: 'The disc',

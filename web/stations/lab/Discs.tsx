@@ -8,7 +8,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import type { Discs } from './useLab.ts'
+import type { Discs } from '../../flown/useDiscs.ts'
 
 interface DiscsCardProps {
   readonly flown: readonly Flown[]

@@ -7,7 +7,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { askThrows } from '../../workers/lab.ts'
-import type { Discs, NamedDisc } from './useLab.ts'
+import type { Discs, NamedDisc } from '../../flown/useDiscs.ts'
 
 interface FindThrowProps {
   readonly setup: LabSetup

@@ -1,12 +1,8 @@
-import { deviation } from 'd3'
 import { Link2 } from 'lucide-react'
-import { useMemo } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Angles } from '../../../core/lab/angles.ts'
-import { FATES } from '../../../core/lab/field.ts'
 import type { Place } from '../../../core/lab/field.ts'
-import { flightOf } from '../../../core/lab/flight.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
 import { LAB_RANGE, linkOf } from '../../../contract/lab.ts'
 import type { LabObstacle } from '../../../contract/lab.ts'
@@ -20,18 +16,19 @@ import { FromBehind, FromSide } from '../../flown/Views.tsx'
 import type { ShownFlight } from '../../flown/Views.tsx'
 import { spacePressesWhatHasFocus } from '../../parts/focusKeys.ts'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
-import { askAngles, askCloud } from '../../workers/lab.ts'
-import type { FlownCloud } from '../../workers/lab.ts'
+import { askAngles } from '../../workers/lab.ts'
 import { Compared } from './Compared.tsx'
 import { DiscsCard } from './Discs.tsx'
 import { FindThrow, useSearch } from './FindThrow.tsx'
-import { FromAbove } from './FromAbove.tsx'
+import { FromAbove } from '../../flown/FromAbove.tsx'
 import { Obstacles } from './Obstacles.tsx'
 import { PlayBar } from './PlayBar.tsx'
 import { Throwing } from './Throwing.tsx'
 import { ThrowIt } from './ThrowIt.tsx'
-import { flownAs, useDiscs, useSetup } from './useLab.ts'
-import { chanceWords, comesDownWords, landsWords } from './words.ts'
+import { useDiscs } from '../../flown/useDiscs.ts'
+import { useFlown } from '../../flown/useFlown.ts'
+import { useSetup } from './useSetup.ts'
+import { chanceWords, comesDownWords, landsWords } from '../../flown/words.ts'
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, v))
 
@@ -41,32 +38,7 @@ export default function Lab() {
   const discs = useDiscs()
   const units = useUnits()
   const { named } = discs
-  const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
-  const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
-  const first = useMemo(
-    () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named),
-    [setup.discs, setup.throw, setup.weather, named],
-  )
-  const from = useMemo(() => (setup.before ? flownAs(setup.before, named) : undefined), [setup.before, named])
-  const flights = useMemo(
-    () =>
-      setup.discs.flatMap((disc): ShownFlight[] => {
-        const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named)
-        const flight = one && flightOf(one)
-        return flight ? [{ name: named(disc)!.name, flight }] : []
-      }),
-    [setup.discs, setup.throw, setup.weather, named],
-  )
-  const before = useMemo((): ShownFlight | undefined => {
-    const flight = from && flightOf(from)
-    return flight && { name: named(setup.before!.disc)!.name, flight }
-  }, [from, named, setup.before])
-  const cloud = useAsked(
-    first ? JSON.stringify([first, setup.obstacles]) : null,
-    () => askCloud(first!, setup.obstacles),
-    { inTurn: true },
-  )
-  const spread = useMemo(() => cloud.value && spreadOf(cloud.value), [cloud.value])
+  const { known, first, from, flights, before, cloud, spread, reach } = useFlown(setup, named)
   const angles = useAsked(first ? JSON.stringify(first) : null, () => askAngles(first!), {
     about: setup.discs.map((d) => JSON.stringify(d)).join(),
     pauseMs: 120,
@@ -84,27 +56,6 @@ export default function Lab() {
   useHotkeys('comma', () => playing.step(-1))
   useHotkeys('period', () => playing.step(1))
   useHotkeys('f', () => void search.run())
-
-  const reach = useMemo(() => {
-    const sign = setup.fade === 'left' ? 1 : -1
-    const all = [...flights, ...(before ? [before] : [])]
-    const { alongM, asideM } = spread ?? { alongM: 4, asideM: 4 }
-    const lefts = [
-      ...all.flatMap((f) => f.flight.sideM.map((s) => sign * s)),
-      ...setup.obstacles.flatMap((o) =>
-        'at' in o ? [sign * o.at.sideM + o.radiusM, sign * o.at.sideM - o.radiusM] : [],
-      ),
-    ]
-    const downs = [
-      ...all.map((f) => f.flight.landed.downM),
-      ...setup.obstacles.flatMap((o) => ('at' in o ? [o.at.downM + o.radiusM] : [])),
-    ]
-    return {
-      down: 10 * Math.ceil((Math.max(40, ...downs) + 2 * alongM) / 10),
-      left: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => l + 1.4 * asideM)) / 5),
-      right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
-    }
-  }, [flights, before, setup.obstacles, setup.fade, spread])
 
   const land = (at: Place) => first && change({ throw: throwTo(first, at) })
   const move = (place: number, o: LabObstacle) =>
@@ -241,13 +192,6 @@ const View = ({ label, words, children }: { label: string; words: string; childr
     {children}
   </Card>
 )
-
-/** How far two throws in three that get through lie from their middle, along and across, m. */
-function spreadOf({ down, side, fate }: FlownCloud) {
-  const through = (of: Float32Array) => of.filter((_, i) => FATES[fate[i]!] !== 'stopped')
-  const sd = (of: Float32Array) => deviation(through(of)) ?? 0
-  return { alongM: sd(down), asideM: sd(side) }
-}
 
 /** What else is said of the throw: how it scatters, how it comes down, and the angles somebody may look for. */
 function Told({

@@ -7,7 +7,7 @@ import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { obstacleWords } from './words.ts'
+import { obstacleWords } from '../../flown/words.ts'
 
 interface ObstaclesProps {
   readonly obstacles: readonly LabObstacle[]

@@ -1,16 +1,16 @@
 import { useRef } from 'react'
 import type { KeyboardEvent } from 'react'
-import type { Place } from '../../../core/lab/field.ts'
-import { FATES } from '../../../core/lab/field.ts'
-import { instantOf } from '../../../core/lab/flight.ts'
-import type { LabFlight } from '../../../core/lab/flight.ts'
-import type { LabObstacle } from '../../../contract/lab.ts'
-import { hueOf } from '../../strip/hues.ts'
-import { EndLabels, Flight } from '../../strip/layers.tsx'
-import { Strip, useScale } from '../../strip/Strip.tsx'
-import type { Scale, Spot } from '../../strip/Strip.tsx'
-import type { ShownFlight } from '../../flown/Views.tsx'
-import type { FlownCloud } from '../../workers/lab.ts'
+import type { Place } from '../../core/lab/field.ts'
+import { FATES } from '../../core/lab/field.ts'
+import { instantOf } from '../../core/lab/flight.ts'
+import type { LabFlight } from '../../core/lab/flight.ts'
+import type { LabObstacle } from '../../contract/lab.ts'
+import { hueOf } from '../strip/hues.ts'
+import { EndLabels, Flight } from '../strip/layers.tsx'
+import { Strip, useScale } from '../strip/Strip.tsx'
+import type { Scale, Spot } from '../strip/Strip.tsx'
+import type { ShownFlight } from './Views.tsx'
+import type { FlownCloud } from '../workers/lab.ts'
 
 interface FromAboveProps {
   readonly flights: readonly ShownFlight[]
@@ -21,8 +21,9 @@ interface FromAboveProps {
   readonly fade: 'left' | 'right'
   readonly atS: number | undefined
   readonly reach: { readonly down: number; readonly left: number; readonly right: number }
-  readonly onLand: (at: Place) => void
-  readonly onMove: (place: number, obstacle: LabObstacle) => void
+  /** The landing and what stands there are dragged; without them it is a picture. */
+  readonly onLand?: (at: Place) => void
+  readonly onMove?: (place: number, obstacle: LabObstacle) => void
 }
 
 /** A pointer this near, px, holds something. */
@@ -73,16 +74,19 @@ export function FromAbove({
         held.current = { obstacle: nearest.obstacle, from: here, was: nearest.was }
       else held.current = 'landing'
     }
-    if (held.current === 'landing') onLand(here)
+    if (held.current === 'landing') onLand?.(here)
     else if (held.current) {
       const { obstacle, from, was } = held.current
-      onMove(obstacle, movedTo(was, here, { downM: here.downM - from.downM, sideM: here.sideM - from.sideM }))
+      onMove?.(
+        obstacle,
+        movedTo(was, here, { downM: here.downM - from.downM, sideM: here.sideM - from.sideM }),
+      )
     }
     if (phase === 'up') held.current = undefined
   }
   const key = (e: KeyboardEvent) => {
     const by = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
-    if (!by || !landed) return
+    if (!by || !landed || !onLand) return
     e.preventDefault()
     onLand({ downM: landed.downM + STEP_M * by[0]!, sideM: landed.sideM + sign * STEP_M * by[1]! })
   }
@@ -94,9 +98,12 @@ export function FromAbove({
       fade={fade}
       names={flights.map((f) => f.name)}
       height={300}
-      label="The field from above. Drag the landing to find the power and aim that bring it there; drag what stands on the field."
-      onPoint={point}
-      onKeyDown={key}
+      label={
+        onLand
+          ? 'The field from above. Drag the landing to find the power and aim that bring it there; drag what stands on the field.'
+          : 'The field from above: flights, where throws scatter, and what stands there'
+      }
+      {...(onLand && { onPoint: point, onKeyDown: key })}
     >
       {obstacles.map((o, i) => (
         <OnField key={i} o={o} sign={sign} />

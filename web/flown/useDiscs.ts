@@ -1,0 +1,62 @@
+import { useCallback, useMemo } from 'react'
+import { STANDARD_BODY } from '../../core/flight/disc.ts'
+import type { LabDisc, Setup } from '../../core/lab/setup.ts'
+import { LABEL_COVARIANCE } from '../../core/rotation/carried.ts'
+import { airOf } from '../../contract/lab.ts'
+import type { Flown, OneThrow } from '../../contract/lab.ts'
+import { isAtHand, numbersOf } from '../../contract/rotation.ts'
+import type { RotationDisc } from '../../contract/rotation.ts'
+import { bodyOf } from '../../contract/sheet.ts'
+import { useShelf } from '../data/hooks.ts'
+import { useBoard } from '../data/rotation.ts'
+import { numbersLine } from '../data/units.ts'
+
+export interface NamedDisc {
+  /** The same for the same disc. */
+  readonly key: string
+  readonly name: string
+  readonly disc: LabDisc
+}
+
+/** The discs of the shelf that can be flown, and whichever are named. */
+export function useDiscs() {
+  const { board, error } = useBoard()
+  const { view } = useShelf()
+  const bodies = useMemo(() => new Map(view?.discs.map(({ disc }) => [disc.id, bodyOf(disc)])), [view])
+  const shelf = useMemo(() => board?.discs.filter(isAtHand) ?? [], [board])
+  const known = useMemo(() => new Map(board?.discs.map((d) => [d.id, d])), [board])
+  const ofShelf = useCallback(
+    (d: RotationDisc): NamedDisc => ({
+      key: d.id,
+      name: `${d.code} ${d.mold} ${d.plastic}`,
+      disc: {
+        numbers: numbersOf(d),
+        covariance: d.rated?.covariance ?? LABEL_COVARIANCE,
+        body: bodies.get(d.id) ?? STANDARD_BODY,
+      },
+    }),
+    [bodies],
+  )
+  const named = useCallback(
+    (flown: Flown): NamedDisc | undefined => {
+      if ('numbers' in flown) {
+        const name = numbersLine(flown.numbers)
+        return { key: name, name, disc: { numbers: flown.numbers, covariance: null, body: STANDARD_BODY } }
+      }
+      const disc = known.get(flown.id)
+      return disc && ofShelf(disc)
+    },
+    [known, ofShelf],
+  )
+  return { shelf, named, ofShelf, reading: board === undefined && error === undefined, error }
+}
+export type Discs = ReturnType<typeof useDiscs>
+
+/** A throw as it is flown; undefined while its disc is not known. */
+export function flownAs(
+  { disc, throw: thrown, weather }: OneThrow,
+  named: Discs['named'],
+): Setup | undefined {
+  const found = named(disc)
+  return found && { disc: found.disc, throw: thrown, air: airOf(weather) }
+}

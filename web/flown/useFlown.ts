@@ -1,0 +1,69 @@
+import { deviation } from 'd3'
+import { useMemo } from 'react'
+import { FATES } from '../../core/lab/field.ts'
+import { flightOf } from '../../core/lab/flight.ts'
+import type { LabSetup } from '../../contract/lab.ts'
+import { useAsked } from '../data/useAsked.ts'
+import { askCloud } from '../workers/lab.ts'
+import type { FlownCloud } from '../workers/lab.ts'
+import { flownAs } from './useDiscs.ts'
+import type { Discs } from './useDiscs.ts'
+import type { ShownFlight } from './Views.tsx'
+
+/** What comes of a setup: its flights, where throws of the first disc scatter, and how much field that takes. */
+export function useFlown(setup: LabSetup, named: Discs['named']) {
+  const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
+  const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
+  const first = useMemo(
+    () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named),
+    [setup.discs, setup.throw, setup.weather, named],
+  )
+  const from = useMemo(() => (setup.before ? flownAs(setup.before, named) : undefined), [setup.before, named])
+  const flights = useMemo(
+    () =>
+      setup.discs.flatMap((disc): ShownFlight[] => {
+        const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named)
+        const flight = one && flightOf(one)
+        return flight ? [{ name: named(disc)!.name, flight }] : []
+      }),
+    [setup.discs, setup.throw, setup.weather, named],
+  )
+  const before = useMemo((): ShownFlight | undefined => {
+    const flight = from && flightOf(from)
+    return flight && { name: named(setup.before!.disc)!.name, flight }
+  }, [from, named, setup.before])
+  const cloud = useAsked(
+    first ? JSON.stringify([first, setup.obstacles]) : null,
+    () => askCloud(first!, setup.obstacles),
+    { inTurn: true },
+  )
+  const spread = useMemo(() => cloud.value && spreadOf(cloud.value), [cloud.value])
+  const reach = useMemo(() => {
+    const sign = setup.fade === 'left' ? 1 : -1
+    const all = [...flights, ...(before ? [before] : [])]
+    const { alongM, asideM } = spread ?? { alongM: 4, asideM: 4 }
+    const lefts = [
+      ...all.flatMap((f) => f.flight.sideM.map((s) => sign * s)),
+      ...setup.obstacles.flatMap((o) =>
+        'at' in o ? [sign * o.at.sideM + o.radiusM, sign * o.at.sideM - o.radiusM] : [],
+      ),
+    ]
+    const downs = [
+      ...all.map((f) => f.flight.landed.downM),
+      ...setup.obstacles.flatMap((o) => ('at' in o ? [o.at.downM + o.radiusM] : [])),
+    ]
+    return {
+      down: 10 * Math.ceil((Math.max(40, ...downs) + 2 * alongM) / 10),
+      left: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => l + 1.4 * asideM)) / 5),
+      right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
+    }
+  }, [flights, before, setup.obstacles, setup.fade, spread])
+  return { known, first, from, flights, before, cloud, spread, reach }
+}
+
+/** How far two throws in three that get through lie from their middle, along and across, m. */
+function spreadOf({ down, side, fate }: FlownCloud) {
+  const through = (of: Float32Array) => of.filter((_, i) => FATES[fate[i]!] !== 'stopped')
+  const sd = (of: Float32Array) => deviation(through(of)) ?? 0
+  return { alongM: sd(down), asideM: sd(side) }
+}
