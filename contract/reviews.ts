@@ -10,6 +10,7 @@ import {
 } from '../core/review/document.ts'
 import type { DocNode } from '../core/review/document.ts'
 import { SECTION_KINDS } from '../core/review/sections.ts'
+import { LabSetup } from './lab.ts'
 import { PhotoRow } from './photo.ts'
 import { Id, Instant, Name } from './shelf.ts'
 
@@ -32,13 +33,24 @@ const Live = z.object({
   caption: z.string().max(400),
   size: z.enum(LIVE_SIZES),
 })
+/** A setup of the line lab; its discs fly by what is known of them. */
+const FlownThere = z.object({
+  setup: LabSetup,
+  caption: z.string().max(400),
+  size: z.enum(LIVE_SIZES),
+})
 const Figured = z.object({ trial: Id, question: z.string().max(40), name: z.string().max(120) })
 /** A picture of a review: a photo that was stored for it. */
 const Pictured = z.object({
   src: z.string().regex(/^\/api\/review-photos\/[0-9a-f-]{36}$/, 'must be a photo of this review'),
   alt: z.string().max(400).nullish(),
 })
-const OWN_ATTRS: Readonly<Record<string, z.ZodType>> = { live: Live, figure: Figured, image: Pictured }
+const OWN_ATTRS: Readonly<Record<string, z.ZodType>> = {
+  live: Live,
+  flown: FlownThere,
+  figure: Figured,
+  image: Pictured,
+}
 
 const Node: z.ZodType<DocNode> = z.lazy(() =>
   z

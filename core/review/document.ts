@@ -1,6 +1,6 @@
 /**
  * What a section of a review holds: a tree of blocks as ProseMirror editors keep them, restricted to what a review may hold. Live
- * blocks and figures follow the data until the review is frozen.
+ * blocks, throws of the line lab and figures follow the data until the review is frozen.
  */
 export interface DocNode {
   readonly type: string
@@ -48,6 +48,7 @@ export const NODE_TYPES = [
   'image',
   'text',
   'live',
+  'flown',
   'figure',
 ] as const
 export const MARK_TYPES = ['bold', 'italic', 'strike', 'underline', 'code', 'link'] as const

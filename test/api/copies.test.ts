@@ -79,7 +79,7 @@ describe('copies of everything', () => {
       await new Promise((r) => setTimeout(r, 50))
       said = await custody()
     }
-    expect(said.database.throws).to.equal(92)
+    expect(said.database.throws).to.equal(116)
     expect(said.database.bytes).to.be.greaterThan(1e6)
     expect(JSON.stringify(said)).to.not.match(/postgres:\/\/|:\/\/.*@/)
   })
@@ -87,7 +87,7 @@ describe('copies of everything', () => {
   it('is made when asked for, handed out, and restored over what came after; what was there is kept', async () => {
     const made = await over((await own('POST', '/api/copies')).body)
     expect(made).to.include({ state: 'done' })
-    expect(made.said).to.include('92 throws')
+    expect(made.said).to.include('116 throws')
     const copy = (await custody()).copies.find((c) => c.why === 'by hand')
     const bytes = Buffer.from(await (await fetch(`${it_.url}/api/copies/${copy!.name}`)).arrayBuffer())
     expect(bytes.length).to.equal(copy!.bytes)
@@ -97,8 +97,8 @@ describe('copies of everything', () => {
     // a copy has a second of its own
     await new Promise((r) => setTimeout(r, 1100))
     const back = await over((await own('POST', '/api/restore', bytes, 'application/zip')).body)
-    expect(back.said).to.match(/Restored: 92 throws, .*What was here before is the copy of/)
-    expect((await custody()).database.throws).to.equal(92)
+    expect(back.said).to.match(/Restored: 116 throws, .*What was here before is the copy of/)
+    expect((await custody()).database.throws).to.equal(116)
     const before = (await custody()).copies.find((c) => c.why === 'before a restore')!
     expect(before).to.include({ throws: 0, why: 'before a restore' })
     // what was made by hand does not give way to it

@@ -7,6 +7,8 @@ import type { Browser, Download, Locator, Page } from '@playwright/test'
 import { unzipSync, strFromU8 } from 'fflate'
 import { toReader } from '../../core/review/reader.ts'
 import type { ReaderData } from '../../core/review/reader.ts'
+import { FIRST_SETUP, linkOf } from '../../contract/lab.ts'
+import { demoId } from '../../demo/shed.ts'
 import { complaints, expect, test } from './bench.ts'
 
 const RATE = path.resolve(import.meta.dirname, '../../cli/rate.ts')
@@ -269,6 +271,45 @@ test('the page that is handed out stands alone: the arm changes the numbers to t
   await expect(why.getByText(/From \d+ counted throws/)).toBeVisible()
   // nothing of the writing is left
   expect(await still.page.locator('input, [contenteditable], .ProseMirror, [draggable]').count()).toBe(0)
+})
+
+test('a throw of the line lab is put into a review by its link, follows its disc, and is handed out with it', async ({
+  page,
+  browser,
+}, info) => {
+  const slate = demoId('disc', 'HS-021')
+  const setup = {
+    ...FIRST_SETUP,
+    discs: [{ id: slate }],
+    throw: { ...FIRST_SETUP.throw, hyzerDeg: 12, power: 0.9 },
+    weather: { ...FIRST_SETUP.weather, windAlongMps: -4 },
+    obstacles: [{ kind: 'tree' as const, at: { downM: 60, sideM: 5 }, radiusM: 3, heightM: 12 }],
+  }
+  await startReview(page)
+  await section(page, 'What was found').click()
+  await page.getByRole('button', { name: 'A throw of the line lab' }).click()
+  const dialog = page.getByRole('dialog', { name: 'A throw of the line lab' })
+  await dialog.getByLabel('Link of the line lab').fill('https://example.org/lab?setup=cut')
+  await expect(dialog).toContainText('holds no setup of the line lab')
+  await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled()
+  await dialog.getByLabel('Link of the line lab').fill(`http://127.0.0.1/lab?${linkOf(setup)}`)
+  await dialog.getByRole('button', { name: 'Put it in' }).click()
+  const block = page.locator('figure[data-live="throw"]')
+  await expect(block).toContainText(/Thrown 12° hyzer at 90 % power by an arm of \d+\.\d m\/s, 4\.0 m\/s head\./)
+  await expect(block).toContainText(/HS-021 Tarnwick Slate Lands \d+\.\d m out, \d+\.\d m left\./)
+  await expect(block).toContainText(/Gets through \d+ % of the time/)
+  await expect(block.getByRole('img', { name: /^The field from above: flights/ })).toBeVisible()
+  await page.getByLabel('Caption of A throw of the line lab').fill('Into the wind, past the oak')
+  await stored(page, 'past the oak')
+  await page.reload()
+  await expect(block).toContainText('Lands')
+  const file = info.outputPath('lab.html')
+  await (await handedOut(page, 'One page (HTML)')).saveAs(file)
+  const read = await opened(browser, file)
+  await expect(read.page.getByText('Into the wind, past the oak')).toBeVisible()
+  await expect(read.page.getByText(/HS-021 Tarnwick Slate/).first()).toBeVisible()
+  expect(read.asked).toEqual([])
+  await read.page.context().close()
 })
 
 test('everything in one file: the page, Markdown with its drawings, the answers, and throws anyone can rate', async ({

@@ -44,13 +44,13 @@ describe('npm run backup and npm run restore', function () {
   it('write everything into one file beside whoever types it, and bring it back into another database', async () => {
     const out = await typed(full, 'backup', 'all.zip')
     expect(out.status, out.said).to.equal(0)
-    expect(out.said).to.match(/Everything is in .*all\.zip: 92 throws, .*read back and whole/)
+    expect(out.said).to.match(/Everything is in .*all\.zip: 116 throws, .*read back and whole/)
     expect(fs.readdirSync(folder)).to.deep.equal(['all.zip'])
     const empty = await testDatabase()
     const back = await typed(empty, 'restore', 'all.zip')
     expect(back.status, back.said).to.equal(0)
-    expect(back.said).to.match(/Restored from .*: 92 throws/)
-    expect(await throwsIn(empty)).to.equal(92)
+    expect(back.said).to.match(/Restored from .*: 116 throws/)
+    expect(await throwsIn(empty)).to.equal(116)
   })
 
   it('put nothing in the place of throws of one’s own before that is said', async () => {

@@ -251,7 +251,9 @@ function Composer({ file }: { file: ReviewFile }) {
 /** A section with nothing in it is not read. */
 const saysSomething = ({ body, verdicts }: ReviewSection): boolean =>
   (verdicts !== null && verdictWords(verdicts).length > 0) ||
-  [...nodesOf(body)].some((n) => n.text !== undefined || ['live', 'image', 'figure'].includes(n.type))
+  [...nodesOf(body)].some(
+    (n) => n.text !== undefined || ['live', 'flown', 'image', 'figure'].includes(n.type),
+  )
 
 /** How discs are spoken of, trial by trial; the same until a trial is read anew. */
 function useNamings(sources: Sources): Namings {

@@ -13,6 +13,7 @@ import {
   Redo2,
   Table,
   Undo2,
+  Wind,
 } from 'lucide-react'
 import type { LucideIcon } from 'lucide-react'
 import { useRef, useState } from 'react'
@@ -25,6 +26,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { figureWords } from './blocks/figures.ts'
 import { LIVE_WORDS } from './blocks/liveWords.ts'
+import { FlownDialog } from './FlownDialog.tsx'
 import type { Sources } from './sources.tsx'
 
 interface ToolbarProps {
@@ -49,6 +51,7 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
     }),
   })
   const [linking, setLinking] = useState(false)
+  const [flying, setFlying] = useState(false)
   const file = useRef<HTMLInputElement>(null)
   const run = () => editor!.chain().focus()
   return (
@@ -115,6 +118,7 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
       <Tool label="Photo" icon={ImagePlus} disabled={!editor} onUse={() => file.current!.click()} />
       <Tool label="Undo" icon={Undo2} disabled={!editor} onUse={() => run().undo().run()} />
       <Tool label="Redo" icon={Redo2} disabled={!editor} onUse={() => run().redo().run()} />
+      <Tool label="A throw of the line lab" icon={Wind} disabled={!editor} onUse={() => setFlying(true)} />
       <PutIn editor={editor} sources={sources} />
       <input
         ref={file}
@@ -131,6 +135,15 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
             )
         }}
       />
+      {flying && editor && (
+        <FlownDialog
+          onClose={() => setFlying(false)}
+          onFlown={(setup) => {
+            setFlying(false)
+            putIn(editor, { type: 'flown', attrs: { setup, caption: '', size: 'full' } })
+          }}
+        />
+      )}
       {linking && editor && (
         <LinkDialog
           href={String(editor.getAttributes('link')['href'] ?? '')}

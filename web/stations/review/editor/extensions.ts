@@ -4,7 +4,7 @@ import StarterKit from '@tiptap/starter-kit'
 import { ReactNodeViewRenderer } from '@tiptap/react'
 import { isLink, LINK_SCHEMES } from '../../../../core/review/document.ts'
 import { ClaimMarks } from './claimMarks.ts'
-import { FigureNode, LiveNode } from './liveNodes.tsx'
+import { FigureNode, FlownNode, LiveNode } from './liveNodes.tsx'
 import { ReviewPhoto } from './ReviewPhoto.tsx'
 
 /** Where photos of reviews are read from; nothing else is shown in one. */
@@ -32,6 +32,7 @@ export const EXTENSIONS = [
   TableKit.configure({ table: { resizable: false } }),
   Photo,
   LiveNode,
+  FlownNode,
   FigureNode,
   ClaimMarks,
 ]

@@ -4,8 +4,12 @@ import type { ReactNodeViewProps } from '@tiptap/react'
 import { X } from 'lucide-react'
 import clsx from 'clsx'
 import { createContext, useContext } from 'react'
+import type { ReactNode } from 'react'
 import type { LiveView } from '../../../../core/review/document.ts'
 import type { Answered } from '../../../../core/judge/answers/answer.ts'
+import { FIRST_SETUP } from '../../../../contract/lab.ts'
+import type { LabSetup } from '../../../../contract/lab.ts'
+import { FlownBlock } from '../blocks/FlownBlock.tsx'
 import { LiveBlock } from '../blocks/LiveBlock.tsx'
 import { LIVE_WORDS } from '../blocks/liveWords.ts'
 import { figureWords } from '../blocks/figures.ts'
@@ -22,32 +26,53 @@ interface LiveAttrs {
   readonly size: 'half' | 'full'
 }
 
-function Live({ node, editor, updateAttributes, deleteNode, selected }: ReactNodeViewProps) {
+interface FramedProps extends Pick<
+  ReactNodeViewProps,
+  'editor' | 'updateAttributes' | 'deleteNode' | 'selected'
+> {
+  /** What is shown, in words, and a name for what it is. */
+  readonly words: string
+  readonly shows: string
+  readonly caption: string
+  readonly size: 'half' | 'full'
+  readonly children: ReactNode
+}
+/** Something drawn inside a review, with its width, its caption and a way out. */
+function Framed({
+  words,
+  shows,
+  caption,
+  size,
+  children,
+  editor,
+  updateAttributes,
+  deleteNode,
+  selected,
+}: FramedProps) {
   const writing = useContext(Writing)
-  const attrs = node.attrs as LiveAttrs
   return (
     <NodeViewWrapper
       as="figure"
-      data-live={attrs.view}
+      data-live={shows}
       className={clsx(
         'my-3 rounded-lg',
-        attrs.size === 'half' && 'mx-auto max-w-xl',
+        size === 'half' && 'mx-auto max-w-xl',
         selected && writing && editor.isFocused && 'outline-2 outline-offset-4 outline-water',
       )}
     >
       {writing && (
         <div contentEditable={false} data-about="view" className="mb-1 flex flex-wrap items-center gap-2">
-          <span className="text-note font-semibold">{LIVE_WORDS[attrs.view]}</span>
+          <span className="text-note font-semibold">{words}</span>
           <button
             type="button"
             className="min-h-9 text-note underline underline-offset-4"
-            onClick={() => updateAttributes({ size: attrs.size === 'half' ? 'full' : 'half' })}
+            onClick={() => updateAttributes({ size: size === 'half' ? 'full' : 'half' })}
           >
-            {attrs.size === 'half' ? 'full width' : 'half width'}
+            {size === 'half' ? 'full width' : 'half width'}
           </button>
           <button
             type="button"
-            aria-label={`Take out ${LIVE_WORDS[attrs.view]}`}
+            aria-label={`Take out ${words}`}
             className="ml-auto grid size-9 place-items-center rounded-lg hover:bg-tint"
             onClick={deleteNode}
           >
@@ -56,22 +81,56 @@ function Live({ node, editor, updateAttributes, deleteNode, selected }: ReactNod
         </div>
       )}
       <div contentEditable={false} data-drawn="">
-        <LiveBlock trial={attrs.trial} view={attrs.view} />
+        {children}
       </div>
       {writing ? (
         <input
-          aria-label={`Caption of ${LIVE_WORDS[attrs.view]}`}
+          aria-label={`Caption of ${words}`}
           placeholder="Caption"
           className="mt-1 w-full border-b border-rule bg-transparent py-1 text-note"
-          value={attrs.caption}
+          value={caption}
           onChange={(e) => updateAttributes({ caption: e.target.value })}
         />
       ) : (
-        attrs.caption !== '' && <figcaption className="mt-1 text-note text-quiet">{attrs.caption}</figcaption>
+        caption !== '' && <figcaption className="mt-1 text-note text-quiet">{caption}</figcaption>
       )}
     </NodeViewWrapper>
   )
 }
+
+function Live({ node, ...frame }: ReactNodeViewProps) {
+  const { trial, view, caption, size } = node.attrs as LiveAttrs
+  return (
+    <Framed words={LIVE_WORDS[view]} shows={view} {...{ caption, size }} {...frame}>
+      <LiveBlock trial={trial} view={view} />
+    </Framed>
+  )
+}
+
+function Flown({ node, ...frame }: ReactNodeViewProps) {
+  const { setup, caption, size } = node.attrs as Pick<LiveAttrs, 'caption' | 'size'> & { setup: LabSetup }
+  return (
+    <Framed words="A throw of the line lab" shows="throw" {...{ caption, size }} {...frame}>
+      <FlownBlock setup={setup} />
+    </Framed>
+  )
+}
+
+/** A throw of the line lab, whose discs fly by what is known of them. */
+export const FlownNode = Node.create({
+  name: 'flown',
+  group: 'block',
+  atom: true,
+  draggable: true,
+  addAttributes: () => ({
+    setup: { default: FIRST_SETUP },
+    caption: { default: '' },
+    size: { default: 'full' },
+  }),
+  parseHTML: () => [],
+  renderHTML: () => ['figure', { 'data-live': 'throw' }],
+  addNodeView: () => ReactNodeViewRenderer(Flown),
+})
 
 /** A view of a trial that follows its data. */
 export const LiveNode = Node.create({
