@@ -295,7 +295,9 @@ test('a throw of the line lab is put into a review by its link, follows its disc
   await dialog.getByLabel('Link of the line lab').fill(`http://127.0.0.1/lab?${linkOf(setup)}`)
   await dialog.getByRole('button', { name: 'Put it in' }).click()
   const block = page.locator('figure[data-live="throw"]')
-  await expect(block).toContainText(/Thrown 12° hyzer at 90 % power by an arm of \d+\.\d m\/s, 4\.0 m\/s head\./)
+  await expect(block).toContainText(
+    /Thrown 12° hyzer at 90 % power by an arm of \d+\.\d m\/s, 4\.0 m\/s head\./,
+  )
   await expect(block).toContainText(/HS-021 Tarnwick Slate Lands \d+\.\d m out, \d+\.\d m left\./)
   await expect(block).toContainText(/Gets through \d+ % of the time/)
   await expect(block.getByRole('img', { name: /^The field from above: flights/ })).toBeVisible()

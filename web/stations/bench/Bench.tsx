@@ -28,10 +28,12 @@ import { useUnits } from '../../data/preferences.tsx'
 /** Trials shown of each column until more are asked for. */
 const PAGE = 12
 
-/** Open trials, those thrown most first, and finished ones. */
+/** Open trials, those thrown most first, and finished ones, the last finished first. */
 const columnsOf = (trials: readonly TrialSummary[]): readonly (readonly TrialSummary[])[] => [
   trials.filter((t) => t.trial.finishedAt === null).sort((a, b) => b.counted - a.counted),
-  trials.filter((t) => t.trial.finishedAt !== null),
+  trials
+    .filter((t) => t.trial.finishedAt !== null)
+    .sort((a, b) => b.trial.finishedAt!.localeCompare(a.trial.finishedAt!)),
 ]
 
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
