@@ -59,7 +59,9 @@ test('the bend is dragged and stored; a reload keeps what was kept', async ({ pa
   const box = (await page.getByRole('application').boundingBox())!
   await page.mouse.click(box.x + 0.6 * box.width, box.y + 0.62 * box.height)
   const bend = page.getByText('drag the bend')
-  await expect(bend).toBeVisible()
+  // drawn anew meanwhile, it has no box for a moment
+  await expect.poll(() => bend.boundingBox()).not.toBeNull()
+  await page.waitForTimeout(300)
   const words = (await bend.boundingBox())!
   const [x, y] = [words.x + words.width / 2, words.y - 12]
   await page.mouse.move(x, y)

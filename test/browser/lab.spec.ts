@@ -44,6 +44,18 @@ test('a disc of the shelf is thrown before it is thrown: what is pulled moves th
   await expect.poll(() => outM(page)).toBeLessThan(far - 8)
   expect(Number(await exactly(page, 'Power').inputValue())).toBeLessThan(95)
   expect(await exactly(page, 'Release angle').inputValue()).toBe('14')
+  // the nose on the disc seen from the side, by mouse and by keys
+  const nose = page.getByRole('slider', { name: 'Nose', exact: true })
+  const disc = (await nose.boundingBox())!
+  await page.mouse.move(disc.x + 0.85 * disc.width, disc.y + disc.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(disc.x + 0.85 * disc.width, disc.y + 0.35 * disc.height, { steps: 4 })
+  await page.mouse.up()
+  await expect(nose).toHaveAttribute('aria-valuetext', /^nose \d+(\.5)?° up$/)
+  const up = Number(await exactly(page, 'Nose up').inputValue())
+  expect(up).toBeGreaterThan(1)
+  await nose.press('ArrowDown')
+  await expect(exactly(page, 'Nose up')).toHaveValue(String(up - 0.5))
   // wind by the vane
   const still = await lands(page).textContent()
   const vane = (await page.getByRole('application', { name: /^Wind over the ground/ }).boundingBox())!

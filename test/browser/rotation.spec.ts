@@ -28,7 +28,9 @@ test('the board says who does a job, who has left it, which backup is due and wh
   // who does it already is carried in one press
   await expect(due).toContainText(/HS-040, Ormsgarth Loam does it already, \d+ %, and is carried for nothing/)
   await due.getByRole('button', { name: 'Carry it for Touch approach' }).click()
-  await expect(page.getByText('HS-040 is carried for Touch approach from today.')).toBeVisible()
+  await expect(
+    page.getByText('HS-040 is carried for Touch approach from today.', { exact: true }),
+  ).toBeVisible()
   await expect(due).not.toContainText('HS-040')
   // a disc leads to its page
   await row(page, 'Late turn driver', 'HS-017').getByRole('link').click()

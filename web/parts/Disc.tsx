@@ -39,15 +39,18 @@ interface OnEdgeDialProps extends OnEdgeProps {
   readonly label: string
   /** The angle in words. */
   readonly words: string
+  /** How far it may be turned, and by how much at a time, degrees. */
+  readonly range?: readonly [number, number]
+  readonly step?: number
   readonly onTurn: (hyzerDeg: number) => void
 }
 
-/** Steepest angle that is called. */
-const STEEPEST = 45
+/** Steepest angles that are called. */
+const STEEPEST = [-45, 45] as const
 
 /** The disc on edge as a dial: drag its rim, or turn it with the arrow keys. */
-export function OnEdgeDial({ label, words, onTurn, ...edge }: OnEdgeDialProps) {
-  const clamp = (deg: number) => Math.max(-STEEPEST, Math.min(STEEPEST, Math.round(deg)))
+export function OnEdgeDial({ label, words, range = STEEPEST, step = 1, onTurn, ...edge }: OnEdgeDialProps) {
+  const clamp = (deg: number) => Math.max(range[0], Math.min(range[1], step * Math.round(deg / step)))
   const point = (e: PointerEvent<HTMLElement>) => {
     const box = e.currentTarget.getBoundingClientRect()
     const [right, down] = [e.clientX - box.left - box.width / 2, e.clientY - box.top - box.height / 2]
@@ -60,8 +63,8 @@ export function OnEdgeDial({ label, words, onTurn, ...edge }: OnEdgeDialProps) {
       role="slider"
       tabIndex={0}
       aria-label={label}
-      aria-valuemin={-STEEPEST}
-      aria-valuemax={STEEPEST}
+      aria-valuemin={range[0]}
+      aria-valuemax={range[1]}
       aria-valuenow={edge.hyzerDeg}
       aria-valuetext={words}
       className="cursor-grab touch-none rounded-lg outline-none max-md:py-1.5 focus-visible:outline-3 focus-visible:outline-water"
@@ -76,7 +79,7 @@ export function OnEdgeDial({ label, words, onTurn, ...edge }: OnEdgeDialProps) {
         const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key]
         if (by === undefined) return
         e.preventDefault()
-        onTurn(clamp(edge.hyzerDeg + by))
+        onTurn(clamp(edge.hyzerDeg + step * by))
       }}
     >
       <DiscOnEdge {...edge} />

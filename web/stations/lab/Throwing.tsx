@@ -34,6 +34,11 @@ const PULLED: readonly {
   { of: 'armMps', label: 'Arm, full speed', step: 0.1, shown: (units) => units.speed },
   { of: 'scatter', label: 'Scatter of a practised arm', step: 5, shown: PERCENT },
 ]
+/** The nose against the flight path. */
+const noseWords = (deg: number): string =>
+  deg === 0
+    ? 'nose level'
+    : `nose ${figure(Math.abs(deg), deg % 1 === 0 ? 0 : 1)}° ${deg > 0 ? 'up' : 'down'}`
 const clamp = (v: number, [low, high]: Range) => Math.max(low, Math.min(high, v))
 
 interface ThrowingProps {
@@ -63,17 +68,33 @@ export function Throwing({ setup, onChange }: ThrowingProps) {
           onChange={(value) => onChange({ fade: value })}
         />
       </div>
-      <div className="mt-2 grid grid-cols-2 gap-3">
+      <div className="mt-2 grid grid-cols-3 items-end gap-2">
         <div className="flex flex-col items-center text-center">
           <OnEdgeDial
             label="Release angle"
             words={angleWords(t.hyzerDeg)}
             hyzerDeg={t.hyzerDeg}
             fadeSide={fade}
-            width={132}
+            width={108}
             onTurn={(hyzerDeg) => thrown({ hyzerDeg })}
           />
+          <p className="text-note text-quiet">from behind</p>
           <p className="font-medium">{angleWords(t.hyzerDeg)}</p>
+        </div>
+        <div className="flex flex-col items-center text-center">
+          {/* flying to the right: pulled up in front, its nose is up */}
+          <OnEdgeDial
+            label="Nose"
+            words={noseWords(t.noseDeg)}
+            hyzerDeg={t.noseDeg}
+            fadeSide="left"
+            width={108}
+            range={LAB_RANGE.noseDeg}
+            step={0.5}
+            onTurn={(noseDeg) => thrown({ noseDeg })}
+          />
+          <p className="text-note text-quiet">from the side</p>
+          <p className="font-medium">{noseWords(t.noseDeg)}</p>
         </div>
         <div className="flex flex-col items-center text-center">
           <Vane
