@@ -145,24 +145,20 @@ const FATE_LOOK = {
   'off the zone': { hue: 'var(--ink)', opacity: 0.12 },
 } as const
 
+/** Wide and high; without round ends thousands of them are drawn at once. */
+const DOT_PX = 2.4
 /** Where throws come down or are stopped, a dot each; one path by fate, so that thousands follow the hand. */
 function CloudDots({ cloud: { down, side, fate }, sign }: { cloud: FlownCloud; sign: 1 | -1 }) {
   const scale = useScale()
   return FATES.map((name, f) => {
     let d = ''
     for (let i = 0; i < down.length; i++)
-      if (fate[i] === f) d += `M${scale.x(down[i]!).toFixed(1)} ${scale.y(sign * side[i]!).toFixed(1)}h0`
+      if (fate[i] === f)
+        d += `M${(scale.x(down[i]!) - DOT_PX / 2).toFixed(1)} ${scale.y(sign * side[i]!).toFixed(1)}h${DOT_PX}`
     const { hue, opacity } = FATE_LOOK[name]
     return (
       d !== '' && (
-        <path
-          key={name}
-          d={d}
-          strokeWidth="2.6"
-          strokeLinecap="round"
-          strokeOpacity={opacity}
-          style={{ stroke: hue }}
-        />
+        <path key={name} d={d} strokeWidth={DOT_PX} strokeOpacity={opacity} style={{ stroke: hue }} />
       )
     )
   })
