@@ -5,6 +5,7 @@ import type { DiscEventKind } from '../../core/rotation/life.ts'
 import { eventWords } from '../../core/rotation/words.ts'
 import { DiscEvent } from '../../contract/rotation.ts'
 import type { JobRow } from '../../contract/rotation.ts'
+import { capital } from '../../contract/words.ts'
 import { today } from '../data/outing.ts'
 import { keepEvent, takeBack } from '../data/rotation.ts'
 import { Button } from './Button.tsx'
@@ -19,8 +20,6 @@ interface LifeDialogProps {
   readonly event?: DiscEvent
   readonly onClose: () => void
 }
-
-const sentenceCase = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 
 /** Notes what happened to a disc on any day, with a note, or changes what was noted. */
 export function LifeDialog({ disc, jobs, event, onClose }: LifeDialogProps) {
@@ -43,7 +42,7 @@ export function LifeDialog({ disc, jobs, event, onClose }: LifeDialogProps) {
     ? 'That day is still to come.'
     : read.success
       ? undefined
-      : `${sentenceCase(String(read.error.issues[0]!.path[0]))} ${read.error.issues[0]!.message}.`
+      : `${capital(String(read.error.issues[0]!.path[0]))} ${read.error.issues[0]!.message}.`
   const keep = async () => {
     if (!read.success) return
     await keepEvent(read.data)
@@ -70,7 +69,7 @@ export function LifeDialog({ disc, jobs, event, onClose }: LifeDialogProps) {
         >
           {DISC_EVENTS.map((kind) => (
             <option key={kind} value={kind}>
-              {kind === 'moved' ? 'Carried for another job' : sentenceCase(eventWords(kind, undefined))}
+              {kind === 'moved' ? 'Carried for another job' : capital(eventWords(kind, undefined))}
             </option>
           ))}
         </SelectInput>

@@ -6,6 +6,7 @@ import type { Answer, Question } from '../../../core/drill/question.ts'
 import { pointsOf } from '../../../core/drill/scoring.ts'
 import { flightOf } from '../../../core/lab/flight.ts'
 import { sideWord } from '../../../core/judge/statements.ts'
+import { capital } from '../../../contract/words.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, figure, percent } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
@@ -153,9 +154,9 @@ function toldWords({ kind, truth, flights }: Question, { length }: Units, fade: 
     case 'cause':
       return `It was ${option}.`
     case 'more stable':
-      return `${option[0]!.toUpperCase()}${option.slice(1)} is more stable.`
+      return `${capital(option)} is more stable.`
     default:
-      return `${option[0]!.toUpperCase()}${option.slice(1)}.`
+      return `${capital(option)}.`
   }
 }
 
