@@ -214,6 +214,9 @@ function Track({ jobId, rows }: { jobId: string; rows: readonly Row[] }) {
   )
 }
 
+/** Further along than that a name has no room behind its disc, percent. */
+const FAR = 80
+
 function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; row: Row; line: number }) {
   const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({
     // a disc may be on several lanes
@@ -222,6 +225,7 @@ function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; r
   })
   const from = placeOf(lane.along!.now)
   const to = placeOf(lane.along!.soon)
+  const isFar = from > FAR
   const top = `${1.5 + 1.75 * line}rem`
   return (
     <>
@@ -236,14 +240,16 @@ function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; r
         // the list below does the same for keys and for those who cannot see it
         tabIndex={-1}
         className={clsx(
-          'absolute flex -translate-x-2.5 cursor-grab touch-none items-center gap-1 rounded-full pr-1.5 text-note whitespace-nowrap',
+          'absolute flex cursor-grab touch-none items-center gap-1 rounded-full text-note whitespace-nowrap',
+          // far along, the name stands before the disc: behind it the track ends
+          isFar ? 'translate-x-2.5 flex-row-reverse pl-1.5' : '-translate-x-2.5 pr-1.5',
           isDragging && 'z-10 bg-card shadow-lg',
           lane.assigned ? 'font-semibold' : 'text-quiet',
         )}
         style={{
           top,
-          left: `${from}%`,
-          ...(transform && { transform: `translate3d(${transform.x - 10}px, ${transform.y}px, 0)` }),
+          ...(isFar ? { right: `${100 - from}%` } : { left: `${from}%` }),
+          ...(transform && { transform: `translate3d(${transform.x}px, ${transform.y}px, 0)` }),
         }}
       >
         <DiscDot place={place} size={20} />
