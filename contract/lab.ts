@@ -62,17 +62,58 @@ export const Weather = z.object({
 })
 export type Weather = z.infer<typeof Weather>
 
-const place = z.object({ downM: between(0, 200), sideM: between(-100, 100) })
-const radiusM = between(0.1, 50)
-const heightM = between(0.1, 60)
+/** Where something may stand on the field, and how large it may be, m. */
+const FIELD_RANGE = {
+  downM: [0, 200],
+  sideM: [-100, 100],
+  radiusM: [0.1, 50],
+  heightM: [0.1, 60],
+} as const satisfies Record<string, readonly [number, number]>
+const place = z.object({
+  downM: between(...FIELD_RANGE.downM),
+  sideM: between(...FIELD_RANGE.sideM),
+})
+const radiusM = between(...FIELD_RANGE.radiusM)
+const heightM = between(...FIELD_RANGE.heightM)
 export const LabObstacle = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('tree'), at: place, radiusM, heightM }),
-  z.object({ kind: z.literal('ceiling'), fromM: between(0, 200), toM: between(0, 200), heightM }),
+  z.object({ kind: z.literal('ceiling'), fromM: place.shape.downM, toM: place.shape.downM, heightM }),
   z.object({ kind: z.literal('line'), from: place, to: place, water: z.boolean() }),
   z.object({ kind: z.literal('pond'), at: place, radiusM }),
   z.object({ kind: z.literal('zone'), at: place, radiusM }),
 ])
 export type LabObstacle = z.infer<typeof LabObstacle>
+
+type FieldFigure = keyof typeof FIELD_RANGE
+const held = (of: FieldFigure, v: number) => Math.max(FIELD_RANGE[of][0], Math.min(FIELD_RANGE[of][1], v))
+const heldPlace = (p: z.infer<typeof place>) => ({
+  downM: held('downM', p.downM),
+  sideM: held('sideM', p.sideM),
+})
+/** An obstacle brought back onto the field and to a size it may have, where it was pulled or written beyond. */
+export function onField(o: LabObstacle): LabObstacle {
+  switch (o.kind) {
+    case 'tree':
+      return {
+        ...o,
+        at: heldPlace(o.at),
+        radiusM: held('radiusM', o.radiusM),
+        heightM: held('heightM', o.heightM),
+      }
+    case 'ceiling':
+      return {
+        ...o,
+        fromM: held('downM', o.fromM),
+        toM: held('downM', o.toM),
+        heightM: held('heightM', o.heightM),
+      }
+    case 'line':
+      return { ...o, from: heldPlace(o.from), to: heldPlace(o.to) }
+    case 'pond':
+    case 'zone':
+      return { ...o, at: heldPlace(o.at), radiusM: held('radiusM', o.radiusM) }
+  }
+}
 
 /** What is compared: a disc, how it is thrown, and the weather. */
 export const OneThrow = z.object({ disc: Flown, throw: Thrown, weather: Weather })
@@ -114,7 +155,10 @@ export const FIRST_SETUP: LabSetup = {
 const HELD = 'setup'
 /** Figures are kept as closely as anybody reads them. */
 const rounded = (_key: string, value: unknown) =>
-  typeof value === 'number' ? Math.round(value * 1000) / 1000 : value
+  typeof value === 'number' ? Math.round(value * 10_000) / 10_000 : value
+/** Part of a setup with its figures as the link keeps them, so that a link shows what was seen. */
+export const asKept = (part: Partial<LabSetup>): Partial<LabSetup> =>
+  JSON.parse(JSON.stringify(part, rounded)) as Partial<LabSetup>
 
 /** The part of an address that holds a whole setup. */
 export const linkOf = (setup: LabSetup): string =>

@@ -52,6 +52,16 @@ const settled = (page) =>
     .getByText(/Weighing|weighing it/)
     .first()
     .waitFor({ state: 'detached' })
+/** A disc of the shelf in the lab, with a gap to throw through and a zone to land in. */
+async function toLab(page) {
+  await page.goto('/lab')
+  await page.getByLabel('Find a disc of the shelf').fill('HS-017')
+  await page.getByRole('list', { name: 'Found' }).getByRole('button').click()
+  const put = page.getByRole('group', { name: 'Put on the field' })
+  for (const name of ['Landing zone', 'Gap']) await put.getByRole('button', { name }).click()
+  await page.getByText(/^Two throws in three within/).waitFor()
+  await settled(page)
+}
 /** Begins a session of the drill that asks one thing, the same flights each time. */
 async function toDrill(page, kind) {
   await page.goto('/drill')
@@ -155,17 +165,26 @@ const PICTURES = {
   lab: [
     DESK,
     async (page) => {
-      await page.goto('/lab')
-      await page.getByLabel('Find a disc of the shelf').fill('HS-017')
+      await toLab(page)
+      await page.getByLabel('Find a disc of the shelf').fill('HS-021')
       await page.getByRole('list', { name: 'Found' }).getByRole('button').click()
-      await page.getByRole('button', { name: 'Landing zone' }).click()
-      await page.getByRole('button', { name: 'Gap' }).click()
+      await page.getByText(/^Most likely with/).waitFor()
+      await page.getByRole('button', { name: 'Find the throw' }).scrollIntoViewIfNeeded()
+      await page.evaluate('document.activeElement.blur(); scrollTo(0, 0)')
+    },
+  ],
+  'lab-compared': [
+    DESK,
+    async (page) => {
+      await toLab(page)
       await page.getByRole('button', { name: 'Keep this throw to compare' }).click()
-      await page.getByLabel('Tailwind').fill('-3')
-      await page.getByLabel('Release angle, exactly').fill('5')
-      await page.getByText(/^Two throws in three within/).waitFor()
-      await settled(page)
-      await page.evaluate('scrollTo(0, 0)')
+      await page.getByRole('textbox', { name: 'Tailwind', exact: true }).fill('-3')
+      await page.getByRole('textbox', { name: 'Release angle', exact: true }).fill('5')
+      await page.getByRole('textbox', { name: 'Spin', exact: true }).fill('90')
+      const changed = page.getByRole('region', { name: 'What changed' })
+      await changed.getByText(/^It is mostly/).waitFor()
+      await page.getByRole('row', { name: /^Kept: .*%$/ }).waitFor()
+      await page.evaluate('document.activeElement.blur(); scrollTo(0, document.body.scrollHeight)')
     },
   ],
   drill: [
@@ -248,15 +267,6 @@ const PICTURES = {
       await page.getByRole('button', { name: 'Show a code' }).click()
       await page.getByText(/left$/).waitFor()
       await page.getByRole('listitem').filter({ hasText: 'Bryn’s tablet' }).waitFor()
-    },
-    'now',
-  ],
-  'pair-phone': [
-    PHONE,
-    async (page) => {
-      await page.request.put('/api/sharing', { data: { on: true } })
-      await page.goto('https://127.0.0.2:4443/pair')
-      await page.getByRole('button', { name: 'Pair this device' }).waitFor()
     },
     'now',
   ],

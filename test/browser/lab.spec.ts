@@ -5,7 +5,10 @@ const lands = (page: Page) => page.getByTestId('lands')
 const strip = (page: Page) => page.getByRole('application', { name: /^The field from above/ })
 const found = (page: Page) => page.getByRole('region', { name: 'Find the throw' }).getByRole('status')
 const onField = (page: Page) => page.getByRole('region', { name: 'On the field' })
-const exactly = (page: Page, what: string) => page.getByLabel(`${what}, exactly`)
+const put = (page: Page, what: string) =>
+  page.getByRole('group', { name: 'Put on the field' }).getByRole('button', { name: what }).click()
+const exactly = (page: Page, what: string) => page.getByRole('textbox', { name: what, exact: true })
+const pictured = (page: Page, what: RegExp) => page.getByRole('application', { name: what })
 
 async function openLab(page: Page): Promise<void> {
   await page.goto('/')
@@ -58,17 +61,18 @@ test('a disc of the shelf is thrown before it is thrown: what is pulled moves th
   await expect(exactly(page, 'Nose up')).toHaveValue(String(up - 0.5))
   // wind by the vane
   const still = await lands(page).textContent()
-  const vane = (await page.getByRole('application', { name: /^Wind over the ground/ }).boundingBox())!
+  const vane = (await pictured(page, /^Wind over the ground/).boundingBox())!
   await page.mouse.click(vane.x + vane.width / 2, vane.y + 0.85 * vane.height)
   await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText(/m\/s head/)
   await expect(lands(page)).not.toHaveText(still!)
   // the launch by the line seen from the side
   const side = page.getByRole('region', { name: 'From the side' })
   const launched = await exactly(page, 'Launch').inputValue()
+  await side.scrollIntoViewIfNeeded()
   const handle = (await side.locator('circle').first().boundingBox())!
   await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2)
   await page.mouse.down()
-  await page.mouse.move(handle.x + handle.width / 2, handle.y - 40, { steps: 4 })
+  await page.mouse.move(handle.x + handle.width / 2, handle.y - 12, { steps: 4 })
   await page.mouse.up()
   await expect.poll(() => exactly(page, 'Launch').inputValue()).not.toBe(launched)
   // the address holds all of it
@@ -87,13 +91,13 @@ test('a throw is found through a gap into a zone, its chance said, and taken; wh
   await openLab(page)
   await takeDisc(page, 'HS-021')
   const field = onField(page)
-  await field.getByRole('button', { name: 'Landing zone' }).click()
-  await field.getByRole('button', { name: 'Gap' }).click()
+  await put(page, 'Landing zone')
+  await put(page, 'Gap')
   await expect(field.getByRole('listitem')).toHaveCount(3)
   await expect(lands(page)).toContainText(/Comes down where it should \d+ % of the time: gets through \d+ %/)
   const chance = async () => Number((await lands(page).textContent())!.match(/should (\d+) %/)![1])
   // as it is thrown wrong first
-  await exactly(page, 'Aim to the fade side').fill('12')
+  await exactly(page, 'Aim to fade side').fill('12')
   await expect.poll(chance).toBeLessThan(10)
   await page.getByRole('button', { name: 'Find the throw' }).click()
   await expect(found(page).getByRole('listitem')).toHaveCount(1)
@@ -109,8 +113,7 @@ test('a throw is found through a gap into a zone, its chance said, and taken; wh
   await page.getByRole('button', { name: 'Find the throw' }).click()
   await expect(found(page).getByRole('listitem')).toHaveCount(3)
   // a wall of trees lets nothing through
-  const branches = field.getByRole('button', { name: 'Branches' })
-  await branches.click()
+  await put(page, 'Branches')
   const low = field.getByRole('listitem', { name: /^Branches/ })
   await low.getByRole('textbox', { name: 'from', exact: true }).fill('1')
   await low.getByRole('textbox', { name: 'to', exact: true }).fill('60')
@@ -125,7 +128,7 @@ test('two throws are compared: it is the wind, not the plastic', async ({ page }
   const compared = page.getByRole('region', { name: 'What changed' })
   await compared.getByRole('button', { name: 'Keep this throw to compare' }).click()
   await expect(compared).toContainText('Nothing has changed yet')
-  await page.getByLabel('Wind to the right').fill('6')
+  await exactly(page, 'Wind to the right').fill('6')
   await expect(compared).toContainText(/The wind moves it: finishes \d+\.\d m right/)
   await exactly(page, 'Nose up').fill('1')
   await expect(compared).toContainText(/It is mostly the wind, not the nose/)
@@ -140,6 +143,112 @@ test('two throws are compared: it is the wind, not the plastic', async ({ page }
   expect(Math.abs(parts.reduce((a, b) => a + b, 0) - asideOf(figures.at(-1)!))).toBeLessThanOrEqual(0.2)
   await compared.getByRole('button', { name: 'Compare no more' }).click()
   await expect(compared.getByRole('button', { name: 'Keep this throw to compare' })).toBeVisible()
+})
+
+test('arm, aim, spin and air are pulled on their pictures, by mouse and by keys', async ({ page }) => {
+  await openLab(page)
+  const far = await outM(page)
+  // the arrow is pulled back: less power, aimed right of the line, which is the turn side of what fades left
+  const arm = pictured(page, /^Power and aim/)
+  const box = (await arm.boundingBox())!
+  // in its own units: 108 wide, 84 high, the tee 38 below its middle
+  const at = (right: number, up: number): [number, number] => [
+    box.x + box.width * (0.5 + right / 108),
+    box.y + box.height * (0.5 - up / 84),
+  ]
+  const full = 1.75 * Number(await exactly(page, 'Arm, full speed').inputValue())
+  await page.mouse.move(...at(0, full - 38))
+  await page.mouse.down()
+  await page.mouse.move(...at(8, 0.6 * full - 38), { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(async () => Number(await exactly(page, 'Power').inputValue())).toBeLessThan(75)
+  expect(Number(await exactly(page, 'Power').inputValue())).toBeGreaterThan(50)
+  expect(Number(await exactly(page, 'Aim to fade side').inputValue())).toBeLessThan(-5)
+  await expect.poll(() => outM(page)).toBeLessThan(far - 20)
+  await arm.press('ArrowUp')
+  await arm.press('ArrowLeft')
+  // its end is the arm
+  const grip = (56 * Math.PI) / 180
+  const end = (r: number) => at(r * Math.sin(grip), r * Math.cos(grip) - 38)
+  await page.mouse.move(...end(full))
+  await page.mouse.down()
+  await page.mouse.move(...end(full * 1.15), { steps: 4 })
+  await page.mouse.up()
+  const faster = Number(await exactly(page, 'Arm, full speed').inputValue())
+  expect(faster).toBeGreaterThan((1.08 * full) / 1.75)
+  await arm.press('PageDown')
+  await expect
+    .poll(async () => Number(await exactly(page, 'Arm, full speed').inputValue()))
+    .toBeLessThan(faster)
+  // a quarter of a turn is half the spin that goes with the speed: no less is asked
+  const spin = page.getByRole('slider', { name: 'Spin', exact: true })
+  const disc = (await spin.boundingBox())!
+  await page.mouse.click(disc.x + 0.9 * disc.width, disc.y + 0.5 * disc.height)
+  await expect(spin).toHaveAttribute('aria-valuetext', '50 % spin')
+  await spin.press('ArrowUp')
+  await expect(exactly(page, 'Spin')).toHaveValue('51')
+  // warm and high is thin
+  const air = pictured(page, /^Air: usual air/)
+  const pad = (await air.boundingBox())!
+  const before = await lands(page).textContent()
+  await page.mouse.click(pad.x + 0.8 * pad.width, pad.y + 0.3 * pad.height)
+  await expect(pictured(page, /^Air: \d\d % thinner/)).toBeVisible()
+  expect(Number(await exactly(page, 'Above the sea').inputValue())).toBeGreaterThan(1500)
+  await expect(lands(page)).not.toHaveText(before!)
+  const warm = Number(await exactly(page, 'Air').inputValue())
+  await pictured(page, /^Air/).press('ArrowLeft')
+  await expect(exactly(page, 'Air')).toHaveValue(String(warm - 1))
+})
+
+test('discs beside each other scatter each on its own, the likelier is named, and any of them is thrown', async ({
+  page,
+}) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  await put(page, 'Landing zone')
+  await expect(onField(page).getByRole('listitem')).toHaveCount(1)
+  await expect(lands(page)).toContainText(/should \d\d % of the time/)
+  const alone = Number((await lands(page).textContent())!.match(/should (\d+) %/)![1])
+  await takeDisc(page, 'HS-021')
+  const beside = page.getByRole('table', { name: 'Beside each other' })
+  const row = (code: string) => beside.getByRole('row', { name: new RegExp(code) })
+  await expect(row('HS-017')).toContainText(`${alone} %`)
+  await expect(row('HS-021')).toContainText(/\d+ %/)
+  const field = page.getByRole('region', { name: 'The field', exact: true })
+  await expect(field).toContainText(/Most likely with HS-017 .*: \d+ %, before HS-021/)
+  // the zone is where the first lands: the other does it less often, and says as much once it is thrown
+  const other = Number((await row('HS-021').textContent())!.match(/(\d+) %/)![1])
+  expect(other).toBeLessThan(alone)
+  await beside.getByRole('button', { name: /^Throw HS-021/ }).click()
+  await expect(lands(page)).toContainText(/^HS-021 .* lands /)
+  await expect
+    .poll(async () => Number((await lands(page).textContent())!.match(/should (\d+) %/)?.[1]))
+    .toBe(other)
+  // what is kept stands beside, with its own chance
+  await page.getByRole('button', { name: 'Keep this throw to compare' }).click()
+  await exactly(page, 'Tailwind').fill('-4')
+  const kept = beside.getByRole('row', { name: /^Kept: HS-021/ })
+  await expect(kept).toContainText(`${other} %`)
+  const changed = page.getByRole('region', { name: 'What changed' })
+  await expect(changed.getByRole('row', { name: /^The wind no wind 4.0 m\/s head/ })).toBeVisible()
+  const now = await lands(page).textContent()
+  await changed.getByRole('button', { name: 'Change places' }).click()
+  await expect(lands(page)).not.toHaveText(now!)
+  await expect(changed.getByRole('row', { name: /^The wind 4.0 m\/s head no wind/ })).toBeVisible()
+})
+
+test('what is written beyond the field is brought back onto it, and its link is read again', async ({
+  page,
+}) => {
+  await openLab(page)
+  await put(page, 'Tree')
+  const tree = onField(page).getByRole('listitem', { name: /^Tree/ })
+  await tree.getByRole('textbox', { name: 'out', exact: true }).fill('900')
+  await expect(onField(page).getByRole('listitem', { name: 'Tree at 200 m' })).toBeVisible()
+  await expect.poll(() => decodeURIComponent(page.url())).toContain('"downM":200')
+  await page.reload()
+  await expect(onField(page).getByRole('listitem', { name: 'Tree at 200 m' })).toBeVisible()
+  await expect(page.getByRole('alert')).toHaveCount(0)
 })
 
 test('a throw goes to the field as the next one of a trial that has its disc', async ({ page }) => {
@@ -160,7 +269,7 @@ test('by keys alone and without a network a throw is turned, moved, played, and 
   context,
 }) => {
   await openLab(page)
-  await page.getByRole('button', { name: 'Landing zone' }).click()
+  await put(page, 'Landing zone')
   await page.getByRole('button', { name: 'Find the throw' }).click()
   await expect(found(page).getByRole('listitem')).toHaveCount(1)
   await context.setOffline(true)

@@ -33,22 +33,20 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 // what names functions for the tools here is not there
 await page.addInitScript('globalThis.__name = (f) => f')
 
-/** From a pull of the release angle until the cloud is another and painted, ms. */
-const pulled = (to: number) =>
-  page.evaluate(async (to) => {
-    const range = document.querySelector<HTMLInputElement>('input[type=range][aria-label="Release angle"]')!
+/** From a pull of the release angle by a degree until the cloud is another and painted, ms. */
+const pulled = (key: 'ArrowRight' | 'ArrowLeft') =>
+  page.evaluate(async (key) => {
+    const dial = document.querySelector('[role=slider][aria-label="Release angle"]')!
     const cloud = () => document.querySelector('[data-testid="cloud"]')!.innerHTML
     const before = cloud()
     const begun = performance.now()
-    // as a hand does it: React listens to the setter of the browser
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(range, String(to))
-    range.dispatchEvent(new Event('input', { bubbles: true }))
+    dial.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
     while (cloud() === before) {
       if (performance.now() - begun > 10_000) throw new Error('The cloud did not follow.')
       await new Promise(requestAnimationFrame)
     }
     return performance.now() - begun
-  }, to)
+  }, key)
 
 /** From the press until throws are listed that were not there, ms. */
 async function searched(): Promise<number> {
@@ -88,7 +86,7 @@ try {
   await page.locator('[data-testid="cloud"] path').first().waitFor()
   say('pulling …')
   const pulls: number[] = []
-  for (let i = 0; i < PULLS; i++) pulls.push(await pulled(1 + (i % 12)))
+  for (let i = 0; i < PULLS; i++) pulls.push(await pulled(i % 24 < 12 ? 'ArrowRight' : 'ArrowLeft'))
   say('looking …')
   await page.getByRole('button', { name: 'Any disc of the shelf' }).click()
   const searches: number[] = []

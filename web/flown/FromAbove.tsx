@@ -16,7 +16,11 @@ interface FromAboveProps {
   readonly flights: readonly ShownFlight[]
   /** What the first is compared with. */
   readonly before: ShownFlight | undefined
-  readonly cloud: FlownCloud | undefined
+  /** Where throws scatter: of each flight, and of what the first is compared with. */
+  readonly clouds: {
+    readonly of: readonly (FlownCloud | undefined)[]
+    readonly before: FlownCloud | undefined
+  }
   readonly obstacles: readonly LabObstacle[]
   readonly fade: 'left' | 'right'
   readonly atS: number | undefined
@@ -48,7 +52,7 @@ const middleOf = (o: LabObstacle): Place => {
 export function FromAbove({
   flights,
   before,
-  cloud,
+  clouds,
   obstacles,
   fade,
   atS,
@@ -90,14 +94,19 @@ export function FromAbove({
     e.preventDefault()
     onLand({ downM: landed.downM + STEP_M * by[0]!, sideM: landed.sideM + sign * STEP_M * by[1]! })
   }
+  // beside others it has its own hue; alone it is told what becomes of it
+  const firstLooks =
+    flights.length > 1 || clouds.before
+      ? { ...FATE_LOOK, in: { hue: hueOf(0), opacity: 0.4 }, 'off the zone': { hue: hueOf(0), opacity: 0.2 } }
+      : FATE_LOOK
   const pathOf = ({ downM, sideM }: LabFlight): Spot[] =>
     downM.map((d, i) => spot({ downM: d, sideM: sideM[i]! }))
   return (
     <Strip
       reach={reach}
       fade={fade}
-      names={flights.map((f) => f.name)}
-      height={300}
+      names={flights.map((f) => f.brief ?? f.name)}
+      height={320}
       label={
         onLand
           ? 'The field from above. Drag the landing to find the power and aim that bring it there; drag what stands on the field.'
@@ -108,13 +117,24 @@ export function FromAbove({
       {obstacles.map((o, i) => (
         <OnField key={i} o={o} sign={sign} />
       ))}
-      <g data-testid="cloud">{cloud && <CloudDots cloud={cloud} sign={sign} />}</g>
+      {clouds.before && <CloudDots cloud={clouds.before} sign={sign} looks={looksOf('var(--quiet)', 0.18)} />}
+      {clouds.of.map(
+        (cloud, i) =>
+          i > 0 && cloud && <CloudDots key={i} cloud={cloud} sign={sign} looks={looksOf(hueOf(i), 0.3)} />,
+      )}
+      <g data-testid="cloud">
+        {clouds.of[0] && <CloudDots cloud={clouds.of[0]} sign={sign} looks={firstLooks} />}
+      </g>
       {before && <Flight path={pathOf(before.flight)} hue="var(--quiet)" dashed width={2.5} />}
       {flights.map(({ name, flight }, i) => (
         <Flight key={name} path={pathOf(flight)} hue={hueOf(i)} width={i === 0 ? 3.5 : 2.5} />
       ))}
       <EndLabels
-        ends={flights.map(({ name, flight }, i) => ({ at: spot(flight.landed), hue: hueOf(i), words: name }))}
+        ends={flights.map(({ name, brief, flight }, i) => ({
+          at: spot(flight.landed),
+          hue: hueOf(i),
+          words: brief ?? name,
+        }))}
       />
       {atS !== undefined &&
         flights.map(({ name, flight }, i) => (
@@ -137,25 +157,41 @@ function At({ at, hue }: { at: Spot; hue: string }) {
   )
 }
 
+type Looks = Record<(typeof FATES)[number], { readonly hue: string; readonly opacity: number }>
 /** How what becomes of throws is drawn; what stays in is quiet. */
-const FATE_LOOK = {
+const FATE_LOOK: Looks = {
   in: { hue: 'var(--ink)', opacity: 0.28 },
   stopped: { hue: 'var(--accent)', opacity: 0.5 },
   out: { hue: 'var(--water)', opacity: 0.5 },
   'off the zone': { hue: 'var(--ink)', opacity: 0.12 },
-} as const
+}
+/** The same in the hue of a disc beside others: what does not do it is paler. */
+const looksOf = (hue: string, opacity: number): Looks => ({
+  in: { hue, opacity },
+  stopped: { hue, opacity: opacity / 2 },
+  out: { hue, opacity: opacity / 2 },
+  'off the zone': { hue, opacity: opacity / 2 },
+})
 
 /** Wide and high; without round ends thousands of them are drawn at once. */
 const DOT_PX = 2.4
 /** Where throws come down or are stopped, a dot each; one path by fate, so that thousands follow the hand. */
-function CloudDots({ cloud: { down, side, fate }, sign }: { cloud: FlownCloud; sign: 1 | -1 }) {
+function CloudDots({
+  cloud: { down, side, fate },
+  sign,
+  looks,
+}: {
+  cloud: FlownCloud
+  sign: 1 | -1
+  looks: Looks
+}) {
   const scale = useScale()
   return FATES.map((name, f) => {
     let d = ''
     for (let i = 0; i < down.length; i++)
       if (fate[i] === f)
         d += `M${(scale.x(down[i]!) - DOT_PX / 2).toFixed(1)} ${scale.y(sign * side[i]!).toFixed(1)}h${DOT_PX}`
-    const { hue, opacity } = FATE_LOOK[name]
+    const { hue, opacity } = looks[name]
     return (
       d !== '' && (
         <path key={name} d={d} strokeWidth={DOT_PX} strokeOpacity={opacity} style={{ stroke: hue }} />

@@ -11,6 +11,8 @@ import { useWidth } from '../strip/useWidth.ts'
 /** A flight with the name of its disc. */
 export interface ShownFlight {
   readonly name: string
+  /** Where there is little room. */
+  readonly brief?: string
   readonly flight: LabFlight
 }
 

@@ -15,6 +15,8 @@ export interface NamedDisc {
   /** The same for the same disc. */
   readonly key: string
   readonly name: string
+  /** On a picture, where there is little room. */
+  readonly brief: string
   readonly disc: LabDisc
 }
 
@@ -29,6 +31,7 @@ export function useDiscs() {
     (d: RotationDisc): NamedDisc => ({
       key: d.id,
       name: `${d.code} ${d.mold} ${d.plastic}`,
+      brief: d.code,
       disc: {
         numbers: numbersOf(d),
         covariance: d.rated?.covariance ?? LABEL_COVARIANCE,
@@ -41,7 +44,12 @@ export function useDiscs() {
     (flown: Flown): NamedDisc | undefined => {
       if ('numbers' in flown) {
         const name = numbersLine(flown.numbers)
-        return { key: name, name, disc: { numbers: flown.numbers, covariance: null, body: STANDARD_BODY } }
+        return {
+          key: name,
+          name,
+          brief: name,
+          disc: { numbers: flown.numbers, covariance: null, body: STANDARD_BODY },
+        }
       }
       const disc = known.get(flown.id)
       return disc && ofShelf(disc)

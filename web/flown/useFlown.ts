@@ -2,15 +2,26 @@ import { deviation } from 'd3'
 import { useMemo } from 'react'
 import { FATES } from '../../core/lab/field.ts'
 import { flightOf } from '../../core/lab/flight.ts'
-import type { LabSetup } from '../../contract/lab.ts'
+import type { Setup } from '../../core/lab/setup.ts'
+import type { Flown, LabSetup } from '../../contract/lab.ts'
 import { useAsked } from '../data/useAsked.ts'
-import { askCloud } from '../workers/lab.ts'
+import { askCloud, askClouds } from '../workers/lab.ts'
 import type { FlownCloud } from '../workers/lab.ts'
 import { flownAs } from './useDiscs.ts'
 import type { Discs } from './useDiscs.ts'
 import type { ShownFlight } from './Views.tsx'
 
-/** What comes of a setup: its flights, where throws of the first disc scatter, and how much field that takes. */
+/** A throw that is flown now. */
+export interface FlownThrow extends ShownFlight {
+  readonly brief: string
+  readonly setup: Setup
+  readonly disc: Flown
+}
+
+/** Clouds of what is not pulled come once the hand rests, ms. */
+const RESTS_MS = 120
+
+/** What comes of a setup: its flights, where throws scatter, and how much field that takes. */
 export function useFlown(setup: LabSetup, named: Discs['named']) {
   const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
   const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
@@ -21,10 +32,11 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
   const from = useMemo(() => (setup.before ? flownAs(setup.before, named) : undefined), [setup.before, named])
   const flights = useMemo(
     () =>
-      setup.discs.flatMap((disc): ShownFlight[] => {
+      setup.discs.flatMap((disc): FlownThrow[] => {
+        const is = named(disc)
         const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named)
         const flight = one && flightOf(one)
-        return flight ? [{ name: named(disc)!.name, flight }] : []
+        return is && flight ? [{ name: is.name, brief: is.brief, flight, setup: one, disc }] : []
       }),
     [setup.discs, setup.throw, setup.weather, named],
   )
@@ -35,8 +47,30 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
   const cloud = useAsked(
     first ? JSON.stringify([first, setup.obstacles]) : null,
     () => askCloud(first!, setup.obstacles),
-    { inTurn: true },
+    // a chance among other obstacles says nothing of these
+    { about: setup.obstacles.map((o) => o.kind).join(), inTurn: true },
   )
+  // the other discs, and what it is compared with, after the one that follows the hand
+  const others = useMemo(
+    () => [...flights.slice(1).map((f) => f.setup), ...(from ? [from] : [])],
+    [flights, from],
+  )
+  const more = useAsked(
+    others.length > 0 ? JSON.stringify([others, setup.obstacles]) : null,
+    () => askClouds(others, setup.obstacles),
+    {
+      about: JSON.stringify([others.map((o) => o.disc), setup.obstacles.map((o) => o.kind)]),
+      pauseMs: RESTS_MS,
+      inTurn: true,
+    },
+  )
+  const clouds = useMemo(() => {
+    const beside = more.value ?? []
+    return {
+      of: [cloud.value, ...beside.slice(0, flights.length - 1)],
+      before: from && beside.at(-1),
+    }
+  }, [cloud.value, more.value, flights.length, from])
   const spread = useMemo(() => cloud.value && spreadOf(cloud.value), [cloud.value])
   const reach = useMemo(() => {
     const sign = setup.fade === 'left' ? 1 : -1
@@ -58,11 +92,11 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
       right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
     }
   }, [flights, before, setup.obstacles, setup.fade, spread])
-  return { known, first, from, flights, before, cloud, spread, reach }
+  return { known, first, from, flights, before, cloud, clouds, spread, reach }
 }
 
 /** How far two throws in three that get through lie from their middle, along and across, m. */
-function spreadOf({ down, side, fate }: FlownCloud) {
+export function spreadOf({ down, side, fate }: FlownCloud) {
   const through = (of: Float32Array) => of.filter((_, i) => FATES[fate[i]!] !== 'stopped')
   const sd = (of: Float32Array) => deviation(through(of)) ?? 0
   return { alongM: sd(down), asideM: sd(side) }

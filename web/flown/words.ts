@@ -4,6 +4,7 @@ import type { LabFlight } from '../../core/lab/flight.ts'
 import type { Side } from '../../core/flight/hand.ts'
 import type { LabObstacle } from '../../contract/lab.ts'
 import { sideWord } from '../../core/judge/statements.ts'
+import { capital } from '../../contract/words.ts'
 import { percent } from '../data/units.ts'
 import type { Units } from '../data/units.ts'
 
@@ -19,14 +20,14 @@ export function blowsWords(alongMps: number, toRightMps: number, show: (mps: num
 }
 
 /** A distance to the fade side: “3.1 m left”. */
-export function asideWords({ length }: Units, toFadeM: number, fade: Side): string {
+export function asideWords({ length }: Pick<Units, 'length'>, toFadeM: number, fade: Side): string {
   const shown = length.to(Math.abs(toFadeM)).toFixed(1)
   return Number(shown) === 0 ? 'on the line' : `${shown} ${length.unit} ${sideWord(fade, toFadeM > 0)}`
 }
 
-/** Where a throw ends: “Lands 84 m out, 3.1 m left.” */
-export const landsWords = (flight: LabFlight, units: Units, fade: Side): string =>
-  `Lands ${units.length.show(flight.landed.downM)} out, ${asideWords(units, flight.landed.sideM, fade)}.`
+/** Where a throw ends: “Lands 84 m out, 3.1 m left.”, after its name where it has to be told which. */
+export const landsWords = (flight: LabFlight, units: Units, fade: Side, name?: string): string =>
+  `${name === undefined ? 'Lands' : `${name} lands`} ${units.length.show(flight.landed.downM)} out, ${asideWords(units, flight.landed.sideM, fade)}.`
 
 /** What is said of how it comes down, where that matters. */
 export const comesDownWords = (flight: LabFlight): string | undefined => rollWords(flight.tiltDeg.at(-1)!)
@@ -48,16 +49,32 @@ export function obstacleWords(o: LabObstacle, { length }: Units): string {
   }
 }
 
-/** The chance of a throw in one sentence; undefined where nothing stands in its way. */
-export function chanceWords(
-  { through, stays, both }: Chance,
+/** What a throw among obstacles is asked to do, in a sentence and in a word, and how likely it does; undefined where nothing is asked. */
+export function doesIt(
+  { through, both }: Chance,
   obstacles: readonly LabObstacle[],
-): string | undefined {
+):
+  | { readonly words: string; readonly brief: string; readonly share: number; readonly isStopped: boolean }
+  | undefined {
   if (obstacles.length === 0) return undefined
-  const stands = obstacles.some((o) => o.kind === 'tree' || o.kind === 'ceiling')
-  const ends = obstacles.some((o) => o.kind !== 'tree' && o.kind !== 'ceiling')
-  if (!ends) return `Gets through ${percent(through)} of the time.`
-  const where = obstacles.some((o) => o.kind === 'zone') ? 'Comes down where it should' : 'Stays in'
-  if (!stands) return `${where} ${percent(both)} of the time.`
-  return `${where} ${percent(both)} of the time: gets through ${percent(through)}, and then stays in ${percent(stays)}.`
+  const isStopped = obstacles.some((o) => o.kind === 'tree' || o.kind === 'ceiling')
+  if (!obstacles.some((o) => o.kind !== 'tree' && o.kind !== 'ceiling'))
+    return { words: 'gets through', brief: 'gets through', share: through, isStopped: false }
+  const isWanted = obstacles.some((o) => o.kind === 'zone')
+  return {
+    words: isWanted ? 'comes down where it should' : 'stays in',
+    brief: isWanted ? 'gets there' : 'stays in',
+    share: both,
+    isStopped,
+  }
+}
+
+/** The chance of a throw in one sentence; undefined where nothing stands in its way. */
+export function chanceWords(chance: Chance, obstacles: readonly LabObstacle[]): string | undefined {
+  const does = doesIt(chance, obstacles)
+  if (!does) return undefined
+  const apart = does.isStopped
+    ? `: gets through ${percent(chance.through)}, and then stays in ${percent(chance.stays)}`
+    : ''
+  return `${capital(does.words)} ${percent(does.share)} of the time${apart}.`
 }

@@ -61,6 +61,16 @@ export async function askCloud(setup: Setup, obstacles: readonly Obstacle[]): Pr
   return { ...cloud, chance: chanceOf(cloud, obstacles) }
 }
 
+/** The clouds of several setups, one after the other, so that one that follows the hand comes between. */
+export async function askClouds(
+  setups: readonly Setup[],
+  obstacles: readonly Obstacle[],
+): Promise<FlownCloud[]> {
+  const all: FlownCloud[] = []
+  for (const setup of setups) all.push(await askCloud(setup, obstacles))
+  return all
+}
+
 /** Which angles make a disc stand up, finish on the line, and flex back. */
 export const askAngles = (setup: Setup): Promise<Angles> => searches[0]!.ask((worker) => worker.angles(setup))
 

@@ -2,12 +2,13 @@ import { useState } from 'react'
 import type { FoundThrow } from '../../../core/lab/find.ts'
 import { airOf } from '../../../contract/lab.ts'
 import type { LabSetup } from '../../../contract/lab.ts'
-import { angleWords, figure, percent, powerWords } from '../../data/units.ts'
+import { angleWords, percent, powerWords } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { askThrows } from '../../workers/lab.ts'
 import type { Discs, NamedDisc } from '../../flown/useDiscs.ts'
+import { aimWords } from './words.ts'
 
 interface FindThrowProps {
   readonly setup: LabSetup
@@ -138,11 +139,4 @@ export function FindThrow({
       )}
     </Card>
   )
-}
-
-function aimWords(aimDeg: number, fade: 'left' | 'right'): string {
-  const shown = figure(Math.abs(aimDeg), 1)
-  if (Number(shown) === 0) return 'along the line'
-  const isLeft = aimDeg > 0 === (fade === 'left')
-  return `${shown}° ${isLeft ? 'left' : 'right'}`
 }

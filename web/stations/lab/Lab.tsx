@@ -1,13 +1,14 @@
+import { clsx } from 'clsx'
 import { Link2 } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Angles } from '../../../core/lab/angles.ts'
 import type { Place } from '../../../core/lab/field.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
-import { LAB_RANGE, linkOf } from '../../../contract/lab.ts'
+import { LAB_RANGE, linkOf, onField } from '../../../contract/lab.ts'
 import type { LabObstacle } from '../../../contract/lab.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords } from '../../data/units.ts'
+import { angleWords, percent } from '../../data/units.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, Unanswered } from '../../parts/Card.tsx'
@@ -17,18 +18,20 @@ import type { ShownFlight } from '../../flown/Views.tsx'
 import { spacePressesWhatHasFocus } from '../../parts/focusKeys.ts'
 import { say, sayWrong } from '../../parts/Toasts.tsx'
 import { askAngles } from '../../workers/lab.ts'
+import type { FlownCloud } from '../../workers/lab.ts'
+import { Beside } from './Beside.tsx'
 import { Compared } from './Compared.tsx'
 import { DiscsCard } from './Discs.tsx'
 import { FindThrow, useSearch } from './FindThrow.tsx'
 import { FromAbove } from '../../flown/FromAbove.tsx'
-import { Obstacles } from './Obstacles.tsx'
+import { Obstacles, PutOnField } from './Obstacles.tsx'
 import { PlayBar } from './PlayBar.tsx'
 import { Throwing } from './Throwing.tsx'
 import { ThrowIt } from './ThrowIt.tsx'
 import { useDiscs } from '../../flown/useDiscs.ts'
 import { useFlown } from '../../flown/useFlown.ts'
 import { useSetup } from './useSetup.ts'
-import { chanceWords, comesDownWords, landsWords } from '../../flown/words.ts'
+import { chanceWords, comesDownWords, doesIt, landsWords } from '../../flown/words.ts'
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, v))
 
@@ -38,7 +41,8 @@ export default function Lab() {
   const discs = useDiscs()
   const units = useUnits()
   const { named } = discs
-  const { known, first, from, flights, before, cloud, spread, reach } = useFlown(setup, named)
+  const flown = useFlown(setup, named)
+  const { known, first, from, flights, before, cloud, clouds, spread, reach } = flown
   const angles = useAsked(first ? JSON.stringify(first) : null, () => askAngles(first!), {
     about: setup.discs.map((d) => JSON.stringify(d)).join(),
     pauseMs: 120,
@@ -59,7 +63,7 @@ export default function Lab() {
 
   const land = (at: Place) => first && change({ throw: throwTo(first, at) })
   const move = (place: number, o: LabObstacle) =>
-    change((now) => ({ obstacles: now.obstacles.map((was, i) => (i === place ? o : was)) }))
+    change((now) => ({ obstacles: now.obstacles.map((was, i) => (i === place ? onField(o) : was)) }))
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(`${location.origin}${location.pathname}?${linkOf(setup)}`)
@@ -74,6 +78,7 @@ export default function Lab() {
       ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
       : undefined
   const chance = setup.obstacles.length > 0 ? cloud.value?.chance : undefined
+  const best = bestWords(flights, clouds.of, setup.obstacles)
   return (
     <div className="p-3 md:p-4">
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
@@ -100,8 +105,10 @@ export default function Lab() {
           {shown ? (
             <>
               <p className="text-title leading-7" data-testid="lands">
-                {landsWords(shown.flight, units, setup.fade)} {chance && chanceWords(chance, setup.obstacles)}
+                {landsWords(shown.flight, units, setup.fade, flights.length > 1 ? shown.name : undefined)}{' '}
+                {chance && chanceWords(chance, setup.obstacles)}
               </p>
+              {best && <p className="text-lead">{best}</p>}
               <Told shown={shown} angles={angles.value} spread={spread} />
             </>
           ) : (
@@ -113,7 +120,7 @@ export default function Lab() {
             <FromAbove
               flights={flights}
               before={before}
-              cloud={cloud.value}
+              clouds={clouds}
               obstacles={setup.obstacles}
               fade={setup.fade}
               atS={playing.atS}
@@ -124,10 +131,29 @@ export default function Lab() {
           </div>
           {cloud.error && <Unanswered asked={cloud} />}
           <PlayBar playing={playing} lastsS={lastsS} />
+          <PutOnField
+            obstacles={setup.obstacles}
+            farM={shown?.flight.landed.downM ?? 80}
+            onChange={(obstacles) => change({ obstacles })}
+          />
+          <Beside
+            flown={flown}
+            obstacles={setup.obstacles}
+            fade={setup.fade}
+            onThrow={(place) => {
+              const disc = flights[place]!.disc
+              change((now) => ({ discs: [disc, ...now.discs.filter((d) => d !== disc)] }))
+            }}
+          />
         </Card>
         <div className="grid gap-3 lg:col-start-2 lg:row-span-2 lg:row-start-1">
           <DiscsCard flown={setup.discs} discs={discs} onChange={change} />
           <Throwing setup={setup} onChange={change} />
+          <Obstacles
+            obstacles={setup.obstacles}
+            chance={chance}
+            onChange={(obstacles) => change({ obstacles })}
+          />
         </div>
         <div className="grid gap-3">
           <div className="grid gap-3 md:grid-cols-2">
@@ -156,33 +182,32 @@ export default function Lab() {
               />
             </View>
           </div>
-          <div className="grid items-start gap-3 md:grid-cols-2">
-            <Obstacles
-              obstacles={setup.obstacles}
-              chance={chance}
-              farM={shown?.flight.landed.downM ?? 80}
-              onChange={(obstacles) => change({ obstacles })}
-            />
-            <div className="grid gap-3">
-              <FindThrow setup={setup} discs={discs} flown={known} search={search} onTake={change} />
-              <Compared
-                from={from}
-                to={first}
-                fromName={before?.name ?? ''}
-                fade={setup.fade}
-                onKeep={() =>
-                  change((now) => ({
-                    before: { disc: now.discs[0]!, throw: now.throw, weather: now.weather },
-                  }))
-                }
-                onStop={() => change({ before: null })}
-              />
-            </div>
+          <div className={clsx('grid items-start gap-3', !setup.before && 'md:grid-cols-2')}>
+            <FindThrow setup={setup} discs={discs} flown={known} search={search} onTake={change} />
+            <Compared {...{ setup, named, from }} to={first} onChange={change} />
           </div>
         </div>
       </div>
     </div>
   )
+}
+
+/** Which of several discs most likely does it; undefined where nothing is asked, or not all is known yet. */
+function bestWords(
+  flights: readonly ShownFlight[],
+  clouds: readonly (FlownCloud | undefined)[],
+  obstacles: readonly LabObstacle[],
+): string | undefined {
+  const does = flights.map(({ name }, i) => ({
+    name,
+    does: clouds[i] && doesIt(clouds[i].chance, obstacles),
+  }))
+  const share = (i: (typeof does)[number]) => i.does?.share ?? 0
+  if (does.length < 2 || does.some((d) => !d.does)) return undefined
+  const [first, second] = [...does].sort((a, b) => share(b) - share(a))
+  if (percent(share(first!)) === percent(share(second!)))
+    return `${first!.name} and ${second!.name} do it as often: ${percent(share(first!))}.`
+  return `Most likely with ${first!.name}: ${percent(share(first!))}, before ${second!.name} with ${percent(share(second!))}.`
 }
 
 /** The flight as it is seen from somewhere. */

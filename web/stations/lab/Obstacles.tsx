@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import { MOST_OBSTACLES } from '../../../contract/lab.ts'
+import { MOST_OBSTACLES, onField } from '../../../contract/lab.ts'
 import type { LabObstacle } from '../../../contract/lab.ts'
 import type { Chance } from '../../../core/lab/cloud.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -8,14 +8,6 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { obstacleWords } from '../../flown/words.ts'
-
-interface ObstaclesProps {
-  readonly obstacles: readonly LabObstacle[]
-  readonly chance: Chance | undefined
-  /** How far throws go, m: what is put on the field stands where it matters. */
-  readonly farM: number
-  readonly onChange: (obstacles: LabObstacle[]) => void
-}
 
 /** What can be put on the field, as it stands first. */
 const KINDS: readonly { readonly name: string; readonly put: (farM: number) => LabObstacle }[] = [
@@ -115,83 +107,97 @@ function figuresOf(
   }
 }
 
-/** What stands on the field, and how many throws each thing takes. */
-export function Obstacles({ obstacles, chance, farM, onChange }: ObstaclesProps) {
-  const units = useUnits()
-  const { length } = units
+interface PutProps {
+  readonly obstacles: readonly LabObstacle[]
+  /** How far throws go, m: what is put on the field stands where it matters. */
+  readonly farM: number
+  readonly onChange: (obstacles: LabObstacle[]) => void
+}
+
+/** Puts something on the field. */
+export function PutOnField({ obstacles, farM, onChange }: PutProps) {
   const add = (name: string, put: (farM: number) => LabObstacle) => {
     const first = put(farM)
     // a gap is two trees
     const other: LabObstacle[] =
       name === 'Gap' && first.kind === 'tree' ? [{ ...first, at: { ...first.at, sideM: 3 } }] : []
-    onChange([...obstacles, first, ...other])
+    onChange([...obstacles, ...[first, ...other].map(onField)])
   }
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-1.5" role="group" aria-label="Put on the field">
+      <span className="mr-1 text-quiet">Put there</span>
+      {KINDS.map(({ name, put }) => (
+        <Button
+          key={name}
+          className="!min-h-9 !px-2.5 max-md:!min-h-11"
+          disabled={obstacles.length + 1 >= MOST_OBSTACLES}
+          onClick={() => add(name, put)}
+        >
+          {name}
+        </Button>
+      ))}
+    </div>
+  )
+}
+
+interface ObstaclesProps {
+  readonly obstacles: readonly LabObstacle[]
+  readonly chance: Chance | undefined
+  readonly onChange: (obstacles: LabObstacle[]) => void
+}
+
+/** What stands on the field, and how many throws each thing takes. */
+export function Obstacles({ obstacles, chance, onChange }: ObstaclesProps) {
+  const units = useUnits()
+  const { length } = units
+  if (obstacles.length === 0) return null
   return (
     <Card className="p-3.5" label="On the field">
       <h2 className="text-lead">On the field</h2>
-      <div className="mt-1.5 flex flex-wrap gap-1.5" role="group" aria-label="Put on the field">
-        {KINDS.map(({ name, put }) => (
-          <Button
-            key={name}
-            className="!min-h-9 !px-2.5 max-md:!min-h-11"
-            disabled={obstacles.length + 1 >= MOST_OBSTACLES}
-            onClick={() => add(name, put)}
-          >
-            {name}
-          </Button>
-        ))}
-      </div>
-      {obstacles.length > 0 && (
-        <p className="mt-1.5 text-note text-quiet">
-          Out from the tee, and aside of the line, in {length.unit}; aside is positive to the fade side.
-        </p>
-      )}
-      {obstacles.length === 0 ? (
-        <p className="mt-2 text-quiet">
-          Nothing yet: put a tree, a gap, water or a landing zone there, and drag it on the field.
-        </p>
-      ) : (
-        <ul className="mt-2 divide-y divide-rule">
-          {obstacles.map((o, i) => {
-            const taken = chance?.taken[i]
-            return (
-              <li key={i} className="py-2" aria-label={obstacleWords(o, units)}>
-                <div className="flex items-center justify-between gap-2">
-                  <span className="font-medium">{obstacleWords(o, units)}</span>
-                  <span className="flex items-center gap-1">
-                    {taken !== undefined && taken > 0 && (
-                      <span className="text-note text-quiet">
-                        {o.kind === 'zone' ? 'missed by' : 'takes'} {percent(taken)}
-                      </span>
-                    )}
-                    <button
-                      type="button"
-                      aria-label={`Take away: ${obstacleWords(o, units)}`}
-                      className="grid size-9 place-items-center rounded-lg hover:bg-tint max-md:size-11"
-                      onClick={() => onChange(obstacles.filter((_, j) => j !== i))}
-                    >
-                      <X size={16} aria-hidden />
-                    </button>
-                  </span>
-                </div>
-                <div className="grid grid-cols-4 gap-1.5">
-                  {figuresOf(o).map(({ label, value, set }) => (
-                    <FigureInput
-                      key={label}
-                      label={label}
-                      value={length.to(value)}
-                      onChange={(v) =>
-                        v !== null &&
-                        onChange(obstacles.map((was, j) => (j === i ? set(length.from(v)) : was)))
-                      }
-                    />
-                  ))}
-                </div>
-              </li>
-            )
-          })}
-        </ul>
-      )}
+      <p className="text-note text-quiet">
+        Drag it on the field, or write where it stands: out from the tee and aside of the line, in{' '}
+        {length.unit}; aside is positive to the fade side.
+      </p>
+      <ul className="mt-2 divide-y divide-rule">
+        {obstacles.map((o, i) => {
+          const taken = chance?.taken[i]
+          return (
+            <li key={i} className="py-2" aria-label={obstacleWords(o, units)}>
+              <div className="flex items-center justify-between gap-2">
+                <span className="font-medium">{obstacleWords(o, units)}</span>
+                <span className="flex items-center gap-1">
+                  {taken !== undefined && taken > 0 && (
+                    <span className="text-note text-quiet">
+                      {o.kind === 'zone' ? 'missed by' : 'takes'} {percent(taken)}
+                    </span>
+                  )}
+                  <button
+                    type="button"
+                    aria-label={`Take away: ${obstacleWords(o, units)}`}
+                    className="grid size-9 place-items-center rounded-lg hover:bg-tint max-md:size-11"
+                    onClick={() => onChange(obstacles.filter((_, j) => j !== i))}
+                  >
+                    <X size={16} aria-hidden />
+                  </button>
+                </span>
+              </div>
+              <div className="grid grid-cols-4 gap-1.5">
+                {figuresOf(o).map(({ label, value, set }) => (
+                  <FigureInput
+                    key={label}
+                    label={label}
+                    value={length.to(value)}
+                    onChange={(v) =>
+                      v !== null &&
+                      onChange(obstacles.map((was, j) => (j === i ? onField(set(length.from(v))) : was)))
+                    }
+                  />
+                ))}
+              </div>
+            </li>
+          )
+        })}
+      </ul>
     </Card>
   )
 }

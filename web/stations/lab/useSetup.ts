@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
-import { FIRST_SETUP, linkOf, setupOf } from '../../../contract/lab.ts'
+import { asKept, FIRST_SETUP, linkOf, setupOf } from '../../../contract/lab.ts'
 import type { LabSetup } from '../../../contract/lab.ts'
 
 /** The address follows what is set once the hand rests, ms. */
@@ -22,7 +22,7 @@ export function useSetup() {
   }, [setup, opened, pathname, setSearch])
   const change = useCallback(
     (part: Partial<LabSetup> | ((now: LabSetup) => Partial<LabSetup>)) =>
-      setSetup((now) => ({ ...now, ...(typeof part === 'function' ? part(now) : part) })),
+      setSetup((now) => ({ ...now, ...asKept(typeof part === 'function' ? part(now) : part) })),
     [],
   )
   return { setup, change, unreadable: opened === null }

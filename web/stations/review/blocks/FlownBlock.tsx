@@ -11,7 +11,7 @@ import { DiscDot } from '../../../parts/Disc.tsx'
 export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
   const units = useUnits()
   const { named, reading } = useDiscs()
-  const { flights, before, cloud, reach } = useFlown(setup, named)
+  const { flights, before, clouds, reach } = useFlown(setup, named)
   if (flights.length === 0)
     return (
       <p className="rounded-lg border border-rule px-3 py-2 text-note text-quiet">
@@ -19,7 +19,6 @@ export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
       </p>
     )
   const { throw: t, weather, fade, obstacles } = setup
-  const chance = cloud.value && chanceWords(cloud.value.chance, obstacles)
   const wind = blowsWords(
     weather.windAlongMps,
     (fade === 'right' ? 1 : -1) * weather.windTowardFadeMps,
@@ -27,7 +26,7 @@ export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
   )
   return (
     <>
-      <FromAbove {...{ flights, before, obstacles, fade, reach }} cloud={cloud.value} atS={undefined} />
+      <FromAbove {...{ flights, before, clouds, obstacles, fade, reach }} atS={undefined} />
       <p className="mt-2">
         Thrown {angleWords(t.hyzerDeg)} at {powerWords(t.power)} by an arm of {units.speed.show(t.armMps)},{' '}
         {wind}.
@@ -36,7 +35,7 @@ export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
         {flights.map(({ name, flight }, i) => (
           <li key={name} className="flex flex-wrap items-center gap-x-2">
             <DiscDot place={i} size={14} /> <strong>{name}</strong> {landsWords(flight, units, fade)}{' '}
-            {comesDownWords(flight)} {i === 0 && chance}
+            {comesDownWords(flight)} {clouds.of[i] && chanceWords(clouds.of[i].chance, obstacles)}
           </li>
         ))}
         {before && (
