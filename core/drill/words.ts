@@ -1,3 +1,5 @@
+import { percent } from '../judge/statements.ts'
+import type { ClaimKind, Sureness } from './sureness.ts'
 import type { Bias, Eye, Factor, Measure } from './watcher.ts'
 import { MEASURES } from './watcher.ts'
 
@@ -42,6 +44,19 @@ export function biasWords(measure: Measure, { factor, by }: Bias, sizes: Sizes):
   const size = (v: number) => sized(measure, sizes, v)
   const [near, far] = [Math.abs(by.value) - NINETY * by.sd, Math.abs(by.value) + NINETY * by.sd]
   return `${wrongly(measure, size(by.value), by.value > 0)}${WHEN[factor]} (${size(Math.max(0, near))} to ${size(far)}).`
+}
+
+const CLAIMED: Record<ClaimKind, string> = {
+  ranges: 'ranges and circles',
+  options: 'choices',
+}
+/** Whether somebody is as sure as they may be: “You are too sure: of your ranges and circles 58 % held (45 % to 70 %), not 80 %.” */
+export function surenessWords({ of, answers, claimed, held, isSure }: Sureness): string {
+  const share = `${percent(held.value)} held (${percent(held.low)} to ${percent(held.high)}, ${answers} answers)`
+  if (!isSure) return `Of your ${CLAIMED[of]} ${share}; you said ${percent(claimed)}.`
+  return held.value < claimed
+    ? `You are too sure: of your ${CLAIMED[of]} ${share}, not the ${percent(claimed)} you said.`
+    : `You may be surer: of your ${CLAIMED[of]} ${share}, more than the ${percent(claimed)} you said.`
 }
 
 const CALLS: Record<Measure, string> = {

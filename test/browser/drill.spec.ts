@@ -63,6 +63,74 @@ test('by keys alone flights are called, scored and kept, and the report says wha
   expect(said).toEqual([])
 })
 
+test('every kind of question is asked, answered by keys alone, told with what was said, and counted', async ({
+  page,
+}) => {
+  const KINDS: readonly [string, RegExp, RegExp][] = [
+    ['turn', /How much turn does the disc have/, /Its turn is −?\d\.\d\..*You said −?\d\.\d to −?\d\.\d/],
+    ['fade', /How much fade does the disc have/, /Its fade is −?\d\.\d\./],
+    ['nose', /Was the nose up, level or down/, /The nose was (up|level|down), by \d+°/],
+    ['disc, release or wind', /What did that/, /It was the (disc|release|wind)/],
+    ['stood up', /Did it stand up to flat/, /It did( not)?\./],
+    ['landing', /Where will it land/, /It landed \d+ m out/],
+  ]
+  await openDrill(page)
+  for (const [kind, asks, tells] of KINDS) {
+    const chips = page.getByRole('group', { name: 'What is asked' })
+    await chips.getByRole('button', { name: kind, exact: true }).waitFor()
+    // the wanted one first: the last that is on is not turned off
+    for (const name of [kind, ...(await chips.getByRole('button', { pressed: true }).allTextContents())]) {
+      const chip = chips.getByRole('button', { name, exact: true })
+      if (((await chip.getAttribute('aria-pressed')) === 'true') !== (name === kind)) await chip.click()
+    }
+    await page.getByRole('button', { name: 'Begin' }).press('Enter')
+    await expect(question(page)).toContainText(asks)
+    await page.keyboard.press('1')
+    await page.keyboard.press('Enter')
+    await expect(question(page).getByRole('status')).toContainText(tells)
+    await page.getByRole('button', { name: 'End the session' }).click()
+  }
+  const rows = page.getByRole('table', { name: 'By question' }).getByRole('row')
+  await expect(rows).toHaveCount(1 + KINDS.length)
+})
+
+test('a range is pulled as a band, its ends apart, and what was true stands on it', async ({ page }) => {
+  await openDrill(page)
+  await only(page, 'release angle')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const middle = page.getByRole('slider', { name: 'Angle, hyzer positive' })
+  const half = page.getByRole('slider', { name: 'Four times in five within' })
+  await middle.scrollIntoViewIfNeeded()
+  const at = async (of: typeof middle) => (await of.boundingBox())!
+  const grip = await at(middle)
+  const [x, y] = [grip.x + grip.width / 2, grip.y + grip.height / 2]
+  const band = await at(half)
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 80, y, { steps: 4 })
+  await page.mouse.up()
+  await expect(middle).not.toHaveAttribute('aria-valuetext', '0°')
+  const called = Number((await middle.getAttribute('aria-valuenow'))!)
+  expect(called).toBeGreaterThan(4)
+  await expect(half).toHaveAttribute('aria-valuetext', '± 8°')
+  // its end is pulled in by half
+  await page.mouse.move(x + 80 + band.width / 2 - 4, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 80 + band.width / 4, y, { steps: 4 })
+  await page.mouse.up()
+  await expect(half).toHaveAttribute('aria-valuetext', /^± [345]°$/)
+  expect(Number(await middle.getAttribute('aria-valuenow'))).toBe(called)
+  const halfDeg = Number(await half.getAttribute('aria-valuenow'))
+  await page.getByRole('button', { name: 'Answer' }).click()
+  await expect(question(page).getByRole('status')).toContainText(
+    `You said ${called - halfDeg}° to ${called + halfDeg}°`.replace('-', '−'),
+  )
+  await expect(question(page).getByText(/^it was −?\d+°$/)).toBeVisible()
+  // it is told: nothing is pulled any more
+  await page.mouse.click(x - 60, y)
+  await expect(middle).toHaveAttribute('aria-valuenow', String(called))
+})
+
 test('a likeliest answer is chosen and how sure; two flights are told apart', async ({ page }) => {
   await openDrill(page)
   await only(page, 'more stable of two')

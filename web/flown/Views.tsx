@@ -209,11 +209,14 @@ export function FromBehind({
   fade,
   untilS = Infinity,
   height: most = HEIGHT,
+  discPx = 9,
 }: ViewProps & {
   readonly fade: 'left' | 'right'
   /** No more of a flight is shown. */
   readonly untilS?: number
   readonly height?: number
+  /** The disc is drawn at least so wide: its tilt is seen from farther than a screen shows. */
+  readonly discPx?: number
 }) {
   const { box, width } = useWidth()
   const { kind, length } = useUnits()
@@ -331,7 +334,7 @@ export function FromBehind({
             flights.map(({ name, flight }, i) => {
               const at = instantOf(flight, atS)
               const { across, above } = fromBehind(at)
-              const wide = Math.max(9, (DISC_M * scale) / (at.downM + EYES.behindM))
+              const wide = Math.max(discPx, (DISC_M * scale) / (at.downM + EYES.behindM))
               return (
                 <ellipse
                   key={name}

@@ -1,10 +1,14 @@
 import type { KeyboardEvent } from 'react'
 import { QUESTIONS } from '../../../core/drill/question.ts'
+import { flightOf } from '../../../core/lab/flight.ts'
 import type { Answer, Question } from '../../../core/drill/question.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { figure } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
+import { DiscOnEdge } from '../../parts/Disc.tsx'
+import { EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
+import { CallBand } from './CallBand.tsx'
 
 /** A call while it is being made: a middle and how far about it, or an option and how sure. */
 export interface Call {
@@ -24,11 +28,11 @@ export const FIRST_CALL: Call = {
   radiusM: 10,
 }
 
-/** What a call may be: least, most, steps, the widest it may be. */
+/** What a call may be: least, most, steps, the widest it may be, and what lies at either end. */
 const SPAN = {
-  angle: { low: -30, high: 35, step: 1, widest: 25 },
-  turn: { low: -5, high: 1, step: 0.1, widest: 3 },
-  fade: { low: -0.5, high: 5, step: 0.1, widest: 3 },
+  angle: { low: -30, high: 35, step: 1, widest: 25, ends: ['anhyzer', 'hyzer'] },
+  turn: { low: -5, high: 1, step: 0.1, widest: 3, ends: ['turns much', 'turns none'] },
+  fade: { low: -0.5, high: 5, step: 0.1, widest: 3, ends: ['fades none', 'fades much'] },
 } as const
 
 /** The call a question begins with. */
@@ -53,38 +57,55 @@ interface AnsweringProps {
   readonly question: Question
   readonly call: Call
   readonly fade: 'left' | 'right'
+  /** Answered: what was true stands beside what was said. */
+  readonly isTold: boolean
   readonly onCall: (part: Partial<Call>) => void
 }
 
-/** Where a call is made: pulled, or set by keys. */
-export function Answering({ question, call, fade, onCall }: AnsweringProps) {
+/** Where a call is made: pulled, or set by keys; and what was true, once it is told. */
+export function Answering({ question, call, fade, isTold, onCall }: AnsweringProps) {
   const { kind } = question
   const { length } = useUnits()
   const asked = QUESTIONS[kind]
   if (asked.answer === 'range') {
-    const { low, high, step, widest } = SPAN[kind as keyof typeof SPAN]
+    const { step, ...span } = SPAN[kind as keyof typeof SPAN]
     const said = (v: number) => `${figure(v, step < 1 ? 1 : 0)}${asked.unit}`
+    const { truth } = question
     return (
-      <div className="grid gap-2">
-        <Pull
-          label={kind === 'angle' ? 'Angle, hyzer positive' : `Its ${kind}`}
-          shown={said(call.middle)}
-          {...{ min: low, max: high, step, value: call.middle }}
-          onPull={(middle) => onCall({ middle })}
-        />
-        <Pull
-          label="Four times in five within"
-          shown={`± ${said(call.half)}`}
-          {...{ min: step, max: widest, step, value: call.half }}
-          onPull={(half) => onCall({ half })}
-        />
+      <div className="flex flex-wrap items-center gap-x-4">
+        {kind === 'angle' && (
+          <DiscOnEdge
+            hyzerDeg={isTold && truth.kind === 'range' ? truth.value : call.middle}
+            fadeSide={fade}
+            width={110}
+          />
+        )}
+        <div className="min-w-0 flex-1 basis-80">
+          {!isTold && (
+            <p className="text-quiet">
+              You say {said(call.middle - call.half)} to {said(call.middle + call.half)}, meant to hold it
+              four times in five
+            </p>
+          )}
+          <CallBand
+            label={kind === 'angle' ? 'Angle, hyzer positive' : `Its ${kind}`}
+            {...span}
+            {...{ step, said }}
+            middle={call.middle}
+            half={call.half}
+            {...(isTold && truth.kind === 'range' && { truth: truth.value })}
+            onPull={onCall}
+          />
+        </div>
       </div>
     )
   }
   if (asked.answer === 'circle')
-    return (
+    return isTold ? (
+      <Where {...{ question, call, fade, isTold, onCall }} />
+    ) : (
       <div className="grid gap-2">
-        <Where call={call} fade={fade} onCall={onCall} />
+        <Where {...{ question, call, fade, isTold, onCall }} />
         <Pull
           label="Four times in five within"
           shown={length.show(call.radiusM, 0)}
@@ -93,6 +114,7 @@ export function Answering({ question, call, fade, onCall }: AnsweringProps) {
         />
       </div>
     )
+  if (isTold) return null
   return (
     <div className="grid gap-2">
       <Choice
@@ -138,8 +160,8 @@ function Pull({ label, shown, onPull, ...range }: PullProps) {
 
 const FIELD = { down: 130, left: 32, right: 32 }
 
-/** Where it will land, on the field: tapped, dragged, or moved by arrow keys. */
-function Where({ call, fade, onCall }: Omit<AnsweringProps, 'question'>) {
+/** Where it will land, on the field: tapped, dragged, or moved by arrow keys; and where it did. */
+function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
   const sign = fade === 'left' ? 1 : -1
   const key = (e: KeyboardEvent) => {
     const by = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
@@ -147,16 +169,30 @@ function Where({ call, fade, onCall }: Omit<AnsweringProps, 'question'>) {
     e.preventDefault()
     onCall({ at: { downM: call.at.downM + by[0]!, sideM: call.at.sideM + sign * by[1]! } })
   }
+  const spot = (p: Call['at']) => ({ down: p.downM, left: sign * p.sideM })
+  const { truth } = question
+  const flight = isTold ? (question.recorded?.flight ?? flightOf(question.flights[0]!)) : undefined
   return (
     <Strip
       reach={FIELD}
       fade={fade}
       height={220}
-      label="The field from above: where will it land?"
-      onPoint={({ down, left }) => onCall({ at: { downM: down, sideM: sign * left } })}
-      onKeyDown={key}
+      label={isTold ? 'The field from above: where it landed' : 'The field from above: where will it land?'}
+      {...(!isTold && {
+        onPoint: ({ down, left }) => onCall({ at: { downM: down, sideM: sign * left } }),
+        onKeyDown: key,
+      })}
     >
-      <Ring down={call.at.downM} left={sign * call.at.sideM} radiusM={call.radiusM} />
+      {flight && (
+        <Flight
+          path={flight.downM.map((downM, i) => spot({ downM, sideM: flight.sideM[i]! }))}
+          hue="var(--accent)"
+        />
+      )}
+      <Ring {...spot(call.at)} radiusM={call.radiusM} />
+      {isTold && truth.kind === 'circle' && (
+        <EndLabels ends={[{ at: spot(truth.at), hue: 'var(--accent)', words: 'it landed here' }]} />
+      )}
     </Strip>
   )
 }

@@ -96,6 +96,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
           atS={answer ? undefined : (playing.atS ?? 0)}
           fade={fade}
           height={320}
+          discPx={20}
           {...(!answer && { untilS: playing.atS ?? 0 })}
         />
         {shown.length === 2 && (
@@ -108,20 +109,20 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
           </p>
         )}
       </div>
-      {answer ? (
+      {answer && (
         <div role="status">
           <p className="text-lead">{toldWords(question, units, fade)}</p>
           {question.recorded && <p>It was {question.recorded.name}.</p>}
           <p className="text-quiet">{saidWords(question, answer, units)}</p>
         </div>
-      ) : (
-        <Answering
-          question={question}
-          call={call}
-          fade={fade}
-          onCall={(part) => setCall((c) => ({ ...c, ...part }))}
-        />
       )}
+      <Answering
+        question={question}
+        call={call}
+        fade={fade}
+        isTold={answer !== undefined}
+        onCall={(part) => setCall((c) => ({ ...c, ...part }))}
+      />
       <div className="mt-4 flex flex-wrap gap-2">
         <Button kind="primary" keyHint="Enter" onClick={say}>
           {answer ? 'Next' : 'Answer'}
@@ -164,8 +165,10 @@ function toldWords({ kind, truth, flights }: Question, { length }: Units, fade: 
 function saidWords(question: Question, answer: Answer, { length }: Units): string {
   const points = Math.round(pointsOf(question, answer))
   const earned = `${figure(points, 0)} of 100 points.`
-  if (answer.kind === 'range')
-    return `You said ${figure(answer.low, 1)} to ${figure(answer.high, 1)}: ${earned}`
+  if (answer.kind === 'range') {
+    const said = (v: number) => (question.kind === 'angle' ? `${figure(v, 0)}°` : figure(v, 1))
+    return `You said ${said(answer.low)} to ${said(answer.high)}: ${earned}`
+  }
   if (answer.kind === 'circle')
     return `You said within ${length.show(answer.radiusM, 0)} of a place: ${earned}`
   const { truth } = question

@@ -19,18 +19,9 @@ import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../parts/Toasts.tsx'
 import { Asking } from './Asking.tsx'
 import { InRatings } from './InRatings.tsx'
+import { KIND_WORDS } from './kinds.ts'
 import { Report } from './Report.tsx'
 
-const KIND_WORDS: Record<QuestionKind, string> = {
-  angle: 'release angle',
-  turn: 'turn',
-  fade: 'fade',
-  nose: 'nose',
-  cause: 'disc, release or wind',
-  'more stable': 'more stable of two',
-  'stood up': 'stood up',
-  landing: 'landing',
-}
 const SESSION_MS = 5 * 60_000
 const NOBODY = ''
 const SOURCES = ['made up', 'recorded'] as const
@@ -111,7 +102,9 @@ export default function Drill() {
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
         <div>
           <h1 className="text-title">Eye drill</h1>
-          <p className="text-quiet">Call flights whose truth is known, and learn what your eye does.</p>
+          {!session && (
+            <p className="text-quiet">Call flights whose truth is known, and learn what your eye does.</p>
+          )}
         </div>
         {session && (
           <div className="flex items-center gap-3">

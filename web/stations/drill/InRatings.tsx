@@ -1,4 +1,5 @@
 import { format } from 'date-fns'
+import { WATCHER_SD } from '../../../core/rating/calls.ts'
 import { CALLED_SD } from '../../../core/rating/evidence.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import { ENOUGH_ANSWERS, errorsOf, reliabilityOf } from '../../../core/drill/watcher.ts'
@@ -13,6 +14,7 @@ import { say } from '../../parts/Toasts.tsx'
 /** Outings that are listed, the latest first. */
 const LISTED = 8
 const USUAL_DEG = CALLED_SD.hyzer / DEGREE
+const IN_AIR_DEG = WATCHER_SD / DEGREE
 
 /** What is measured of a watcher’s angle calls, and the outings whose calls are weighed by it: none until that is wanted. */
 export function InRatings({ watcher, answers }: { watcher: Thrower; answers: readonly DrillAnswer[] }) {
@@ -52,8 +54,8 @@ export function InRatings({ watcher, answers }: { watcher: Thrower; answers: rea
           : `Too few answers of ${watcher.name} are here to say how far off they are.`}{' '}
         <span className="text-quiet">
           A rating takes an angle that was called to be off by {USUAL_DEG.toFixed(1)}°, and what is called in
-          the air by 6°, unless you say below that {watcher.name} called it. The readout and the review then
-          say so.
+          the air by {IN_AIR_DEG.toFixed(0)}°, unless you say below that {watcher.name} called it. The readout
+          and the review then say so.
         </span>
       </p>
       <ul className="mt-2" aria-label="Outings">
