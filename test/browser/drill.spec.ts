@@ -94,6 +94,23 @@ test('every kind of question is asked, answered by keys alone, told with what wa
   await expect(rows).toHaveCount(1 + KINDS.length)
 })
 
+test('a session says how long it goes on, and ends with the answer after five minutes', async ({ page }) => {
+  await page.clock.install()
+  await openDrill(page)
+  await only(page, 'nose')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(soFar(page)).toContainText('0 answered, 5 min left')
+  await page.clock.fastForward('02:10')
+  await expect(soFar(page)).toContainText('3 min left')
+  await page.clock.fastForward('02:55')
+  await expect(soFar(page)).toContainText('the last question')
+  await page.getByRole('button', { name: 'Answer' }).click()
+  await page.getByRole('button', { name: 'Next' }).click()
+  await expect(page.getByRole('region', { name: 'The session' })).toContainText(
+    'The session is over: 1 answered',
+  )
+})
+
 test('a range is pulled as a band, its ends apart, and what was true stands on it', async ({ page }) => {
   await openDrill(page)
   await only(page, 'release angle')

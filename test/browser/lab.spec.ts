@@ -237,6 +237,23 @@ test('discs beside each other scatter each on its own, the likelier is named, an
   await expect(changed.getByRole('row', { name: /^The wind 4.0 m\/s head no wind/ })).toBeVisible()
 })
 
+test('a target is hit by fewer throws than a zone about it, and the throw that hits it most often is found', async ({
+  page,
+}) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  const chance = async () => Number((await lands(page).textContent())!.match(/should (\d+) %/)?.[1])
+  await put(page, 'Target')
+  await expect.poll(chance).toBeGreaterThan(0)
+  const [narrow, target] = [await chance(), onField(page).getByRole('listitem', { name: /^Target at/ })]
+  await page.getByRole('button', { name: 'Find the throw' }).click()
+  await expect(found(page).getByRole('listitem')).toHaveCount(1)
+  expect(Number((await found(page).textContent())!.match(/(\d+) %/)![1])).toBeGreaterThanOrEqual(narrow - 1)
+  await target.getByRole('textbox', { name: 'radius', exact: true }).fill('9')
+  await expect(onField(page).getByRole('listitem', { name: /^Landing zone at/ })).toBeVisible()
+  await expect.poll(chance).toBeGreaterThan(narrow + 5)
+})
+
 test('what is written beyond the field is brought back onto it, and its link is read again', async ({
   page,
 }) => {

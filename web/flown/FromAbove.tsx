@@ -10,6 +10,7 @@ import { EndLabels, Flight } from '../strip/layers.tsx'
 import { Strip, useScale } from '../strip/Strip.tsx'
 import type { Scale, Spot } from '../strip/Strip.tsx'
 import type { ShownFlight } from './Views.tsx'
+import { TARGET_M } from './words.ts'
 import type { FlownCloud } from '../workers/lab.ts'
 
 interface FromAboveProps {
@@ -254,15 +255,20 @@ function OnField({ o, sign }: { o: LabObstacle; sign: 1 | -1 }) {
     case 'pond':
     case 'zone':
       return (
-        <circle
-          cx={x(o.at)}
-          cy={y(o.at)}
-          r={o.radiusM * scale.along}
-          strokeWidth="2"
-          {...(o.kind === 'pond'
-            ? { fillOpacity: 0.3, style: { fill: 'var(--water)', stroke: 'var(--water)' } }
-            : { fillOpacity: 0.4, style: { fill: 'var(--chalk)', stroke: 'var(--ink)' } })}
-        />
+        <g>
+          <circle
+            cx={x(o.at)}
+            cy={y(o.at)}
+            r={o.radiusM * scale.along}
+            strokeWidth="2"
+            {...(o.kind === 'pond'
+              ? { fillOpacity: 0.3, style: { fill: 'var(--water)', stroke: 'var(--water)' } }
+              : { fillOpacity: 0.4, style: { fill: 'var(--chalk)', stroke: 'var(--ink)' } })}
+          />
+          {o.kind === 'zone' && o.radiusM <= TARGET_M && (
+            <circle cx={x(o.at)} cy={y(o.at)} r="4" style={{ fill: 'var(--ink)' }} />
+          )}
+        </g>
       )
   }
 }

@@ -32,6 +32,9 @@ export const landsWords = (flight: LabFlight, units: Units, fade: Side, name?: s
 /** What is said of how it comes down, where that matters. */
 export const comesDownWords = (flight: LabFlight): string | undefined => rollWords(flight.tiltDeg.at(-1)!)
 
+/** A zone no larger is a target, m. */
+export const TARGET_M = 4
+
 /** How something on the field is called. */
 export function obstacleWords(o: LabObstacle, { length }: Units): string {
   const m = (v: number) => length.show(v, 0)
@@ -45,7 +48,7 @@ export function obstacleWords(o: LabObstacle, { length }: Units): string {
     case 'pond':
       return `Pond at ${m(o.at.downM)}`
     case 'zone':
-      return `Landing zone at ${m(o.at.downM)}`
+      return `${o.radiusM <= TARGET_M ? 'Target' : 'Landing zone'} at ${m(o.at.downM)}`
   }
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { questionOf } from '../../../core/drill/deal.ts'
 import { QUESTION_KINDS } from '../../../core/drill/question.ts'
@@ -110,6 +110,7 @@ export default function Drill() {
           <div className="flex items-center gap-3">
             <span className="text-quiet" data-testid="so-far">
               {session.given.length} answered{sumWords(session.given)}
+              <TimeLeft startedAt={session.startedAt} />
             </span>
             <Button onClick={() => end(session.given)}>End the session</Button>
           </div>
@@ -193,6 +194,17 @@ export default function Drill() {
       )}
     </div>
   )
+}
+
+/** How much of the session is left: “, 4 min left”. It ends with the answer after that. */
+function TimeLeft({ startedAt }: { startedAt: number }) {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 5000)
+    return () => clearInterval(timer)
+  }, [])
+  const minutes = Math.ceil((startedAt + SESSION_MS - now) / 60_000)
+  return minutes > 0 ? `, ${minutes} min left` : ', the last question'
 }
 
 /** What answers earned on average: “, 71 points on average”. */

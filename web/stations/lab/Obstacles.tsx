@@ -7,13 +7,17 @@ import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { obstacleWords } from '../../flown/words.ts'
+import { obstacleWords, TARGET_M } from '../../flown/words.ts'
 
 /** What can be put on the field, as it stands first. */
 const KINDS: readonly { readonly name: string; readonly put: (farM: number) => LabObstacle }[] = [
   {
     name: 'Landing zone',
     put: (far) => ({ kind: 'zone', at: { downM: Math.round(far), sideM: 0 }, radiusM: 8 }),
+  },
+  {
+    name: 'Target',
+    put: (far) => ({ kind: 'zone', at: { downM: Math.round(far), sideM: 0 }, radiusM: TARGET_M }),
   },
   {
     name: 'Tree',
