@@ -33,14 +33,17 @@ export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
       </p>
       <ul>
         {flights.map(({ name, flight }, i) => (
-          <li key={name} className="flex flex-wrap items-center gap-x-2">
-            <DiscDot place={i} size={14} /> <strong>{name}</strong> {landsWords(flight, units, fade)}{' '}
-            {comesDownWords(flight)} {clouds.of[i] && chanceWords(clouds.of[i].chance, obstacles)}
+          <li key={name} className="flex items-baseline gap-2">
+            <DiscDot place={i} size={14} />
+            <span>
+              {landsWords(flight, units, fade, name)} {comesDownWords(flight)}{' '}
+              {clouds.of[i] && chanceWords(clouds.of[i].chance, obstacles)}
+            </span>
           </li>
         ))}
         {before && (
           <li className="text-quiet">
-            Dotted, before: {before.name}. {landsWords(before.flight, units, fade)}
+            Dotted, before: {landsWords(before.flight, units, fade, before.name)}
           </li>
         )}
       </ul>
