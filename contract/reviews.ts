@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Row } from './row.ts'
 import {
   isLink,
   LINK_SCHEMES,
@@ -128,6 +129,14 @@ export const ReviewSection = z.object({
   /** How often it was stored when it was read; another number means another device wrote in between. */
   version: z.int().min(0).default(0),
 })
+
+/** How a section is called that another device wrote at the same time. */
+export const FROM_ANOTHER_DEVICE = ', from another device'
+/** An edit of a section whose edit before it has become a section of its own: it goes on there. */
+export function writtenBeside<T extends Row>(edit: T, beside: Row): T {
+  const { id, version, kind, title, place } = beside as z.infer<typeof ReviewSection>
+  return { ...edit, id, version, kind, title, place }
+}
 
 /** A picture of a review; its id is its own. */
 export const ReviewPhoto = PhotoRow.extend({ reviewId: Id })

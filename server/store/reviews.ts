@@ -10,6 +10,7 @@ import type {
   ReviewSection,
   Revision,
 } from '../../contract/reviews.ts'
+import { FROM_ANOTHER_DEVICE } from '../../contract/reviews.ts'
 import type { z } from 'zod'
 import { Conflict } from './conflicts.ts'
 import { wireColumns } from './database.ts'
@@ -24,8 +25,8 @@ const contentOf = ({ version: _, ...row }: ReviewSection) => row
 
 /**
  * Stores a section that a device sent, and answers with it as stored. A device that wrote from an older state than the one stored
- * loses nothing: what it wrote becomes a section of its own, right after the one it was about, and the stored one stays. Sent twice it
- * is the same section.
+ * loses nothing: what it wrote becomes a section of its own, right after the one it was about, the stored one stays, and the answer
+ * is the section of its own, under its own id, for what the device writes next. Sent twice it is the same section.
  */
 export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSection> =>
   db.transaction(async (tx) => {
@@ -36,8 +37,7 @@ export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSe
       .where(eq(reviewSections.id, row.id))
     if (stored && stored.version !== row.version) {
       const same = isDeepStrictEqual(contentOf(stored), contentOf(row))
-      if (!same) await keepBeside(tx, stored, row)
-      return stored
+      return same ? stored : await keepBeside(tx, stored, row)
     }
     const next = { ...row, version: (stored?.version ?? 0) + 1 }
     await tx.insert(reviewSections).values(next).onConflictDoUpdate({ target: reviewSections.id, set: next })
@@ -46,10 +46,10 @@ export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSe
 
 /** Where what another device wrote stands: just after the section it wrote over. */
 const BESIDE = 1e-6
-async function keepBeside(tx: Queryable, stored: ReviewSection, row: ReviewSection): Promise<void> {
+async function keepBeside(tx: Queryable, stored: ReviewSection, row: ReviewSection): Promise<ReviewSection> {
   // only where a section stands, or that it went: nothing that was written is at stake
   if (isDeepStrictEqual([stored.title, stored.body, stored.verdicts], [row.title, row.body, row.verdicts]))
-    return
+    return stored
   const id = namedId(JSON.stringify([row.title, row.body, row.verdicts]), row.id)
   await tx
     .insert(reviewSections)
@@ -58,10 +58,15 @@ async function keepBeside(tx: Queryable, stored: ReviewSection, row: ReviewSecti
       id,
       kind: 'own',
       place: stored.place + BESIDE,
-      title: `${row.title.slice(0, 90)}, from another device`,
+      title: `${row.title.slice(0, 90)}${FROM_ANOTHER_DEVICE}`,
       version: 1,
     })
     .onConflictDoNothing()
+  const [beside] = await tx
+    .select(wireColumns(reviewSections))
+    .from(reviewSections)
+    .where(eq(reviewSections.id, id))
+  return beside!
 }
 
 export async function writeReviewPhoto(db: Queryable, { id, reviewId, photo }: ReviewPhoto): Promise<void> {

@@ -11,6 +11,8 @@ import { sql } from 'drizzle-orm'
 import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
+import { doc, paragraph } from '../../core/review/document.ts'
+import { ReviewFile, ReviewSection } from '../../contract/reviews.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
 import { putRow, saidAgainst } from '../../web/data/api.ts'
 import { Queue } from '../../web/data/queue.ts'
@@ -301,6 +303,58 @@ describe('the queue of a device', () => {
     expect((await stored()).get(row.id)).include({ carryM: 80, version: 4 })
     expect(again.refused()).deep.equal([])
     await Promise.all([a.stop(), again.stop()])
+  })
+
+  it('keeps what two devices wrote of one section, and what one of them goes on writing, without ever writing over the other', async function () {
+    this.timeout(180_000)
+    weather = () => 'through'
+    const [a, b] = [device('phone'), device('laptop')]
+    await Promise.all([a.open(), b.open()])
+    const review = {
+      id: newId(),
+      title: 'Of two devices',
+      trialIds: [demoId('trial', 'four')],
+      listed: false,
+      removedAt: null,
+    }
+    await a.put('reviews', review)
+    const section = ReviewSection.parse({
+      ...{ id: newId(), reviewId: review.id, kind: 'verdict', place: 3, title: 'Verdict' },
+      ...{ body: doc(paragraph('As it was.')), version: 0 },
+    })
+    await a.put('review-sections', section)
+    await empty(a)
+    const sections = async () => {
+      const said = await fetch_(`${origin}/api/reviews/${review.id}`)
+      return ReviewFile.parse(await said.json()).sections
+    }
+    const [seen] = await sections()
+    const wrote = (words: string) => ({ ...seen!, body: doc(paragraph(words)) })
+    // the other is there first; one writes from what was before, and goes on writing, while nobody answers
+    await b.put('review-sections', wrote('At home.'))
+    await empty(b)
+    weather = () => 'request lost'
+    await a.put('review-sections', wrote('In the field.'))
+    await a.put('review-sections', wrote('In the field, in the rain.'))
+    weather = () => 'through'
+    a.send()
+    await empty(a)
+    // a page that has not read again writes on
+    await a.put('review-sections', wrote('In the field, in the rain, at dusk.'))
+    await empty(a)
+    expect([...a.refused(), ...b.refused()]).deep.equal([])
+    const now = await sections()
+    expect(now.map((s) => [s.title, s.body])).deep.equal([
+      ['Verdict', doc(paragraph('At home.'))],
+      ['Verdict, from another device', doc(paragraph('In the field, in the rain, at dusk.'))],
+    ])
+    expect(now[0]).include({ id: seen!.id, version: 2 })
+    expect(now[1]).include({ kind: 'own', version: 3 })
+    // the other device goes on with its own
+    await b.put('review-sections', { ...wrote('At home, by the fire.'), version: 2 })
+    await empty(b)
+    expect((await sections())[0]!.body).deep.equal(doc(paragraph('At home, by the fire.')))
+    await Promise.all([a.stop(), b.stop()])
   })
 
   it('leaves what a page put down and was closed on to another page of the device, which shows it and sends it', async () => {

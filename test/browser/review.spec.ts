@@ -9,7 +9,7 @@ import { toReader } from '../../core/review/reader.ts'
 import type { ReaderData } from '../../core/review/reader.ts'
 import { FIRST_SETUP, linkOf } from '../../contract/lab.ts'
 import { demoId } from '../../demo/shed.ts'
-import { complaints, expect, test } from './bench.ts'
+import { complaints, expect, queueEmpty, test } from './bench.ts'
 
 const RATE = path.resolve(import.meta.dirname, '../../cli/rate.ts')
 const PLASTICS = 'Tarnwick in four plastics'
@@ -483,6 +483,42 @@ test('without the server one goes on writing; two devices that write one section
   })
   await expect(section(page, 'Verdict')).toContainText('Written at home.')
   await expect(section(page, 'Verdict, from another device')).toContainText('Written in the field.')
+  await expect(
+    page.getByText('“Verdict” was written on two devices at once', { exact: false }).first(),
+  ).toBeVisible()
+  await expect(section(other, 'Verdict')).toContainText('Written at home.')
+  await expect(section(other, 'Verdict')).not.toContainText('in the field')
+})
+
+test('what is typed on while another device’s words arrive is kept beside them, and neither is written over', async ({
+  page,
+  browser,
+}) => {
+  await startReview(page)
+  await stored(page, 'What is still open')
+  await stored(page, '"disclosure"')
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(page.url())
+  await expect(section(other, 'Verdict')).toBeVisible()
+  await section(page, 'Verdict').click()
+  await page.keyboard.press('ControlOrMeta+Home')
+  const words =
+    'here one goes on typing without a pause that would have it kept and does so for quite a while '
+  const typing = page.keyboard.type(words, { delay: 70 })
+  await write(other, 'Verdict', 'Written at home. ')
+  await stored(other, 'Written at home.')
+  await typing
+  const beside = section(page, 'Verdict, from another device')
+  await expect(beside).toContainText('for quite a while')
+  await expect(section(page, 'Verdict')).toContainText('Written at home.')
+  await expect(section(page, 'Verdict')).not.toContainText('goes on typing')
+  await queueEmpty(page)
+  await page.reload()
+  await expect(beside).toContainText(words.trim())
+  await expect(section(page, 'Verdict')).toContainText('Written at home.')
+  await expect(
+    page.getByRole('navigation', { name: 'Sections' }).getByRole('link', { name: /from another device/ }),
+  ).toHaveCount(1)
 })
 
 test('a file that is no photo, one that is too large, and a trial that is gone end in a sentence', async ({

@@ -1,7 +1,7 @@
 import type { Problem } from '../../contract/imports.ts'
 import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
-import { NotKept, QueueStore } from './queueStore.ts'
+import { madeFrom, NotKept, QueueStore } from './queueStore.ts'
 import type { Refused, Waiting } from './queueStore.ts'
 import type { Row } from '../../contract/row.ts'
 
@@ -232,10 +232,4 @@ export class Queue {
 
 /** What waits once a write was acknowledged: later edits of the same row are made from what is stored now. */
 const withoutSent = (waiting: readonly Waiting[], { key, body }: Waiting, stored: Row): Waiting[] =>
-  waiting
-    .filter((w) => w.key !== key)
-    .map((w) =>
-      w.body.id === body.id && w.body.version === body.version && stored.version !== undefined
-        ? { ...w, body: { ...w.body, version: stored.version } }
-        : w,
-    )
+  waiting.filter((w) => w.key !== key).map((w) => ({ ...w, body: madeFrom(w.body, body, stored) }))

@@ -4,6 +4,7 @@ import type { Problem } from '../../contract/imports.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { broughtForward } from '../../contract/older.ts'
 import type { KeptWrite } from '../../contract/older.ts'
+import { writtenBeside } from '../../contract/reviews.ts'
 import type { Row } from '../../contract/row.ts'
 
 /** A write that waits on this device until the server has acknowledged it. */
@@ -32,8 +33,8 @@ export interface Refused extends Waiting {
 interface QueueSchema extends DBSchema {
   waiting: { key: number; value: KeptWrite }
   refused: { key: number; value: KeptWrite & Pick<Refused, 'why' | 'errors' | 'stored'> }
-  /** What this device’s own edits made of each version of a row: “id version” → version. */
-  made: { key: string; value: number }
+  /** What this device’s own edits made of each version of a row: “id version” → version, or the row they became beside another’s. */
+  made: { key: string; value: number | Row }
 }
 type Write = IDBPTransaction<QueueSchema, ('waiting' | 'refused' | 'made')[], 'readwrite'>
 
@@ -92,8 +93,8 @@ export class QueueStore {
   /** Takes an acknowledged write off; later edits of the same row are made from what is stored now. */
   async sent({ key, body }: Waiting, stored: Row): Promise<void> {
     await this.#change(async (tx) => {
-      if (body.version !== undefined && stored.version !== undefined && stored.version > body.version)
-        await tx.objectStore('made').put(stored.version, `${body.id} ${body.version}`)
+      const made = madeOf(body, stored)
+      if (made !== undefined) await tx.objectStore('made').put(made, `${body.id} ${body.version}`)
       await tx.objectStore('waiting').delete(key)
       for (let at = await tx.objectStore('waiting').openCursor(); at; at = await at.continue())
         if (at.value.body.id === body.id)
@@ -193,14 +194,26 @@ export class QueueStore {
 }
 const NEWER = 'A newer version of the app has been open here. Reload this page, then keep that again.'
 
+/** What an edit of this device became: a version of its row, or a row of its own beside what another device wrote. */
+function madeOf(edit: Row, stored: Row): number | Row | undefined {
+  if (edit.version === undefined || stored.version === undefined) return undefined
+  if (stored.id !== edit.id) return stored
+  return stored.version > edit.version ? stored.version : undefined
+}
+
+/** The next edit of a row, made from what this device’s last one became. */
+export function madeFrom(edit: Row, last: Row, stored: Row): Row {
+  if (edit.id !== last.id || edit.version !== last.version) return edit
+  const made = madeOf(last, stored)
+  return made === undefined ? edit : goesOn(edit, made)
+}
+const goesOn = (edit: Row, made: number | Row): Row =>
+  typeof made === 'number' ? { ...edit, version: made } : writtenBeside(edit, made)
+
 /** A row made from a version that this device itself has replaced is made from what replaced it. */
 async function upToDate(tx: Write, body: Row): Promise<Row> {
-  let { version } = body
-  if (version === undefined) return body
-  const made = tx.objectStore('made')
-  for (let next = await made.get(`${body.id} ${version}`); next !== undefined;) {
-    version = next
-    next = await made.get(`${body.id} ${version}`)
-  }
-  return version === body.version ? body : { ...body, version }
+  let now = body
+  const made = async () => await tx.objectStore('made').get(`${now.id} ${now.version}`)
+  for (let next = await made(); next !== undefined; next = await made()) now = goesOn(now, next)
+  return now
 }

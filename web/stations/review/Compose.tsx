@@ -1,7 +1,8 @@
 import type { Editor } from '@tiptap/react'
 import clsx from 'clsx'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
+import { FROM_ANOTHER_DEVICE } from '../../../contract/reviews.ts'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
 import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
 import type { Judged } from '../../../core/review/judged.ts'
@@ -40,6 +41,20 @@ export default function Compose({ reviewId }: { trialId: string; reviewId: strin
   return <Composer file={file} />
 }
 
+/** Says when a section has come that another device wrote at the same time as one that is here. */
+function useWrittenTwice(sections: readonly ReviewSection[]) {
+  const known = useRef<ReadonlySet<string>>(undefined)
+  useEffect(() => {
+    const beside = sections.filter((s) => s.title.endsWith(FROM_ANOTHER_DEVICE))
+    for (const { id, title } of beside)
+      if (known.current && !known.current.has(id))
+        say(
+          `“${title.slice(0, -FROM_ANOTHER_DEVICE.length)}” was written on two devices at once: both stand here, one after the other.`,
+        )
+    known.current = new Set(beside.map((s) => s.id))
+  }, [sections])
+}
+
 function Composer({ file }: { file: ReviewFile }) {
   const { review, sections } = file
   const [sources, setSources] = useState<Sources>(new Map())
@@ -52,6 +67,7 @@ function Composer({ file }: { file: ReviewFile }) {
   const editors = useRef(new Map<string, Editor>())
   const [claimsBy, setClaimsBy] = useState<ReadonlyMap<string, readonly MarkedClaim[]>>(new Map())
   const article = useRef<HTMLElement>(null)
+  useWrittenTwice(sections)
   const namings = useNamings(sources)
   const claims = sections
     .filter((s) => !s.hidden)
@@ -210,7 +226,7 @@ function Composer({ file }: { file: ReviewFile }) {
                       editable={mode === 'write'}
                       namings={namings}
                       verdicts={verdicts}
-                      onBody={(body) => change({ ...s, body }, ['body'])}
+                      onBody={(body, version) => change({ ...s, body, version }, ['body', 'version'])}
                       onClaims={(found) => setClaimsBy((now) => new Map(now).set(s.id, found))}
                       onFocus={setEditor}
                       onEditor={(e) => editors.current.set(s.id, e)}

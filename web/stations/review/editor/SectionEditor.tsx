@@ -11,12 +11,13 @@ interface SectionEditorProps {
   /** Names it for those who cannot see it. */
   readonly label: string
   readonly body: DocNode
-  /** Counts what was stored: another number than the last one this editor made comes from elsewhere. */
+  /** Counts what was stored: what is typed is an edit of the version that was shown when it was typed. */
   readonly version: number
   readonly editable: boolean
   readonly namings: Namings
   readonly verdicts: ReadonlyMap<string, Verdict>
-  readonly onBody: (body: DocNode) => void
+  /** @param from the version it was made from */
+  readonly onBody: (body: DocNode, from: number) => void
   readonly onClaims: (claims: readonly MarkedClaim[]) => void
   readonly onFocus: (editor: Editor) => void
   readonly onEditor: (editor: Editor) => void
@@ -44,6 +45,9 @@ export function SectionEditor({
   })
   const pending = useRef<ReturnType<typeof setTimeout>>(undefined)
   const last = useRef<string>(undefined)
+  /** The version that what is shown was made from, and what is known by now. */
+  const from = useRef(version)
+  const newest = useRef({ body, version })
   const editor = useEditor({
     extensions: EXTENSIONS,
     content: body as JSONContent,
@@ -70,10 +74,21 @@ export function SectionEditor({
     const now = JSON.stringify(e.getJSON())
     if (now === last.current) return
     last.current = now
-    told.current(e.getJSON() as DocNode)
+    told.current(e.getJSON() as DocNode, from.current)
+    // another device wrote while this was typed: what was typed is kept beside it, and its own is shown here
+    if (newest.current.version > from.current) show(e)
   }
+  const show = (e: Editor) => {
+    e.commands.setContent(newest.current.body as JSONContent, { emitUpdate: false })
+    last.current = JSON.stringify(e.getJSON())
+    from.current = newest.current.version
+  }
+  const keeping = useRef(keep)
   useEffect(() => {
-    const leave = () => editor && pending.current !== undefined && keep(editor)
+    keeping.current = keep
+  })
+  useEffect(() => {
+    const leave = () => editor && pending.current !== undefined && keeping.current(editor)
     window.addEventListener('pagehide', leave)
     return () => {
       window.removeEventListener('pagehide', leave)
@@ -93,11 +108,16 @@ export function SectionEditor({
   }, [editor, editable])
   // what another device wrote takes the place of what is shown, unless something is being typed
   useEffect(() => {
-    if (!editor || pending.current !== undefined) return
+    newest.current = { body, version }
+    if (!editor) return
     // by content: the database keeps the parts of a node in an order of its own
-    if (editor.schema.nodeFromJSON(body).eq(editor.state.doc)) return
-    editor.commands.setContent(body as JSONContent, { emitUpdate: false })
-    last.current = JSON.stringify(editor.getJSON())
+    const known = editor.schema.nodeFromJSON(body)
+    const isOwn =
+      known.eq(editor.state.doc) ||
+      (last.current !== undefined &&
+        known.eq(editor.schema.nodeFromJSON(JSON.parse(last.current) as JSONContent)))
+    if (isOwn) from.current = version
+    else if (pending.current === undefined) show(editor)
   }, [editor, body, version])
   useEffect(() => {
     editor?.view.dispatch(editor.state.tr.setMeta(MARKS, { namings }))
