@@ -1,13 +1,11 @@
 // Weighs trials one by one for their cards, away from the thread that answers requests.
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { cardOf } from '../../core/judge/card.ts'
 import { fit } from '../../core/rating/fit.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { TrialCard } from '../../contract/cards.ts'
+import { answers } from './answering.ts'
 
 const cm = (v: number) => Math.round(100 * v) / 100
 
@@ -36,4 +34,4 @@ const work = {
 }
 
 export type CardWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)

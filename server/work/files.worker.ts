@@ -1,12 +1,10 @@
 // Reads files of throws and discs, away from the thread that answers requests.
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { readShelfCsv } from '../../core/formats/shelfCsv.ts'
 import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
 import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
+import { answers } from './answering.ts'
 
 /** What a file came to: how many lines it holds, or what is wrong with it. */
 type Came =
@@ -44,4 +42,4 @@ const work = {
 }
 
 export type FileWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)

@@ -1,7 +1,4 @@
 // Weighs what a disc's page says of it, away from the thread that answers requests.
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { likest } from '../../core/judge/likeness.ts'
 import type { FlownDisc } from '../../core/judge/likeness.ts'
@@ -11,6 +8,7 @@ import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
 import { scatterOf } from '../../core/rotation/scatter.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
+import { answers } from './answering.ts'
 
 const work = {
   /** A day weighed on its own. */
@@ -30,4 +28,4 @@ const work = {
 }
 
 export type RecordWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)

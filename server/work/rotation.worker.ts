@@ -1,11 +1,9 @@
 // Works out which discs do which jobs, and what wear does to them, away from the thread that answers requests. It remembers what
 // has not changed since.
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import type { ShelfDisc } from '../../core/rotation/carried.ts'
 import { ShelfBoard } from '../../core/rotation/shelfBoard.ts'
 import type { Wanted } from '../../core/rotation/shelfBoard.ts'
+import { answers } from './answering.ts'
 
 const board = new ShelfBoard()
 
@@ -16,4 +14,4 @@ const work = {
 }
 
 export type RotationWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)

@@ -1,8 +1,5 @@
 // Keeps the ratings of the shelf, away from the thread that answers requests: a few more throws follow what all the others say;
 // whatever else has changed has everything weighed again.
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import type { Evidence } from '../../core/rating/evidence.ts'
 import { follow, ratingAfter } from '../../core/rating/follow.ts'
@@ -18,6 +15,7 @@ import { readThrowers } from '../store/trials.ts'
 import { shelfSheet } from './shelfSheet.ts'
 import type { ShelfFitWork, Weighed } from './shelfFit.worker.ts'
 import { Thread } from './thread.ts'
+import { answers } from './answering.ts'
 
 const INSERT_AT_ONCE = 500
 /** So many throws follow what all the others say; with more, everything is weighed again. */
@@ -238,4 +236,4 @@ const work = {
 }
 
 export type ShelfWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)

@@ -1,8 +1,5 @@
 // Weighs everything that was thrown for the whole shelf. It takes much memory, which goes with the thread.
 import { createHash } from 'node:crypto'
-import { parentPort } from 'node:worker_threads'
-import { expose } from 'comlink'
-import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { labelGaps } from '../../core/judge/label.ts'
 import type { LabelGap } from '../../core/judge/label.ts'
 import { baseOf } from '../../core/rating/base.ts'
@@ -18,6 +15,7 @@ import type { Database } from '../store/database.ts'
 import { sessions, throwers, throws, trials } from '../store/schema.ts'
 import { readShelf } from '../store/shelf.ts'
 import { shelfSheet } from './shelfSheet.ts'
+import { answers } from './answering.ts'
 
 /** The shelf as everything that was thrown says it is. */
 export interface Weighed {
@@ -90,4 +88,4 @@ const work = {
 }
 
 export type ShelfFitWork = typeof work
-expose(work, nodeEndpoint(parentPort!))
+answers(work)
