@@ -122,6 +122,19 @@ test('a throw is found through a gap into a zone, its chance said, and taken; wh
   await expect(found(page)).toContainText('No angle does it')
 })
 
+test('the angle at which it stands up, or finishes on the line, is said and taken', async ({ page }) => {
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  const field = page.getByRole('region', { name: 'The field', exact: true })
+  await field.getByRole('button', { name: /^Throw it .*: finishes on the line$/ }).click()
+  // of the throw as it is meant, to the degree that is shown
+  await expect(lands(page)).toContainText(/ [012]\.\d m (left|right)\.|on the line/)
+  await field.getByRole('button', { name: /^Throw it \d+° hyzer: stands up to flat$/ }).click()
+  const angle = Number(await exactly(page, 'Release angle').inputValue())
+  expect(angle).toBeGreaterThan(2)
+  await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText(`${angle}° hyzer`)
+})
+
 test('two throws are compared: it is the wind, not the plastic', async ({ page }) => {
   await openLab(page)
   await takeDisc(page, 'HS-017')

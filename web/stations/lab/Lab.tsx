@@ -1,5 +1,6 @@
 import { clsx } from 'clsx'
 import { Link2 } from 'lucide-react'
+import { Fragment } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Angles } from '../../../core/lab/angles.ts'
@@ -109,7 +110,12 @@ export default function Lab() {
                 {chance && chanceWords(chance, setup.obstacles)}
               </p>
               {best && <p className="text-lead">{best}</p>}
-              <Told shown={shown} angles={angles.value} spread={spread} />
+              <Told
+                shown={shown}
+                angles={angles.value}
+                spread={spread}
+                onAngle={(hyzerDeg) => change((now) => ({ throw: { ...now.throw, hyzerDeg } }))}
+              />
             </>
           ) : (
             <p className="text-title leading-7">
@@ -218,31 +224,51 @@ const View = ({ label, words, children }: { label: string; words: string; childr
   </Card>
 )
 
-/** What else is said of the throw: how it scatters, how it comes down, and the angles somebody may look for. */
+/** Angles somebody may look for, as they are said. */
+const SOUGHT: readonly { readonly of: keyof Angles; readonly does: string; readonly from: string }[] = [
+  { of: 'standsUp', does: 'stands up to flat', from: 'from' },
+  { of: 'onLine', does: 'finishes on the line', from: 'from' },
+  { of: 'flexes', does: 'flexes back', from: 'from up to' },
+]
+
+/** What else is said of the throw: how it scatters, how it comes down, and the angles somebody may look for, each to be taken. */
 function Told({
   shown: { flight },
   angles,
   spread,
+  onAngle,
 }: {
   readonly shown: ShownFlight
   readonly angles: Angles | undefined
   readonly spread: { readonly alongM: number; readonly asideM: number } | undefined
+  readonly onAngle: (hyzerDeg: number) => void
 }) {
   const { length } = useUnits()
   const rolls = comesDownWords(flight)
-  const found =
-    angles &&
-    [
-      angles.standsUp !== null && `stands up to flat from ${angleWords(Math.round(angles.standsUp))}`,
-      angles.onLine !== null && `finishes on the line from ${angleWords(Math.round(angles.onLine))}`,
-      angles.flexes !== null && `flexes back from up to ${angleWords(Math.round(angles.flexes))}`,
-    ].filter((w) => w !== false)
+  const found = SOUGHT.flatMap(({ of, does, from }) => {
+    const deg = angles?.[of]
+    return deg === undefined || deg === null ? [] : [{ does, from, deg: Math.round(deg) }]
+  })
   return (
     <p className="text-quiet">
       {spread &&
         `Two throws in three within ${length.show(spread.alongM, 0)} of that along and ${length.show(spread.asideM, 0)} across. `}
       {rolls && <b className="font-medium text-accent">{rolls} </b>}
-      {found && found.length > 0 && `With this power it ${found.join(', ')}.`}
+      {found.length > 0 && 'With this power it '}
+      {found.map(({ does, from, deg }, i) => (
+        <Fragment key={does}>
+          {does} {from}{' '}
+          <button
+            type="button"
+            className="underline decoration-edge underline-offset-4 hover:decoration-ink"
+            aria-label={`Throw it ${angleWords(deg)}: ${does}`}
+            onClick={() => onAngle(deg)}
+          >
+            {angleWords(deg)}
+          </button>
+          {i < found.length - 1 ? ', ' : '.'}
+        </Fragment>
+      ))}
     </p>
   )
 }
