@@ -136,6 +136,14 @@ const insert = async (db: Queryable, rows: readonly Row[]) => {
     await db.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
 }
 
+/** Rows of the discs there still are, which stay until this is stored: everything may have been restored from a copy meanwhile. */
+async function holding(tx: Queryable, rows: readonly Row[]): Promise<Row[]> {
+  const ids = rows.map((r) => r.discId)
+  const there = await tx.select({ id: discs.id }).from(discs).where(inArray(discs.id, ids)).for('key share')
+  const known = new Set(there.map((d) => d.id))
+  return rows.filter((r) => known.has(r.discId))
+}
+
 /** What came of a rating. */
 export interface ShelfRated {
   /** Whether the ratings show all that was written; if not, everything has to be weighed again. */
@@ -173,9 +181,10 @@ const store = (db: Database, { keeper, gone, rows, notWeighed, gapsOf, shown }: 
       .where(and(eq(shelfState.id, 1), eq(shelfState.keeper, keeper)))
       .returning({ id: shelfState.id })
     if (kept.length === 0) throw new Error('Another server keeps the shelf by now.')
+    const held = await holding(tx, rows)
     if (gone === 'all') await tx.delete(ratings)
     else if (gone.length > 0) await tx.delete(ratings).where(inArray(ratings.discId, [...gone]))
-    await insert(tx, rows)
+    await insert(tx, held)
     for (let i = 0; i < shown.length; i += INSERT_AT_ONCE)
       await tx.delete(unweighed).where(inArray(unweighed.id, shown.slice(i, i + INSERT_AT_ONCE)))
   })
