@@ -236,8 +236,22 @@ function OnField({ o, sign }: { o: LabObstacle; sign: 1 | -1 }) {
       // on to the edges of the field
       const [dx, dy] = [x(o.to) - x(o.from), y(o.to) - y(o.from)]
       const far = 3000 / (Math.hypot(dx, dy) || 1)
+      // beyond it, seen from the tee, is what is out
+      const beyond = (scale.x(0) - x(o.from)) * -dy + (scale.y(0) - y(o.from)) * dx > 0 ? -far : far
+      const corners = [
+        [-far, 0],
+        [far, 0],
+        [far, beyond],
+        [-far, beyond],
+      ].map(([along, out]) => [x(o.from) + along! * dx - out! * dy, y(o.from) + along! * dy + out! * dx])
       return (
         <g style={{ stroke: o.water ? 'var(--water)' : 'var(--accent)' }}>
+          <polygon
+            points={corners.map((c) => c.join()).join(' ')}
+            stroke="none"
+            fillOpacity={o.water ? 0.2 : 0.12}
+            style={{ fill: o.water ? 'var(--water)' : 'var(--accent)' }}
+          />
           <line
             x1={x(o.from) - far * dx}
             y1={y(o.from) - far * dy}

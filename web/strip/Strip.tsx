@@ -56,7 +56,8 @@ export interface StripProps {
 }
 
 const PAD = { left: 14, right: 14, top: 8, bottom: 30 }
-const BAND_M = 10
+/** A mown band is so deep, in the unit of whoever reads, as the axis counts them. */
+const BAND = { metric: 10, imperial: 50 } as const
 /** No closer than this, m downrange and across. */
 const CLOSEST = { down: 20, sides: 8 }
 /** On a screen narrower than this, px, what is only looked at has its side drawn larger to be at least so tall, within reason. */
@@ -67,7 +68,7 @@ const MOST_STRETCHED = 3
 const LETTER_PX = 7.6
 
 /**
- * The strip: a mown field from above, thrower at the left, the aim line in chalk, bands of ten metres, both axes
+ * The strip: a mown field from above, thrower at the left, the aim line in chalk, bands of ten metres or fifty feet, both axes
  * to the same scale unless the side is stretched. Layers are its children.
  */
 export function Strip({
@@ -124,8 +125,9 @@ export function Strip({
     return scale.spot(e.clientX - r.left, e.clientY - r.top)
   }
   const end = scale.start + scale.fieldDown
-  const firstBand = Math.floor(scale.start / BAND_M)
-  const bands = Array.from({ length: Math.ceil(end / BAND_M) - firstBand }, (_, i) => firstBand + i)
+  const bandM = units.length.from(BAND[units.kind])
+  const firstBand = Math.floor(scale.start / bandM)
+  const bands = Array.from({ length: Math.ceil(end / bandM) - firstBand }, (_, i) => firstBand + i)
   const marks = ticks(
     units.length.to(scale.start),
     units.length.to(end),
@@ -170,8 +172,8 @@ export function Strip({
             {bands.map((b) => (
               <rect
                 key={b}
-                x={scale.x(b * BAND_M)}
-                width={BAND_M * scale.along + 0.5}
+                x={scale.x(b * bandM)}
+                width={bandM * scale.along + 0.5}
                 y={PAD.top}
                 height={height - PAD.top - PAD.bottom}
                 style={{ fill: b % 2 ? 'var(--mown-2)' : 'var(--mown)' }}

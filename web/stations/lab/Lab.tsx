@@ -36,6 +36,9 @@ import { chanceWords, comesDownWords, doesIt, landsWords } from '../../flown/wor
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, v))
 
+/** More things on the field than that are listed under it, where there is more room. */
+const FEW = 3
+
 /** Any disc, any release, any wind, before it is thrown. */
 export default function Lab() {
   const { setup, change, unreadable } = useSetup()
@@ -79,6 +82,9 @@ export default function Lab() {
       ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
       : undefined
   const chance = setup.obstacles.length > 0 ? cloud.value?.chance : undefined
+  const obstacles = (
+    <Obstacles obstacles={setup.obstacles} chance={chance} onChange={(now) => change({ obstacles: now })} />
+  )
   const best = bestWords(flights, clouds.of, setup.obstacles)
   return (
     <div className="p-3 md:p-4">
@@ -155,11 +161,7 @@ export default function Lab() {
         <div className="grid gap-3 lg:col-start-2 lg:row-span-2 lg:row-start-1">
           <DiscsCard flown={setup.discs} discs={discs} onChange={change} />
           <Throwing setup={setup} onChange={change} />
-          <Obstacles
-            obstacles={setup.obstacles}
-            chance={chance}
-            onChange={(obstacles) => change({ obstacles })}
-          />
+          {setup.obstacles.length <= FEW && obstacles}
         </div>
         <div className="grid gap-3">
           <div className="grid gap-3 md:grid-cols-2">
@@ -192,6 +194,7 @@ export default function Lab() {
             <FindThrow setup={setup} discs={discs} flown={known} search={search} onTake={change} />
             <Compared {...{ setup, named, from }} to={first} onChange={change} />
           </div>
+          {setup.obstacles.length > FEW && obstacles}
         </div>
       </div>
     </div>

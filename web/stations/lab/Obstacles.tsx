@@ -162,11 +162,11 @@ export function Obstacles({ obstacles, chance, onChange }: ObstaclesProps) {
         Drag it on the field, or write where it stands: out from the tee and aside of the line, in{' '}
         {length.unit}; aside is positive to the fade side.
       </p>
-      <ul className="mt-2 divide-y divide-rule">
+      <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-6 max-md:grid-cols-1">
         {obstacles.map((o, i) => {
           const taken = chance?.taken[i]
           return (
-            <li key={i} className="py-2" aria-label={obstacleWords(o, units)}>
+            <li key={i} className="border-t border-rule py-2" aria-label={obstacleWords(o, units)}>
               <div className="flex items-center justify-between gap-2">
                 <span className="font-medium">{obstacleWords(o, units)}</span>
                 <span className="flex items-center gap-1">
