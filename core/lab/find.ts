@@ -24,6 +24,14 @@ export interface FoundThrow {
   readonly chance: Chance
 }
 
+/** What a search found. */
+export interface Found {
+  /** The surest first; none where nothing does it in one of ten. */
+  readonly throws: readonly FoundThrow[]
+  /** The likeliest where none does it so often: what stands in its way is in its chance. */
+  readonly nearest: FoundThrow | undefined
+}
+
 /** Angles, powers and aims that are tried first; degrees and shares. */
 const HYZERS = [-25, -18, -12, -7, -3, 0, 4, 9, 15, 22, 30]
 const POWERS = [1, 0.9, 0.8, 0.7, 0.6, 0.5]
@@ -100,9 +108,8 @@ function cleanScores(setup: Setup, byAim: readonly (readonly Obstacle[])[]): num
  * are told with a whole cloud.
  *
  * @param count how many are wanted
- * @returns none where nothing gets through in one of ten
  */
-export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD): FoundThrow[] {
+export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD): Found {
   const byAim = AIMS.map((aim) => obstacles.map((o) => turned(o, (aim * Math.PI) / 180)))
   const clean = discs.flatMap(({ id, disc }) => {
     const ofDisc: Tried[] = []
@@ -141,21 +148,25 @@ export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD
   const first = bettered(best(begun, Math.max(BEGUN * count, MORE.kept)), FIRST.throws, STEPS.slice(0, 1))
   const last = bettered(best(first, FIRST.kept), STEPPED, [STEPS[0], STEPS[1], STEPS[1]])
   const perDisc = [...group(best(last, last.length), (t) => t.id).values()].map((of) => of[0]!)
-  return best(perDisc, count)
-    .map(({ id, setup }) => ({
-      id,
-      throw: setup.throw,
-      chance: chanceOf(cloudOf(setup, obstacles, CLOUD), obstacles),
-    }))
-    .filter((f) => f.chance.both >= LEAST)
-    .sort((a, b) => b.chance.both - a.chance.both)
+  const told = best(perDisc, count).map(({ id, setup }) => ({
+    id,
+    throw: setup.throw,
+    chance: chanceOf(cloudOf(setup, obstacles, CLOUD), obstacles),
+  }))
+  return surest(told, count)
 }
 /** What searches among parts of the discs found, as one search among all would tell it. */
-export const bestOf = (found: readonly (readonly FoundThrow[])[], count = TOLD): FoundThrow[] =>
-  found
-    .flat()
-    .sort((a, b) => b.chance.both - a.chance.both)
-    .slice(0, count)
+export const bestOf = (found: readonly Found[], count = TOLD): Found =>
+  surest(
+    found.flatMap(({ throws, nearest }) => [...throws, ...(nearest ? [nearest] : [])]),
+    count,
+  )
+
+function surest(told: readonly FoundThrow[], count: number): Found {
+  const sorted = told.toSorted((a, b) => b.chance.both - a.chance.both || b.chance.through - a.chance.through)
+  const throws = sorted.filter((f) => f.chance.both >= LEAST).slice(0, count)
+  return { throws, nearest: throws.length === 0 ? sorted[0] : undefined }
+}
 
 /** Of a disc so many throws go on to be looked at. */
 const PER_DISC = 16

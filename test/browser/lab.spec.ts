@@ -120,6 +120,12 @@ test('a throw is found through a gap into a zone, its chance said, and taken; wh
   await low.getByRole('textbox', { name: 'height', exact: true }).fill('1')
   await page.getByRole('button', { name: 'Find the throw' }).click()
   await expect(found(page)).toContainText('No angle does it')
+  // what comes nearest is told, with what takes it, and looked at
+  await expect(found(page)).toContainText(
+    /The nearest is HS-\d+.*% of the time; .* (takes|is missed by) \d+ %/,
+  )
+  await found(page).getByRole('button', { name: 'Look at it' }).click()
+  await expect.poll(chance).toBeLessThan(10)
 })
 
 test('the angle at which it stands up, or finishes on the line, is said and taken', async ({ page }) => {

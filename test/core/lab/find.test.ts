@@ -5,7 +5,7 @@ import { shapley } from '../../../core/judge/shapley.ts'
 import { whatChanged } from '../../../core/lab/changed.ts'
 import { chanceOf, cloudOf } from '../../../core/lab/cloud.ts'
 import type { Obstacle } from '../../../core/lab/field.ts'
-import { findThrows } from '../../../core/lab/find.ts'
+import { bestOf, findThrows } from '../../../core/lab/find.ts'
 import type { LabDisc, Setup } from '../../../core/lab/setup.ts'
 import { USUAL } from './usual.ts'
 
@@ -37,7 +37,7 @@ describe('find the throw', () => {
       ],
     ]
     for (const [i, obstacles] of fields.entries()) {
-      const [found] = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles }, 1)
+      const [found] = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles }, 1).throws
       const looked: { setup: Setup; both: number }[] = []
       for (const d of discs)
         for (const power of [1, 0.9, 0.8, 0.7, 0.6])
@@ -58,7 +58,8 @@ describe('find the throw', () => {
 
   it('names the disc that does it best, one throw of a disc, the surest first', () => {
     const obstacles: readonly Obstacle[] = [{ kind: 'zone', at: { downM: 75, sideM: 0 }, radiusM: 10 }]
-    const found = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles })
+    const { throws: found, nearest } = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles })
+    expect(nearest).equal(undefined)
     expect(found.length).within(2, 3)
     expect(new Set(found.map((f) => f.id)).size).equal(found.length)
     const sure = found.map((f) => f.chance.both)
@@ -66,14 +67,23 @@ describe('find the throw', () => {
     expect(sure[0]).greaterThan(0.4)
   })
 
-  it('finds none where nothing gets through', () => {
+  it('finds none where nothing gets through, and says what comes nearest and what takes it', () => {
     const wall: readonly Obstacle[] = [
       ...Array.from({ length: 60 }, (_, i) => tree(15, i - 30)),
       { kind: 'zone', at: { downM: 70, sideM: 0 }, radiusM: 10 },
     ]
-    expect(findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles: wall })).deep.equal([])
+    const none = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles: wall })
+    expect(none.throws).deep.equal([])
+    const { both, through, taken } = none.nearest!.chance
+    expect(both).lessThan(0.1)
+    expect(taken.slice(0, 60).reduce((a, b) => a + b, 0)).closeTo(1 - through, 1e-9)
     const beyond: readonly Obstacle[] = [{ kind: 'zone', at: { downM: 190, sideM: 0 }, radiusM: 6 }]
-    expect(findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles: beyond })).deep.equal([])
+    const short = findThrows({ discs, like: USUAL, air: STILL_AIR, obstacles: beyond })
+    expect(short.throws).deep.equal([])
+    // searches among parts of the discs say what one among all says
+    const parts = discs.map((d) => findThrows({ discs: [d], like: USUAL, air: STILL_AIR, obstacles: beyond }))
+    expect(bestOf(parts).throws).deep.equal([])
+    expect(bestOf(parts).nearest!.chance.both).least(short.nearest!.chance.both - 0.03)
   })
 })
 

@@ -79,7 +79,7 @@ export function Beside({ flown: { flights, before, clouds }, obstacles, fade, on
               </span>
             </th>
             {figures(f, clouds.of[i])}
-            <td className="py-1 pl-2 text-right">
+            <td className="py-1 pl-2 text-right md:whitespace-nowrap">
               {i > 0 && (
                 <Button kind="quiet" onClick={() => onThrow(i)} aria-label={`Throw ${f.name}`}>
                   Throw it

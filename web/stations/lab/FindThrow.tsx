@@ -1,13 +1,17 @@
+import { greatestIndex } from 'd3'
 import { useState } from 'react'
-import type { FoundThrow } from '../../../core/lab/find.ts'
+import type { Found, FoundThrow } from '../../../core/lab/find.ts'
 import { airOf } from '../../../contract/lab.ts'
-import type { LabSetup } from '../../../contract/lab.ts'
+import type { LabObstacle, LabSetup } from '../../../contract/lab.ts'
+import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, percent, powerWords } from '../../data/units.ts'
+import type { Units } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { askThrows } from '../../workers/lab.ts'
 import type { Discs, NamedDisc } from '../../flown/useDiscs.ts'
+import { obstacleWords } from '../../flown/words.ts'
 import { aimWords } from './words.ts'
 
 interface FindThrowProps {
@@ -18,10 +22,9 @@ interface FindThrowProps {
 }
 
 type Search = ReturnType<typeof useSearch>
-interface Found {
+interface FoundOf extends Found {
   /** Of which setup. */
   readonly key: string
-  readonly throws: readonly FoundThrow[]
   readonly over: number
 }
 
@@ -32,7 +35,7 @@ const keyOf = ({ throw: t, weather, obstacles }: LabSetup, over: string) =>
 /** A search for the throw, and what it found last. */
 export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDisc[]) {
   const [everywhere, setEverywhere] = useState(false)
-  const [found, setFound] = useState<Found>()
+  const [found, setFound] = useState<FoundOf>()
   const [working, setWorking] = useState(false)
   const [error, setError] = useState<Error>()
   const key = keyOf(setup, everywhere ? 'shelf' : flown.map((f) => f.key).join())
@@ -42,13 +45,13 @@ export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDi
     setWorking(true)
     setError(undefined)
     try {
-      const throws = await askThrows({
+      const told = await askThrows({
         discs: over.map(({ key: id, disc }) => ({ id, disc })),
         like: setup.throw,
         air: airOf(setup.weather),
         obstacles: setup.obstacles,
       })
-      setFound({ key, throws, over: over.length })
+      setFound({ ...told, key, over: over.length })
     } catch (e) {
       setError(e as Error)
     }
@@ -65,6 +68,15 @@ export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDi
   }
 }
 
+/** What takes most of a throw: “Branches from 25 m to 51 m: 60 %”. */
+function takenWords({ chance }: FoundThrow, obstacles: readonly LabObstacle[], units: Units): string {
+  const most = greatestIndex(chance.taken) ?? -1
+  const o = obstacles[most]
+  if (!o) return `${percent(chance.both)} of the time`
+  const how = o.kind === 'zone' ? 'is missed by' : 'takes'
+  return `${percent(chance.both)} of the time; ${obstacleWords(o, units)} ${how} ${percent(chance.taken[most]!)}`
+}
+
 /** Looks for the angle, power, aim and disc that most likely do it, and takes one of them. */
 export function FindThrow({
   setup,
@@ -74,6 +86,7 @@ export function FindThrow({
   onTake,
 }: FindThrowProps & { readonly onTake: (part: Partial<LabSetup>) => void }) {
   const { found } = search
+  const units = useUnits()
   const take = ({ id, throw: t }: FoundThrow) => {
     const now = setup.discs
     const at = now.findIndex((_, i) => flown[i]?.key === id)
@@ -111,10 +124,25 @@ export function FindThrow({
             <div className="mt-2" role="status">
               {search.isOld && <p className="text-quiet">Something has changed since; look again.</p>}
               {found.throws.length === 0 ? (
-                <p>
-                  No angle does it: nothing gets there once in ten
-                  {found.over > 1 ? `, with none of ${found.over} discs` : ''}.
-                </p>
+                <>
+                  <p>
+                    No angle does it: nothing gets there once in ten
+                    {found.over > 1 ? `, with none of ${found.over} discs` : ''}.
+                  </p>
+                  {found.nearest && !search.isOld && (
+                    <p className="mt-1 text-quiet">
+                      The nearest is {nameOf(found.nearest.id)}, {angleWords(found.nearest.throw.hyzerDeg)}:{' '}
+                      {takenWords(found.nearest, setup.obstacles, units)}.{' '}
+                      <button
+                        type="button"
+                        className="underline underline-offset-4"
+                        onClick={() => take(found.nearest!)}
+                      >
+                        Look at it
+                      </button>
+                    </p>
+                  )}
+                </>
               ) : (
                 <ol className="divide-y divide-rule">
                   {found.throws.map((f) => (
