@@ -1,4 +1,5 @@
 import { extent, line, max, scaleLinear, ticks } from 'd3'
+import { memo } from 'react'
 import type { PointerEvent } from 'react'
 import { EYES, fromBehind, instantOf } from '../../core/lab/flight.ts'
 import type { LabFlight } from '../../core/lab/flight.ts'
@@ -29,7 +30,7 @@ const PAD = { left: 34, right: 12, top: 8, bottom: 24 }
 const HANDLE_M = 16
 
 /** Flights from the side: how high, how far. The first part of the line is pulled up and down. */
-export function FromSide({
+export const FromSide = memo(function FromSide({
   flights,
   before,
   obstacles,
@@ -192,7 +193,7 @@ export function FromSide({
       )}
     </div>
   )
-}
+})
 
 /** Distances that are marked on the ground, by the unit of whoever reads; the first of them with their figure. */
 const MARKS = { metric: [10, 20, 40, 80], imperial: [30, 60, 120, 240] } as const
@@ -201,7 +202,7 @@ const FIGURED = 2
 const DISC_M = 0.22
 
 /** Flights as they are seen from behind the tee. */
-export function FromBehind({
+export const FromBehind = memo(function FromBehind({
   flights,
   before,
   obstacles,
@@ -352,4 +353,4 @@ export function FromBehind({
       )}
     </div>
   )
-}
+})

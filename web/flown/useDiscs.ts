@@ -56,7 +56,8 @@ export function useDiscs() {
     },
     [known, ofShelf],
   )
-  return { shelf, named, ofShelf, reading: board === undefined && error === undefined, error }
+  const reading = board === undefined && error === undefined
+  return useMemo(() => ({ shelf, named, ofShelf, reading, error }), [shelf, named, ofShelf, reading, error])
 }
 export type Discs = ReturnType<typeof useDiscs>
 

@@ -1,5 +1,5 @@
 import { cumsum, extent, scaleLinear } from 'd3'
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import type { Side } from '../../../core/flight/hand.ts'
 import { whatChanged } from '../../../core/lab/changed.ts'
 import type { Change, Moved, WhatChanged } from '../../../core/lab/changed.ts'
@@ -25,7 +25,7 @@ interface ComparedProps {
 }
 
 /** Two throws beside each other: what of the difference each change is, on its own. */
-export function Compared({ setup, named, from, to, onChange }: ComparedProps) {
+export const Compared = memo(function Compared({ setup, named, from, to, onChange }: ComparedProps) {
   const { before, fade } = setup
   const units = useUnits()
   const now: OneThrow = { disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }
@@ -96,7 +96,7 @@ export function Compared({ setup, named, from, to, onChange }: ComparedProps) {
       </div>
     </Card>
   )
-}
+})
 
 /** How wide the picture of the differences is, and how high each is, in its own units. */
 const WIDE = 220

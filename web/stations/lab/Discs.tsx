@@ -1,5 +1,5 @@
 import { Plus, X } from 'lucide-react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { NUMBER_RANGE } from '../../../core/flight/disc.ts'
 import { MOST_FLOWN } from '../../../contract/lab.ts'
 import type { Flown, LabSetup } from '../../../contract/lab.ts'
@@ -22,7 +22,7 @@ const USUAL = { speed: 9, glide: 5, turn: -1, fade: 2 }
 const OFFERED = 60
 
 /** What is flown: discs of the shelf as their throws say they fly, or any four numbers. The first is the one that is thrown. */
-export function DiscsCard({ flown, discs, onChange }: DiscsCardProps) {
+export const DiscsCard = memo(function DiscsCard({ flown, discs, onChange }: DiscsCardProps) {
   const [find, setFind] = useState('')
   const put = (i: number, disc: Flown) => onChange({ discs: flown.map((f, j) => (j === i ? disc : f)) })
   const words = find.trim().toLowerCase()
@@ -120,7 +120,7 @@ export function DiscsCard({ flown, discs, onChange }: DiscsCardProps) {
       )}
     </Card>
   )
-}
+})
 
 const roundedNumbers = (n: Record<(typeof NUMBERS)[number], number>) => {
   const to = (v: number) => Math.round(v * 10) / 10 + 0

@@ -1,6 +1,6 @@
 import { clsx } from 'clsx'
 import { Link2 } from 'lucide-react'
-import { Fragment } from 'react'
+import { Fragment, useCallback } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Angles } from '../../../core/lab/angles.ts'
@@ -66,6 +66,13 @@ export default function Lab() {
   useHotkeys('f', () => void search.run())
 
   const land = (at: Place) => first && change({ throw: throwTo(first, at) })
+  const launch = useCallback(
+    (deg: number) =>
+      change((now) => ({
+        throw: { ...now.throw, launchDeg: clamp(Math.round(2 * deg) / 2, LAB_RANGE.launchDeg) },
+      })),
+    [change],
+  )
   const move = (place: number, o: LabObstacle) =>
     change((now) => ({ obstacles: now.obstacles.map((was, i) => (i === place ? onField(o) : was)) }))
   const copy = async () => {
@@ -173,11 +180,7 @@ export default function Lab() {
                 atS={playing.atS}
                 reach={reach.down}
                 launchDeg={setup.throw.launchDeg}
-                onLaunch={(deg) =>
-                  change((now) => ({
-                    throw: { ...now.throw, launchDeg: clamp(Math.round(2 * deg) / 2, LAB_RANGE.launchDeg) },
-                  }))
-                }
+                onLaunch={launch}
               />
             </View>
             <View label="From behind the tee" words="As you see it from behind the tee">

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { ReactNode } from 'react'
 import { LAB_RANGE } from '../../../contract/lab.ts'
 import type { LabSetup, Thrown, Weather } from '../../../contract/lab.ts'
@@ -22,7 +23,7 @@ interface ThrowingProps {
 }
 
 /** How it is thrown, and in what: pulled on six pictures, with the exact figures below them. */
-export function Throwing({ setup, onChange }: ThrowingProps) {
+export const Throwing = memo(function Throwing({ setup, onChange }: ThrowingProps) {
   const { throw: t, weather, fade } = setup
   const units = useUnits()
   const { throwers = [] } = useThrowers()
@@ -151,7 +152,7 @@ export function Throwing({ setup, onChange }: ThrowingProps) {
       )}
     </Card>
   )
-}
+})
 
 /** A picture that is pulled, how it is seen, and what it says now. */
 const Picture = ({ seen, words, children }: { seen: string; words: string; children: ReactNode }) => (
