@@ -41,6 +41,17 @@ async function write(page: Page, name: string, words: string): Promise<void> {
   await page.keyboard.type(words)
 }
 
+/** Starts a review and opens it on another device as well. */
+async function onTwoDevices(page: Page, browser: Browser): Promise<Page> {
+  await startReview(page)
+  await stored(page, 'What is still open')
+  await stored(page, '"disclosure"')
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(page.url())
+  await expect(section(other, 'Verdict')).toBeVisible()
+  return other
+}
+
 async function handedOut(page: Page, button: string): Promise<Download> {
   const download = page.waitForEvent('download')
   await page.getByRole('region', { name: 'Hand it out' }).getByRole('button', { name: button }).click()
@@ -465,12 +476,7 @@ test('without the server one goes on writing; two devices that write one section
   page,
   browser,
 }) => {
-  await startReview(page)
-  await stored(page, 'What is still open')
-  await stored(page, '"disclosure"')
-  const other = await (await browser.newContext()).newPage()
-  await other.goto(page.url())
-  await expect(section(other, 'Verdict')).toBeVisible()
+  const other = await onTwoDevices(page, browser)
   await page.context().setOffline(true)
   await write(page, 'Verdict', 'Written in the field. ')
   await page.waitForTimeout(800)
@@ -494,12 +500,7 @@ test('what is typed on while another device’s words arrive is kept beside them
   page,
   browser,
 }) => {
-  await startReview(page)
-  await stored(page, 'What is still open')
-  await stored(page, '"disclosure"')
-  const other = await (await browser.newContext()).newPage()
-  await other.goto(page.url())
-  await expect(section(other, 'Verdict')).toBeVisible()
+  const other = await onTwoDevices(page, browser)
   await section(page, 'Verdict').click()
   await page.keyboard.press('ControlOrMeta+Home')
   const words =

@@ -1,8 +1,7 @@
 import { randomLcg, randomUniform } from 'd3'
 import { expect } from 'chai'
 import type { Answer, Truth } from '../../../core/drill/question.ts'
-import { FIRST_LEVEL, levelAfter } from '../../../core/drill/staircase.ts'
-import { kindsSoFar, surenessOf } from '../../../core/drill/sureness.ts'
+import { surenessOf } from '../../../core/drill/sureness.ts'
 import { surenessWords } from '../../../core/drill/words.ts'
 
 interface Claim {
@@ -76,17 +75,5 @@ describe('how sure somebody is', () => {
     })
     for (const which of [0, 1])
       expect(found.filter((f) => f[which]!.some((s) => s.isSure)).length / 40, String(which)).greaterThan(0.7)
-  })
-})
-
-describe('kinds of questions so far', () => {
-  it('say how often each was right, what it earned, and how hard the next is', () => {
-    const answer = (kind: 'angle' | 'nose', right: boolean, points: number) => ({ kind, right, points })
-    const all = [answer('nose', true, 80), answer('angle', true, 60), answer('angle', false, -20)]
-    expect(kindsSoFar(all)).deep.equal([
-      { kind: 'angle', answers: 2, right: 0.5, points: 20, level: levelAfter([true, false]) },
-      { kind: 'nose', answers: 1, right: 1, points: 80, level: levelAfter([true]) },
-    ])
-    expect(kindsSoFar(all)[1]!.level).greaterThan(FIRST_LEVEL)
   })
 })

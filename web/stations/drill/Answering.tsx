@@ -8,6 +8,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { DiscOnEdge } from '../../parts/Disc.tsx'
 import { EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
+import { useWidth } from '../../strip/useWidth.ts'
 import { CallBand } from './CallBand.tsx'
 
 /** A call while it is being made: a middle and how far about it, or an option and how sure. */
@@ -159,6 +160,14 @@ function Pull({ label, shown, onPull, ...range }: PullProps) {
 }
 
 const FIELD = { down: 130, left: 32, right: 32 }
+/** As high as the field is drawn: no more than what there is to see takes, px. */
+const HIGHEST = 280
+const AROUND = { along: 28, across: 38 }
+const heightFor = (width: number) =>
+  Math.min(
+    HIGHEST,
+    AROUND.across + ((FIELD.left + FIELD.right) * Math.max(0, width - AROUND.along)) / FIELD.down,
+  )
 
 /** Where it will land, on the field: tapped, dragged, or moved by arrow keys; and where it did. */
 function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
@@ -172,28 +181,31 @@ function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
   const spot = (p: Call['at']) => ({ down: p.downM, left: sign * p.sideM })
   const { truth } = question
   const flight = isTold ? (question.recorded?.flight ?? flightOf(question.flights[0]!)) : undefined
+  const { box, width } = useWidth()
   return (
-    <Strip
-      reach={FIELD}
-      fade={fade}
-      height={220}
-      label={isTold ? 'The field from above: where it landed' : 'The field from above: where will it land?'}
-      {...(!isTold && {
-        onPoint: ({ down, left }) => onCall({ at: { downM: down, sideM: sign * left } }),
-        onKeyDown: key,
-      })}
-    >
-      {flight && (
-        <Flight
-          path={flight.downM.map((downM, i) => spot({ downM, sideM: flight.sideM[i]! }))}
-          hue="var(--accent)"
-        />
-      )}
-      <Ring {...spot(call.at)} radiusM={call.radiusM} />
-      {isTold && truth.kind === 'circle' && (
-        <EndLabels ends={[{ at: spot(truth.at), hue: 'var(--accent)', words: 'it landed here' }]} />
-      )}
-    </Strip>
+    <div ref={box}>
+      <Strip
+        reach={FIELD}
+        fade={fade}
+        height={heightFor(width)}
+        label={isTold ? 'The field from above: where it landed' : 'The field from above: where will it land?'}
+        {...(!isTold && {
+          onPoint: ({ down, left }) => onCall({ at: { downM: down, sideM: sign * left } }),
+          onKeyDown: key,
+        })}
+      >
+        {flight && (
+          <Flight
+            path={flight.downM.map((downM, i) => spot({ downM, sideM: flight.sideM[i]! }))}
+            hue="var(--accent)"
+          />
+        )}
+        <Ring {...spot(call.at)} radiusM={call.radiusM} />
+        {isTold && truth.kind === 'circle' && (
+          <EndLabels ends={[{ at: spot(truth.at), hue: 'var(--accent)', words: 'it landed here' }]} />
+        )}
+      </Strip>
+    </div>
   )
 }
 function Ring({ down, left, radiusM }: { down: number; left: number; radiusM: number }) {

@@ -95,7 +95,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
           obstacles={[]}
           atS={answer ? undefined : (playing.atS ?? 0)}
           fade={fade}
-          height={320}
+          height={question.kind === 'landing' ? 200 : 320}
           discPx={20}
           {...(!answer && { untilS: playing.atS ?? 0 })}
         />

@@ -22,6 +22,7 @@ import { askAngles } from '../../workers/lab.ts'
 import type { FlownCloud } from '../../workers/lab.ts'
 import { Beside } from './Beside.tsx'
 import { Compared } from './Compared.tsx'
+import { clamp } from './dials.tsx'
 import { DiscsCard } from './Discs.tsx'
 import { FindThrow, useSearch } from './FindThrow.tsx'
 import { FromAbove } from '../../flown/FromAbove.tsx'
@@ -33,8 +34,6 @@ import { useDiscs } from '../../flown/useDiscs.ts'
 import { useFlown } from '../../flown/useFlown.ts'
 import { useSetup } from './useSetup.ts'
 import { chanceWords, comesDownWords, doesIt, landsWords } from '../../flown/words.ts'
-
-const clamp = (v: number, [low, high]: readonly [number, number]) => Math.max(low, Math.min(high, v))
 
 /** More things on the field than that are listed under it, where there is more room. */
 const FEW = 3
