@@ -1,8 +1,12 @@
 import fs from 'node:fs'
 import path from 'node:path'
 import { ownThrows } from '../demo/away.ts'
-import { restorePackage } from '../server/custody/restore.ts'
+import { Copies } from '../server/custody/copies.ts'
+import type { CopiesOptions } from '../server/custody/copies.ts'
 import { withPackage, writeWhole } from '../server/custody/file.ts'
+import { ofEverything } from '../server/custody/kind.ts'
+import { restorePackage } from '../server/custody/restore.ts'
+import { standingOf } from '../server/custody/standing.ts'
 import type { Told } from '../server/custody/write.ts'
 import { BadPackage } from '../server/custody/zip.ts'
 import { openDatabase } from '../server/store/database.ts'
@@ -78,13 +82,18 @@ export async function backup(
   }
 }
 
-/** Puts what a file holds in the place of everything. */
+/**
+ * Puts what a file holds in the place of everything, once what is there has been copied.
+ *
+ * @param kept where copies are
+ */
 export async function restore(
   args: readonly string[],
   from: string,
   url: () => Promise<string>,
   say: Say,
-  signal?: AbortSignal,
+  signal: AbortSignal | undefined,
+  kept: CopiesOptions,
 ): Promise<void> {
   const file = fileOf(args, from, USAGE.restore)
   if (!fs.existsSync(file)) throw new Trouble(`There is no file ${file}.`)
@@ -92,13 +101,26 @@ export async function restore(
     const told = tenths(say)
     await withPackage(file, { told, signal }, (pack) =>
       withDatabase(url, async ({ db, pool }) => {
+        ofEverything(pack)
         const own = await ownThrows(db)
         if (own > 0 && !args.includes('--yes'))
           throw new Trouble(
             `The database holds ${own} throws of your own, and a restore puts others in their place. Back them up first, then add --yes.`,
           )
-        const done = await restorePackage(pool, pack, { told, signal })
-        say(`Restored from ${file}: ${done.throws} throws, ${done.trials} trials, ${done.discs} discs.`)
+        const otherwise = await standingOf(pool, pack)
+        const copies = new Copies(pool, kept)
+        const before = await copies.make('before a restore', told, signal)
+        try {
+          const done = await restorePackage(pool, pack, { told, signal })
+          say(`Restored from ${file}: ${done.throws} throws, ${done.trials} trials, ${done.discs} discs.`)
+        } catch (e) {
+          await copies.takeAway(before.name)
+          throw e
+        }
+        say(`What was here before is ${path.join(kept.folder, before.name)}.`)
+        for (const { name, here, there } of otherwise)
+          say(`Stays as it is here: ${name}, ${here} (in the file: ${there}).`)
+        if (otherwise.length > 0) say('Settings, Data restores a file with those of the file, one by one.')
       }),
     )
   } catch (e) {

@@ -54,5 +54,22 @@ export const Custody = z.object({
 })
 export type Custody = z.infer<typeof Custody>
 
+/**
+ * What of who may do what, or of what is public, a package says otherwise than it stands here. It stays as it is here, unless an
+ * owner asks for it.
+ */
+export const Standing = z.object({
+  id: Id,
+  what: oneOf(['person', 'page'] as const),
+  name: z.string(),
+  /** A role, “removed”, “public” or “not public”. */
+  here: z.string(),
+  there: z.string(),
+})
+export type Standing = z.infer<typeof Standing>
+export const Standings = z.array(Standing)
+/** Ids of what is to stand as in the package. */
+export const Taken = z.object({ take: z.array(Id).max(5000).default([]) })
+
 /** A package that is sent to be restored may be so large, bytes. */
 export const PACKAGE_LIMIT = 4e9

@@ -8,6 +8,7 @@ orSay(ensurePackages)
 const { register } = await import('tsx/esm/api')
 register()
 const { backup, restore, Trouble } = await import('../cli/custody.ts')
+const { copiesOf } = await import('../server/custody/settings.ts')
 
 const [what, ...args] = process.argv.slice(2)
 const data = dataFolder()
@@ -28,7 +29,8 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
 let status = 0
 try {
   const from = process.env.INIT_CWD ?? process.cwd()
-  await (what === 'restore' ? restore : backup)(args, from, url, say, stop.signal)
+  const copies = copiesOf(process.env, path.join(data, 'copies'))
+  await (what === 'restore' ? restore : backup)(args, from, url, say, stop.signal, copies)
 } catch (e) {
   if (!(e instanceof Trouble)) throw e
   say(e.message)

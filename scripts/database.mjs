@@ -150,6 +150,9 @@ export async function startPostgres(
   const data = path.join(folder, 'pgdata')
   const pwFile = path.join(folder, 'password')
   fs.mkdirSync(folder, { recursive: true })
+  // one start at a time: a password aside is one that was killed while it made its cluster
+  for (const name of fs.readdirSync(folder).filter((n) => /^pw-\d+$/.test(n)))
+    fs.rmSync(path.join(folder, name), { force: true })
   const env = { PATH: process.env.PATH, LANG: 'C.UTF-8', LC_ALL: 'C.UTF-8', TZ: 'UTC' }
   const opts = { ...as, cwd: '/', env }
 

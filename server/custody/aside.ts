@@ -7,7 +7,7 @@ import type pg from 'pg'
 import { from as copyFrom } from 'pg-copy-streams'
 import type { Under } from './file.ts'
 import { migrations, statementsIn } from './migrations.ts'
-import { quoted, TABLES } from './tables.ts'
+import { quoted, secretsOf, TABLES } from './tables.ts'
 import type { Told } from './write.ts'
 import { BadPackage } from './zip.ts'
 import type { Package } from './zip.ts'
@@ -15,9 +15,13 @@ import type { Package } from './zip.ts'
 /** Where a package is put together before it takes the place of what is there. */
 export const ASIDE = 'restoring'
 const STAGE = 'stage'
-/** What rows need that travel without their secrets: such a device comes in no more. */
+/**
+ * What rows need that travel without their secrets: such a device comes in no more, and what was published has an address that
+ * nobody is told.
+ */
 const FILLED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   device_keys: { digest: `'restored:' || id`, revoked_at: 'now()' },
+  revisions: { token: `case when published_at is not null then 'restored:' || id end` },
 }
 
 /**
@@ -25,6 +29,7 @@ const FILLED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
  * in one transaction, and one at a time.
  *
  * @param work answers with what came of it, and whether it is to be kept
+ * @param wanted which tables are filled; where only a few are read, the others stay empty
  * @throws BadPackage where its rows break a rule of the database
  */
 export async function withAside<T>(
@@ -32,13 +37,14 @@ export async function withAside<T>(
   pack: Package,
   { told = () => {}, signal }: Under,
   work: (client: pg.ClientBase, told: Told) => Promise<{ readonly came: T; readonly keep: boolean }>,
+  wanted: (table: string) => boolean = () => true,
 ): Promise<T> {
   const client = await pool.connect()
   try {
     await client.query('begin')
     // nobody reads what is half there
     await client.query(`select pg_advisory_xact_lock(hashtextextended('restore', 0))`)
-    await putTogether(client, pack, told, signal)
+    await putTogether(client, pack, wanted, told, signal)
     signal?.throwIfAborted()
     const { came, keep } = await work(client, told)
     await client.query(`drop schema ${ASIDE} cascade`)
@@ -58,6 +64,7 @@ export async function withAside<T>(
 async function putTogether(
   client: pg.ClientBase,
   pack: Package,
+  wanted: (table: string) => boolean,
   told: Told,
   signal?: AbortSignal,
 ): Promise<void> {
@@ -75,7 +82,7 @@ async function putTogether(
   let done = 0
   for (const { name } of TABLES) {
     const resource = pack.resource(`${name}.csv`)
-    if (!resource) continue
+    if (!resource || !wanted(name)) continue
     signal?.throwIfAborted()
     const rows = await fill(client, pack, name, signal).catch((e: unknown) => {
       signal?.throwIfAborted()
@@ -130,12 +137,14 @@ async function fill(
     { signal },
   )
   const typeOf = (name: string) => columns.find((c) => c.name === name)!.type
-  const filled = Object.entries(FILLED[table] ?? {}).filter(([name]) => !header.includes(name))
-  const into = [...header, ...filled.map(([name]) => name)].map(quoted).join(', ')
-  const file = header.find((name) => typeOf(name) === 'bytea')
+  // a package of an earlier day, or one that somebody made up, brings no secrets in either
+  const taken = header.filter((name) => !secretsOf(table).has(name))
+  const filled = Object.entries(FILLED[table] ?? {}).filter(([name]) => columns.some((c) => c.name === name))
+  const into = [...taken, ...filled.map(([name]) => name)].map(quoted).join(', ')
+  const file = taken.find((name) => typeOf(name) === 'bytea')
   const values = (fileAs: string) =>
     [
-      ...header.map((name) => (name === file ? fileAs : castOf(name, typeOf(name)))),
+      ...taken.map((name) => (name === file ? fileAs : castOf(name, typeOf(name)))),
       ...filled.map(([, value]) => value),
     ].join(', ')
   let rows: number

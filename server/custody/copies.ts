@@ -3,7 +3,7 @@ import path from 'node:path'
 import type pg from 'pg'
 import { COPY_WHYS } from '../../contract/custody.ts'
 import type { Copy, CopyWhy } from '../../contract/custody.ts'
-import { writeWhole } from './file.ts'
+import { halfMade, sweep, writeWhole } from './file.ts'
 import { staying } from './thinning.ts'
 import type { Told } from './write.ts'
 import { Package } from './zip.ts'
@@ -88,7 +88,7 @@ export class Copies {
     const file = path.join(this.folder, name)
     try {
       await fs.promises.mkdir(this.folder, { recursive: true, mode: 0o700 })
-      await writeWhole(this.pool, file, { told, signal })
+      await writeWhole(this.pool, file, { told, signal }, halfMade(file))
       this.trouble = null
       await this.#thin()
       return (await this.#copy(name, { at: `${at}Z`, why }))!
@@ -117,8 +117,13 @@ export class Copies {
       void due(ms).catch((e: unknown) => {
         if (!this.#stop.signal.aborted) onError(e)
       })
-    this.#timer = setInterval(() => soon(DAILY_MS), HOUR_MS).unref()
-    soon(HOUR_MS)
+    // what a life before left half-made counts for nothing, and takes room
+    const sweeping = (starting: boolean) => sweep(this.folder, starting).catch(onError)
+    this.#timer = setInterval(() => {
+      void sweeping(false)
+      soon(DAILY_MS)
+    }, HOUR_MS).unref()
+    void sweeping(true).then(() => soon(HOUR_MS))
   }
 
   async stop(): Promise<void> {

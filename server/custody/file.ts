@@ -1,5 +1,7 @@
 import { once } from 'node:events'
 import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
 import type pg from 'pg'
 import { writePackage } from './write.ts'
 import type { Told } from './write.ts'
@@ -34,10 +36,15 @@ export async function withPackage<T>(
  * Writes everything into a file: aside, and under its name once it has been read back and is whole. Nothing is left of one
  * that is not.
  *
+ * @param aside what it is called until then
  * @returns how many throws it holds
  */
-export async function writeWhole(pool: pg.Pool, file: string, under: Under): Promise<number> {
-  const aside = `${file}.part`
+export async function writeWhole(
+  pool: pg.Pool,
+  file: string,
+  under: Under,
+  aside = `${file}.part`,
+): Promise<number> {
   try {
     const out = fs.createWriteStream(aside, { mode: 0o600 })
     await once(out, 'open')
@@ -47,5 +54,41 @@ export async function writeWhole(pool: pg.Pool, file: string, under: Under): Pro
     return throws
   } finally {
     await fs.promises.rm(aside, { force: true })
+  }
+}
+
+/** What a half-made file is called: by whom it is made, so that others know whether it is still being made. */
+export const halfMade = (name: string): string => `${name}.${os.hostname()}-${process.pid}.part`
+const HALF_MADE = /\.([^/]*)-(\d+)\.part$/
+/** A half-made file of which nobody knows who makes it is left behind when nothing has come to it for so long, ms. */
+const LEFT_MS = 3_600_000
+
+const isAlive = (pid: number): boolean => {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (e) {
+    return (e as NodeJS.ErrnoException).code === 'EPERM'
+  }
+}
+
+/**
+ * Lets go of half-made files in a folder that nobody is making any more.
+ *
+ * @param starting whether this process has only begun, and makes none itself: one of its number is an earlier one’s
+ */
+export async function sweep(folder: string, starting: boolean): Promise<void> {
+  const names = await fs.promises.readdir(folder).catch(() => [])
+  for (const name of names.filter((n) => n.endsWith('.part'))) {
+    const file = path.join(folder, name)
+    const [, host, pid] = name.match(HALF_MADE) ?? []
+    const made = await fs.promises.stat(file).catch(() => undefined)
+    const left =
+      host === os.hostname()
+        ? Number(pid) === process.pid
+          ? starting
+          : !isAlive(Number(pid))
+        : made !== undefined && Date.now() - made.mtimeMs > LEFT_MS
+    if (left) await fs.promises.rm(file, { force: true })
   }
 }

@@ -113,7 +113,12 @@ async function becomeOne(
 }
 
 /** A name like another that nothing here or in the package has. */
-async function freeName(client: pg.ClientBase, table: string, column: string, name: string): Promise<string> {
+export async function freeName(
+  client: pg.ClientBase,
+  table: string,
+  column: string,
+  name: string,
+): Promise<string> {
   for (let n = 2; ; n++) {
     const free = `${name.slice(0, 110)} (${n})`
     const taken = await client.query(

@@ -1,10 +1,12 @@
 import type pg from 'pg'
 import { ASIDE, columnsOf, withAside } from './aside.ts'
 import type { Under } from './file.ts'
+import { ofEverything } from './kind.ts'
+import { keepPublic, notePublic, replaceCrew } from './standing.ts'
 import { quoted, TABLES, WORKED_OUT } from './tables.ts'
 import type { Package } from './zip.ts'
 
-/** Tables whose rows stay beside those of a package: who can come in here goes on coming in. */
+/** Tables whose rows stay as they are here: who can come in goes on coming in, as what they are here. */
 const CREW = ['people', 'device_keys']
 
 /** What was restored, in rows of what people count. */
@@ -14,61 +16,55 @@ export interface Restored {
   readonly discs: number
 }
 
+/** Who restores, and what an owner asks for beyond the data. */
+export interface Asked {
+  /** Ids of people and of revisions that stand as in the package: see {@link Standing}. */
+  readonly take?: readonly string[]
+  readonly byId?: string
+  /** Told in the transaction itself: what it writes stands if, and only if, all of it does. */
+  readonly committing?: (client: pg.ClientBase, came: Restored) => Promise<void>
+}
+
 /**
  * Puts what a package holds in the place of what the database holds: all of it, or nothing. The package may be of any
- * released schema.
+ * released schema. Who may do what, and what is public, stays as it is here.
  *
- * @throws BadPackage where its rows break a rule of the database
+ * @throws BadPackage where it holds one trial, or its rows break a rule of the database
  */
-export const restorePackage = (pool: pg.Pool, pack: Package, under: Under = {}): Promise<Restored> =>
-  withAside(pool, pack, under, async (client, told) => {
+export const restorePackage = async (
+  pool: pg.Pool,
+  pack: Package,
+  under: Under = {},
+  { take = [], byId, committing }: Asked = {},
+): Promise<Restored> =>
+  withAside(pool, ofEverything(pack), under, async (client, told) => {
     told({ stage: 'putting in place', done: 0, total: 1 })
-    await replace(client)
+    await replace(client, take, byId)
     const { rows } = await client.query<Restored>(
       `select (select count(*)::int from public.throws where taken_back_at is null) as throws,
               (select count(*)::int from public.trials) as trials, (select count(*)::int from public.discs) as discs`,
     )
+    await committing?.(client, rows[0]!)
     return { came: rows[0]!, keep: true }
   })
 
 /** Puts what was put together in the place of what is there. */
-async function replace(client: pg.ClientBase): Promise<void> {
+async function replace(
+  client: pg.ClientBase,
+  take: readonly string[],
+  byId: string | undefined,
+): Promise<void> {
+  await notePublic(client)
   const names = TABLES.map((t) => t.name).filter((name) => !CREW.includes(name))
   await client.query(
     `truncate ${[...names, ...WORKED_OUT].map((name) => `public.${quoted(name)}`).join(', ')}`,
   )
-  await replaceCrew(client)
+  await replaceCrew(client, take, byId)
   for (const name of names) {
     const columns = await columnsOf(client, name)
     await client.query(
       `insert into public.${quoted(name)} (${columns}) select ${columns} from ${ASIDE}.${quoted(name)}`,
     )
   }
-}
-
-/**
- * People of the package come as they were there. Whoever can come in here stays beside them, under a name that tells them
- * apart; whoever cannot, and is not of the package, goes.
- */
-async function replaceCrew(client: pg.ClientBase): Promise<void> {
-  const comesIn = `(p.passphrase is not null or exists (
-    select 1 from public.device_keys k where k.person_id = p.id and k.revoked_at is null))`
-  const goes = `select p.id from public.people p where not ${comesIn} and p.id not in (select id from ${ASIDE}.people)`
-  await client.query(`delete from public.passes where person_id in (${goes}) or made_by_id in (${goes})`)
-  await client.query(`delete from public.device_keys where person_id in (${goes})`)
-  await client.query(`delete from public.people where id in (${goes})`)
-  await client.query(
-    `update public.people p set name = left(p.name, 100) || ' (' || left(p.id::text, 8) || ')'
-     where exists (select 1 from ${ASIDE}.people r where lower(r.name) = lower(p.name) and r.id <> p.id)`,
-  )
-  await client.query(
-    `insert into public.people (id, name, role, removed_at, created_at)
-     select id, name, role, removed_at, created_at from ${ASIDE}.people
-     on conflict (id) do update set name = excluded.name, role = excluded.role, removed_at = excluded.removed_at,
-       created_at = excluded.created_at`,
-  )
-  await client.query(
-    `insert into public.device_keys select * from ${ASIDE}.device_keys r
-     where not exists (select 1 from public.device_keys k where k.id = r.id)`,
-  )
+  await keepPublic(client, take)
 }

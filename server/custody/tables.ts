@@ -8,11 +8,16 @@ const STAYS = new Set<PgTable>([
   ...[schema.ratings, schema.cards, schema.unweighed, schema.shelfState, schema.weighedDays],
   ...[schema.passes, schema.attempts, schema.errands, schema.hands],
 ])
-/** Columns by which somebody comes in, and what of a device is of the moment. */
+/** Columns by which somebody comes in or reads what is published, and what of a device is of the moment. */
 const SECRET = new Map<PgTable, ReadonlySet<string>>([
   [schema.people, new Set(['passphrase'])],
   [schema.deviceKeys, new Set(['digest', 'seen_at', 'revoked_at'])],
+  [schema.revisions, new Set(['token'])],
 ])
+
+/** Columns of a table, by their names, that never travel; packages of an earlier day may hold some all the same. */
+export const secretsOf = (table: string): ReadonlySet<string> =>
+  [...SECRET].find(([t]) => getTableName(t) === table)?.[1] ?? new Set()
 
 /** A column as it travels in a CSV file. */
 export interface TravellingColumn {

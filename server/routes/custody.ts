@@ -5,19 +5,24 @@ import { PassThrough, Transform } from 'node:stream'
 import type Router from '@koa/router'
 import { eq, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
-import { PACKAGE_LIMIT } from '../../contract/custody.ts'
+import { PACKAGE_LIMIT, Taken } from '../../contract/custody.ts'
 import type { Custody } from '../../contract/custody.ts'
 import { Id } from '../../contract/shelf.ts'
 import type { Copies } from '../custody/copies.ts'
 import { throwsWords, troubleOf } from '../custody/words.ts'
-import { withPackage } from '../custody/file.ts'
+import { halfMade, withPackage } from '../custody/file.ts'
+import { ofEverything } from '../custody/kind.ts'
 import { mergePackage } from '../custody/merge.ts'
 import type { Merged } from '../custody/merge.ts'
 import { restorePackage } from '../custody/restore.ts'
+import type { Restored } from '../custody/restore.ts'
+import { standingOf } from '../custody/standing.ts'
 import { rowsOfTrial } from '../custody/trialRows.ts'
 import { writePackage } from '../custody/write.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
+import { whoOf } from '../middleware/who.ts'
 import type { Connection } from '../store/database.ts'
+import { BadPackage, Package } from '../custody/zip.ts'
 import { trials } from '../store/schema.ts'
 import type { Works } from '../work/works.ts'
 import { fileName } from './router.ts'
@@ -111,16 +116,40 @@ export function custodyRoutes(
   })
 
   /** Restores a package; what is there is copied before, so that it can be had back. */
-  const restoring = (file: string, done: () => void = () => {}) =>
+  const restoring = (ctx: Ctx, file: string, take: readonly string[], done: () => void = () => {}) =>
     errands.begin(
       'restore',
-      async (told, signal) => {
+      async (told, signal, errandId) => {
         try {
           return await withPackage(file, { told, signal }, async (pack) => {
+            ofEverything(pack)
             const before = await copies.make('before a restore', told, signal)
-            const { throws, trials, discs } = await restorePackage(pool, pack, { told, signal })
-            works.touchAll()
-            return `Restored: ${throwsWords(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
+            const said = ({ throws, trials, discs }: Restored) =>
+              `Restored: ${throwsWords(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
+            try {
+              const came = await restorePackage(
+                pool,
+                pack,
+                { told, signal },
+                {
+                  take,
+                  byId: whoOf(ctx)!.person.id,
+                  // a server that is killed right after has done it, and says so when it is back
+                  committing: async (client, restored) => {
+                    await client.query(`update public.errands set state = 'done', said = $2 where id = $1`, [
+                      errandId,
+                      said(restored),
+                    ])
+                  },
+                },
+              )
+              works.touchAll()
+              return said(came)
+            } catch (e) {
+              // nothing was changed: what is here needs no copy of itself
+              await copies.takeAway(before.name)
+              throw e
+            }
           })
         } finally {
           done()
@@ -129,14 +158,37 @@ export function custodyRoutes(
       troubleOf,
     )
   router.post('/api/copies/:name/restore', async (ctx: Ctx) => {
-    ctx.body = await restoring(copyAt(ctx).file)
+    ctx.body = await restoring(ctx, copyAt(ctx).file, parse(Taken, ctx.request.body ?? {}).take)
+  })
+  /** What a package says otherwise of who may do what and of what is public. */
+  const standing = async (file: string) => {
+    try {
+      const pack = await Package.open(file)
+      try {
+        return await standingOf(pool, pack)
+      } finally {
+        pack.close()
+      }
+    } catch (e) {
+      if (e instanceof BadPackage)
+        throw new Refusal(
+          422,
+          'Not a package that can be restored',
+          e.message,
+          e.problems.map((message) => ({ path: '', message })),
+        )
+      throw e
+    }
+  }
+  router.get('/api/copies/:name/standing', async (ctx: Ctx) => {
+    ctx.body = await standing(copyAt(ctx).file)
   })
   /** Takes a package that is sent, into a file of its own. */
   async function taken(ctx: Ctx): Promise<{ file: string; drop: () => void }> {
     if (!ctx.is('application/zip'))
       throw new Refusal(415, 'Unknown kind of content', 'Send the package as application/zip.')
     await fs.promises.mkdir(copies.folder, { recursive: true, mode: 0o700 })
-    const file = path.join(copies.folder, `sent-${newId()}.part`)
+    const file = path.join(copies.folder, halfMade(`sent-${newId()}`))
     const drop = () => fs.rmSync(file, { force: true })
     let bytes = 0
     const limited = new Transform({
@@ -161,8 +213,17 @@ export function custodyRoutes(
     return { file, drop }
   }
   router.post('/api/restore', async (ctx: Ctx) => {
+    const { take } = parse(Taken, { take: [ctx.query['take'] ?? []].flat() })
     const { file, drop } = await taken(ctx)
-    ctx.body = await restoring(file, drop)
+    ctx.body = await restoring(ctx, file, take, drop)
+  })
+  router.post('/api/standing', async (ctx: Ctx) => {
+    const { file, drop } = await taken(ctx)
+    try {
+      ctx.body = await standing(file)
+    } finally {
+      drop()
+    }
   })
   router.post('/api/merge', async (ctx: Ctx) => {
     const store = ctx.query['store'] === '1'

@@ -84,6 +84,8 @@ export const NEEDS: Readonly<Record<string, Need>> = {
   'GET /api/copies/:name': 'owner',
   'DELETE /api/copies/:name': 'owner',
   'POST /api/copies/:name/restore': 'owner',
+  'GET /api/copies/:name/standing': 'owner',
+  'POST /api/standing': 'owner',
   'POST /api/restore': 'owner',
   'POST /api/merge': 'owner',
   'GET /api/trials/:id/package': 'reader',

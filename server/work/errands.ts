@@ -26,8 +26,8 @@ export interface Trouble {
   readonly problems?: readonly string[]
 }
 
-/** What an errand does; answers with what came of it. */
-type Work = (told: Told, signal: AbortSignal) => Promise<string | Trouble>
+/** What an errand does; answers with what came of it. Its id is for what notes its own end in the same transaction. */
+type Work = (told: Told, signal: AbortSignal, errandId: string) => Promise<string | Trouble>
 const CANCELLED = { state: 'cancelled', said: 'Cancelled; nothing was changed.' } as const
 
 /** Long work that somebody asked for. How far it is stands in the database: any instance tells it, any instance cancels it. */
@@ -151,7 +151,7 @@ export class Errands {
     const told: Told = (progress) => void (at = { ...progress })
     let ended: Partial<typeof errands.$inferInsert>
     try {
-      const came = await work(told, stop.signal)
+      const came = await work(told, stop.signal, id)
       ended = { state: 'done', ...(typeof came === 'string' ? { said: came } : came) }
     } catch (e) {
       const { said, problems = [] } = trouble(e)

@@ -12,13 +12,15 @@ import { loadDemo } from '../../demo/load.ts'
 import { withPackage } from '../../server/custody/file.ts'
 import { migrations, statementsIn } from '../../server/custody/migrations.ts'
 import { restorePackage } from '../../server/custody/restore.ts'
+import { standingOf } from '../../server/custody/standing.ts'
 import { TABLES } from '../../server/custody/tables.ts'
 import { writePackage } from '../../server/custody/write.ts'
 import type { Progress } from '../../server/custody/write.ts'
 import { BadPackage, Package } from '../../server/custody/zip.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import type { Connection } from '../../server/store/database.ts'
-import { admit, firstOwner, readMembers } from '../../server/store/crew.ts'
+import { admit, changeMember, firstOwner, readMembers, whoHolds } from '../../server/store/crew.ts'
+import { freeze, publish } from '../../server/store/reviews.ts'
 import { testDatabase } from './server.ts'
 
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-custody-'))
@@ -285,7 +287,7 @@ describe('a package of everything', () => {
     expect(demo.pool.totalCount).to.equal(demo.pool.idleCount)
   })
 
-  it('people of the package come as they were; who can come in here goes on coming in', async () => {
+  it('who may do what stays as it is here; whoever is of the package alone comes by name, and comes in no more', async () => {
     const [from, to] = [await demoDatabase(), await openDatabase(await testDatabase())]
     try {
       const there = await firstOwner(from.db)
@@ -295,8 +297,10 @@ describe('a package of everything', () => {
       const token = await admit(to.db, here.id, 'phone here')
       await restored(to, await packed(from))
       const members = await readMembers(to.db)
-      expect(members.map((m) => m.id).sort()).to.deep.equal([there.id, here.id].sort())
-      expect(new Set(members.map((m) => m.name)).size).to.equal(2)
+      expect(members.map((m) => [m.id, m.name, m.role, m.removedAt !== null])).to.have.deep.members([
+        [here.id, 'Owner', 'owner', false],
+        [there.id, 'Owner (2)', 'reader', true],
+      ])
       const keys = await to.db.execute<{ name: string; revoked: boolean }>(
         sql`select name, revoked_at is not null as revoked from device_keys order by name`,
       )
@@ -305,10 +309,125 @@ describe('a package of everything', () => {
         { name: 'phone here', revoked: false },
         { name: 'phone there', revoked: true },
       ])
-      expect(token).to.be.a('string')
+      expect((await whoHolds(to.db, token))?.person.role).to.equal('owner')
     } finally {
       await Promise.all([from.close(), to.close()])
     }
+  })
+
+  describe('restored after people were removed and pages taken back', () => {
+    let it_: Connection
+    let file: string
+    let ids: { owner: string; orla: string; bryn: string; page: string }
+    const standings = () => withPackage(file, {}, (pack) => standingOf(it_.pool, pack))
+    const rolesNow = async () =>
+      Object.fromEntries(
+        (await readMembers(it_.db)).map((m) => [m.name, m.removedAt === null ? m.role : 'removed']),
+      )
+    const tokens = async () =>
+      (
+        await it_.db.execute<{ token: string | null }>(sql`select token from revisions order by number`)
+      ).rows.map((r) => r.token)
+
+    beforeEach(async () => {
+      it_ = await demoDatabase()
+      const { db } = it_
+      const owner = await firstOwner(db)
+      ids = { owner: owner.id, orla: newId(), bryn: newId(), page: newId() }
+      await db.execute(sql`insert into people (id, name, role, passphrase) values
+        (${ids.orla}, 'Orla', 'owner', 'scrypt$orla'), (${ids.bryn}, 'Bryn', 'scribe', 'scrypt$bryn')`)
+      await admit(db, owner.id, 'own phone')
+      const review = newId()
+      await db.execute(
+        sql`insert into reviews (id, title, trial_ids, listed) values (${review}, 'Loam', array[]::uuid[], true)`,
+      )
+      for (const [id, number] of [
+        [ids.page, 1],
+        [newId(), 2],
+      ] as const)
+        await freeze(
+          db,
+          id,
+          { reviewId: review, note: `revision ${number}`, method: '1' },
+          Buffer.from(`<p>${number}`),
+        )
+      await publish(db, ids.page, true)
+      file = await packed(it_)
+      // what has happened since
+      await changeMember(db, ids.orla, { role: 'owner', removed: true })
+      await changeMember(db, ids.bryn, { role: 'owner', removed: false })
+      await publish(db, ids.page, false)
+    })
+    afterEach(async () => it_.close())
+
+    it('changes nobody’s rights and publishes nothing again', async () => {
+      const before = await rolesNow()
+      await restored(it_, file)
+      expect(await rolesNow()).to.deep.equal(before)
+      expect(before).to.deep.equal({ Owner: 'owner', Orla: 'removed', Bryn: 'owner' })
+      expect(await tokens()).to.deep.equal([null, null])
+    })
+
+    it('says what stays as it is here, and takes what an owner asks for, one by one', async () => {
+      const said = await standings()
+      expect(said.map(({ what, name, here, there }) => [what, name, here, there])).to.deep.equal([
+        ['person', 'Bryn', 'owner', 'scribe'],
+        ['person', 'Orla', 'removed', 'owner'],
+        ['page', 'Loam, revision 1', 'not public', 'public'],
+      ])
+      const take = [ids.bryn, ids.page]
+      await withPackage(file, {}, (pack) => restorePackage(it_.pool, pack, {}, { take, byId: ids.owner }))
+      expect(await rolesNow()).to.deep.equal({ Owner: 'owner', Orla: 'removed', Bryn: 'scribe' })
+      const [first, second] = await tokens()
+      expect(first).to.match(/^[\w-]{32}$/)
+      expect(second).to.equal(null)
+      expect((await standings()).map((s) => s.name)).to.deep.equal(['Orla'])
+    })
+
+    it('what is public here stays so under its address, where it is the same page', async () => {
+      await publish(it_.db, ids.page, true)
+      const [address] = await tokens()
+      await restored(it_, file)
+      expect(await tokens()).to.deep.equal([address, null])
+      // a page of the same number that says something else is another page
+      await it_.db.execute(sql`update revisions set page = 'another' where id = ${ids.page}`)
+      await restored(it_, file)
+      expect(await tokens()).to.deep.equal([null, null])
+    })
+
+    it('leaves whoever restores an owner, or changes nothing', async () => {
+      await changeMember(it_.db, ids.bryn, { role: 'owner', removed: false })
+      const e = await withPackage(file, {}, (pack) =>
+        restorePackage(it_.pool, pack, {}, { take: [ids.bryn], byId: ids.bryn }),
+      ).catch((x: unknown) => x as BadPackage)
+      expect(e).to.be.instanceOf(BadPackage)
+      expect((e as BadPackage).message).to.include('stays an owner')
+      expect((await rolesNow())['Bryn']).to.equal('owner')
+    })
+
+    it('no address travels: neither in a package, nor out of one somebody made up', async () => {
+      await publish(it_.db, ids.page, true)
+      const [address] = await tokens()
+      const files = unzipSync(fs.readFileSync(await packed(it_)))
+      for (const [name, bytes] of Object.entries(files))
+        expect(Buffer.from(bytes).toString('utf8'), name).to.not.include(address)
+      rehashed(files, 'revisions.csv', (t) =>
+        t
+          .trimEnd()
+          .split('\n')
+          .map((line, i) => (i === 0 ? `${line},token` : `${line},chosen-by-somebody-${i}`))
+          .join('\n'),
+      )
+      fs.writeFileSync(fileIn('made-up.zip'), zipSync(files))
+      const to = await openDatabase(await testDatabase())
+      try {
+        await restored(to, fileIn('made-up.zip'))
+        const { rows } = await to.db.execute<{ token: string | null }>(sql`select token from revisions`)
+        expect(rows.map((r) => r.token)).to.deep.equal([null, null])
+      } finally {
+        await to.close()
+      }
+    })
   })
 })
 

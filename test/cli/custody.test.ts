@@ -5,18 +5,23 @@ import path from 'node:path'
 import { expect } from 'chai'
 import { sql } from 'drizzle-orm'
 import { loadDemo } from '../../demo/load.ts'
+import { rowsOfTrial } from '../../server/custody/trialRows.ts'
+import { writePackage } from '../../server/custody/write.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import { testDatabase } from '../api/server.ts'
 
 const ROOT = path.resolve(import.meta.dirname, '../..')
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-backup-'))
-after(() => fs.rmSync(folder, { recursive: true, force: true }))
+const copies = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-copies-'))
+after(() => {
+  for (const made of [folder, copies]) fs.rmSync(made, { recursive: true, force: true })
+})
 
 /** Types a command, and waits for its end beside the server of the tests. */
 function typed(url: string, ...args: string[]): Promise<{ status: number; said: string }> {
   const child = spawn(process.execPath, [path.join(ROOT, 'scripts/custody.mjs'), ...args], {
     cwd: ROOT,
-    env: { ...process.env, DATABASE_URL: url, INIT_CWD: folder },
+    env: { ...process.env, DATABASE_URL: url, INIT_CWD: folder, VEER_COPIES: copies },
     stdio: ['ignore', 'ignore', 'pipe'],
   })
   let said = ''
@@ -64,8 +69,34 @@ describe('npm run backup and npm run restore', function () {
     const asked = await typed(own, 'restore', 'all.zip')
     expect(asked.status).to.equal(2)
     expect(asked.said).to.match(/holds 3 throws of your own.*add --yes/)
+    const kept = () => fs.readdirSync(copies).length
+    const before = kept()
     const sure = await typed(own, 'restore', 'all.zip', '--yes')
     expect(sure.status, sure.said).to.equal(0)
+    // and what was there can be had back
+    const [, name] = sure.said.match(/What was here before is .*\/(veer-line-\S+\.zip)\./) ?? []
+    expect(kept()).to.equal(before + 1)
+    const back = await typed(own, 'restore', path.join(copies, name!), '--yes')
+    expect(back.status, back.said).to.equal(0)
+    expect(back.said).to.include(`${await throwsIn(own)} throws`)
+  })
+
+  it('put no trial in the place of everything, and leave no copy of what did not change', async () => {
+    const own = await testDatabase()
+    const { db, pool, close } = await openDatabase(own)
+    await loadDemo(db)
+    const { rows } = await db.execute<{ id: string }>(sql`select id from trials limit 1`)
+    await writePackage(pool, fs.createWriteStream(path.join(folder, 'trial.zip')), {
+      rows: rowsOfTrial(rows[0]!.id),
+      kind: 'trial',
+    })
+    await close()
+    const before = fs.readdirSync(copies)
+    const refused = await typed(own, 'restore', 'trial.zip', '--yes')
+    expect(refused.status).to.equal(2)
+    expect(refused.said).to.match(/holds one trial, not everything.*Bring it in beside/)
+    expect(await throwsIn(own)).to.equal(116)
+    expect(fs.readdirSync(copies)).to.deep.equal(before)
   })
 
   it('say in a sentence what keeps them from it', async () => {
