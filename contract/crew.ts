@@ -6,6 +6,10 @@ import type { WriteKind } from './writes.ts'
 export const ROLES = ['reader', 'scribe', 'owner'] as const
 export type Role = (typeof ROLES)[number]
 export const PASS_KINDS = ['pairing', 'invitation'] as const
+/** Passes somebody may have open at a time. */
+export const MOST_PASSES = 5
+/** What somebody tries who comes in, or proves who they are. */
+export const TRY_KINDS = ['passphrase', 'code', 'invitation'] as const
 
 export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   reader: 'reads',
@@ -73,6 +77,8 @@ export const Me = z.object({
   person: Member.nullable(),
   /** The device's own key; none on the machine itself. */
   keyId: Id.nullable(),
+  /** Whether this is the machine itself, without what it shows since others were let in. */
+  lacksMachineKey: z.boolean().default(false),
 })
 export type Me = z.infer<typeof Me>
 
@@ -98,26 +104,98 @@ export const Pass = z.object({
 })
 export type Pass = z.infer<typeof Pass>
 
+/** A link or code that is open, as it is listed: what it opens by is told once. */
+export const OpenPass = z.object({
+  id: Id,
+  kind: oneOf(PASS_KINDS),
+  /** What the person it makes may do; none of a pairing code. */
+  role: oneOf(ROLES).nullable(),
+  /** Who made it. */
+  person: z.string(),
+  personId: Id,
+  /** On which device; none at the machine itself. */
+  device: z.string().nullable(),
+  madeAt: Instant,
+  expiresAt: Instant,
+})
+export type OpenPass = z.infer<typeof OpenPass>
+export const OpenPasses = z.array(OpenPass)
+
+/** Tries to come in that failed, from one address as one name. */
+export const FailedTry = z.object({
+  id: Id,
+  what: oneOf(TRY_KINDS),
+  name: z.string(),
+  address: z.string(),
+  tries: z.int(),
+  firstAt: Instant,
+  lastAt: Instant,
+})
+export type FailedTry = z.infer<typeof FailedTry>
+export const FailedTries = z.array(FailedTry)
+
 /** Length of a pairing code without its hyphen. */
 export const CODE_LENGTH = 8
 const device = Name
+
+/** Scripts whose letters pass for those of others. */
+const SCRIPTS = [
+  'Latin',
+  'Greek',
+  'Cyrillic',
+  'Armenian',
+  'Cherokee',
+  'Coptic',
+  'Georgian',
+  'Hebrew',
+  'Arabic',
+] as const
+const OF = SCRIPTS.map((script) => [script, new RegExp(`\\p{Script=${script}}`, 'u')] as const)
+/** What is not seen, or changes how what stands beside it is read. */
+const UNSEEN = /[\p{C}\p{Default_Ignorable_Code_Point}\u2028\u2029]/u
+
+/**
+ * A person’s name as it is compared: two that fold to the same are one name. The only place where that is said; nothing else
+ * lowers the case of a person’s name.
+ */
+export const folded = (name: string): string =>
+  name
+    .normalize('NFKC')
+    .replaceAll(/[İı]/g, 'i')
+    .toLowerCase()
+    .normalize('NFKC')
+    .replaceAll(/\s+/g, ' ')
+    .trim()
+
+/** What a person is called: nothing that passes for another name. */
+export const PersonName = Name.superRefine((name, ctx) => {
+  const say = (message: string) => ctx.addIssue({ code: 'custom', message })
+  const scripts = OF.filter(([, of]) => of.test(name)).map(([script]) => script)
+  if (UNSEEN.test(name)) say('holds a character that is not seen; type the name anew')
+  else if (scripts.length > 1)
+    say(`mixes ${scripts.join(' and ')} letters, which look alike; use those of one alphabet`)
+  else if (name.normalize('NFKC') !== name.normalize('NFC'))
+    say(`holds letters that stand for plain ones; write ${name.normalize('NFKC')}`)
+})
 export const SignIn = z.object({ name: Name, passphrase: z.string().max(PASSPHRASE_LENGTH[1]), device })
 export const Pairing = z.object({ code: z.string().trim().max(40), device })
 export const Joining = z.object({
   secret: z.string().max(100),
-  name: Name,
+  name: PersonName,
   passphrase: Passphrase,
   device,
 })
-export const Inviting = z.object({ role: oneOf(ROLES) })
+/** Whoever makes an owner shows once more that it is them. */
+const again = z.string().max(PASSPHRASE_LENGTH[1]).optional()
+export const Inviting = z.object({ role: oneOf(ROLES), passphrase: again })
 /** What a person changes of themselves; a passphrase they have is asked for. */
 export const Myself = z.object({
-  name: Name,
+  name: PersonName,
   passphrase: Passphrase.optional(),
   before: z.string().max(PASSPHRASE_LENGTH[1]).optional(),
 })
 /** What an owner changes of somebody. */
-export const Standing = z.object({ role: oneOf(ROLES), removed: z.boolean() })
+export const Standing = z.object({ role: oneOf(ROLES), removed: z.boolean(), passphrase: again })
 
 /** Whether others can reach this machine, and where. */
 export const Sharing = z.object({
@@ -133,4 +211,6 @@ export const Sharing = z.object({
   problem: z.string().nullable(),
 })
 export type Sharing = z.infer<typeof Sharing>
+/** What the address holds that the start command prints. */
+export const AtMachine = z.object({ secret: z.string().max(100) })
 export const Switched = z.object({ on: z.boolean() })

@@ -37,10 +37,19 @@ const other = runningOn(data)
 if (other && !resetDemo) {
   say(
     other.url
-      ? `Veer Line is already running at ${other.url} (process ${other.pid}, data in ${data}).`
+      ? `Veer Line is already running at ${other.url}${ownWay(data)} (process ${other.pid}, data in ${data}).`
       : `Veer Line is already starting (process ${other.pid}, data in ${data}).`,
   )
   process.exit(0)
+}
+
+/** What whoever sits at this machine opens besides, once others were let in. */
+function ownWay(folder) {
+  try {
+    return `/at-machine#${fs.readFileSync(path.join(folder, 'share', 'machine-key'), 'utf8').trim()}`
+  } catch {
+    return ''
+  }
 }
 
 let stopping
@@ -194,7 +203,7 @@ try {
       vite.on('exit', () => void stop())
       address = `http://${host}:4460`
     }
-    fs.writeFileSync(lock, JSON.stringify({ ...self, url: address, ...cluster }))
+    fs.writeFileSync(lock, JSON.stringify({ ...self, url: address, ...cluster }), { mode: 0o600 })
     const { firstWayIn, howToPair } = await import('../server/share/invite.ts')
     const shared = server.sharing?.state()
     if (reach.behind) {
@@ -202,7 +211,10 @@ try {
       if (wayIn) say(`\n${wayIn}`)
     } else if (shared?.on) say(`\n${await howToPair(server.db, shared)}`)
     else if (shared?.problem) say(`\nPhones cannot reach it: ${shared.problem}`)
-    say(`\nVeer Line is at ${address}\nData is in ${data}. Ctrl-C stops it.\n`)
+    const own = address + server.ownUrl().slice(server.url.length)
+    say(
+      `\nVeer Line is at ${own}${own === address ? '' : '\n(at this machine alone: open it once in each browser you use here)'}\nData is in ${data}. Ctrl-C stops it.\n`,
+    )
   }
 } catch (e) {
   if (e instanceof GiveUp || e instanceof Refused) await fail(e.message)

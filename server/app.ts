@@ -17,6 +17,7 @@ import { simulatedRangeFinder } from './devices/rangeFinder.ts'
 import { simulatedScale } from './devices/scale.ts'
 import { volunteer } from './devices/volunteer.ts'
 import type { Nature } from './devices/volunteer.ts'
+import { Streams } from './crew/streams.ts'
 import { Tries } from './crew/tries.ts'
 import { forwarded } from './middleware/forwarded.ts'
 import { guard } from './middleware/guard.ts'
@@ -46,6 +47,7 @@ import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import { databaseState } from './store/database.ts'
 import type { Database } from './store/database.ts'
+import type { MachineKey } from './share/machineKey.ts'
 import type { NewsWire } from './store/newsWire.ts'
 import type { Works } from './work/works.ts'
 
@@ -64,6 +66,8 @@ export interface AppOptions {
   readonly names?: () => readonly string[]
   /** Whether a request came from the machine itself, by a way nobody else can take; all do where it listens for nobody else. */
   readonly isOwn?: (req: IncomingMessage) => boolean
+  /** What the machine itself shows, once anybody else was let in. */
+  readonly machineKey?: MachineKey
   /** Proxies that say truly whom they speak for. */
   readonly proxies?: BlockList
   /** What tells pages of what others write. */
@@ -85,6 +89,7 @@ export function makeApp({
   works,
   names = () => [],
   isOwn = () => true,
+  machineKey,
   proxies,
   sharing,
   custody,
@@ -131,7 +136,12 @@ export function makeApp({
   app.use(compress())
   app.use(forwarded(proxies))
   app.use(guard(names))
-  app.use(who(db, isOwn))
+  const machine = { isOwn, key: machineKey }
+  app.use(who(db, machine))
+  const streams = new Streams(db)
+  // while nobody can tell, they go on, and are looked at again with the next news of it
+  const onRevoked = () => void streams.check().catch(() => {})
+  if (wireOfNews) wireOfNews.onRights = onRevoked
   const router = new Router()
   // nobody sends a body to where they may not be
   app.use(async (ctx, next) => await permitted(ctx, next))
@@ -163,22 +173,29 @@ export function makeApp({
     ctx.set({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' })
     ctx.body = 'yes'
   })
-  crewRoutes(router, db, new Tries(db), sharing)
+  crewRoutes(router, db, new Tries(db), machine, sharing, () =>
+    wireOfNews ? wireOfNews.tellRights() : onRevoked(),
+  )
   rowRoutes(router, db, works, wireOfNews)
-  if (wireOfNews) newsRoutes(router, db, wireOfNews)
+  if (wireOfNews) newsRoutes(router, db, wireOfNews, streams)
   shelfRoutes(router, db)
   discRoutes(router, db, works)
   rotationRoutes(router, db, works)
   drillRoutes(router, db)
   importRoutes(router, works.errands)
-  deviceRoutes(router, db, {
-    scale: simulatedScale(0.37),
-    forecast: simulatedForecast,
-    anemometer: simulatedAnemometer(),
-    rangeFinder,
-    volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
-    ...devices,
-  })
+  deviceRoutes(
+    router,
+    db,
+    {
+      scale: simulatedScale(0.37),
+      forecast: simulatedForecast,
+      anemometer: simulatedAnemometer(),
+      rangeFinder,
+      volunteer: volunteer(nature, rangeFinder, simulatedCamera(uniform), uniform),
+      ...devices,
+    },
+    streams,
+  )
   trialRoutes(router, db, works)
   reviewRoutes(router, db)
   historyRoutes(router, db)

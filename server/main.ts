@@ -10,11 +10,13 @@ import type { CustodyOptions } from './routes/custody.ts'
 import { makeCopies } from './work/copying.ts'
 import { closed, patiently } from './patience.ts'
 import { inUrl } from './share/addresses.ts'
+import { MachineKey } from './share/machineKey.ts'
 import { Sharing } from './share/sharing.ts'
 import type { SharingOptions } from './share/sharing.ts'
 import { Works } from './work/works.ts'
 import { alone, openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
+import { somebodyLetIn } from './store/crew.ts'
 import { NewsWire } from './store/newsWire.ts'
 import { sayError } from './sayError.ts'
 import { tidyDaily } from './store/tidy.ts'
@@ -47,6 +49,8 @@ export interface ServerOptions {
 
 export interface RunningServer {
   readonly url: string
+  /** What whoever sits at the machine itself opens. */
+  readonly ownUrl: () => string
   readonly sharing: Sharing | undefined
   /** The store, for what is asked of it beside requests. */
   readonly db: Database
@@ -67,6 +71,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     const { behind } = options
     const sharing: Sharing | undefined =
       options.share && !behind ? new Sharing(options.share, (req, res) => void handled(req, res)) : undefined
+    const machineKey = options.share && !behind ? new MachineKey(options.share.folder) : undefined
+    // of a public name somebody may come as soon as it is set
+    if (machineKey && (options.share!.names || (await somebodyLetIn(connection.db)))) machineKey.need()
     const { custody } = options
     const copies = custody && new Copies(connection.pool, custody)
     const news = new NewsWire(connection.url, connection.pool, onError)
@@ -78,6 +85,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       names: () => [host, ...(behind?.names ?? []), ...(sharing?.names() ?? [])],
       isOwn: (req) => !behind && ours.has(req.socket),
       ...(behind && { proxies: behind.proxies }),
+      ...(machineKey && { machineKey }),
       news,
       ...(sharing && { sharing }),
       ...(copies && {
@@ -95,7 +103,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     server.listen(port, host)
     await once(server, 'listening')
     // what keeps phones out keeps nobody else out
-    if (sharing && (options.share!.on || sharing.wasOn)) await sharing.turn(true).catch(() => {})
+    if (sharing && (options.share!.on || sharing.wasOn)) {
+      machineKey?.need()
+      await sharing.turn(true).catch(() => {})
+    }
     const doing = options.doing ?? true
     await works.start(doing)
     if (copies && doing) makeCopies(works, copies)
@@ -104,6 +115,11 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     const { port: bound } = server.address() as AddressInfo
     return {
       url: `http://${inUrl(host)}:${bound}`,
+      ownUrl: () => {
+        const at = `http://${inUrl(host)}:${bound}`
+        const secret = machineKey?.secret
+        return secret === undefined ? at : `${at}/at-machine#${secret}`
+      },
       sharing,
       db: connection.db,
       stop: async () => {

@@ -4,6 +4,9 @@ import type { Middleware } from 'koa'
 import { Refusal } from './problems.ts'
 
 const FORWARDED = ['x-forwarded-for', 'x-forwarded-proto', 'x-forwarded-host', 'forwarded']
+/** What else proxies, balancers and tunnels leave on what they pass on; no browser sends any of it by itself. */
+const PASSED_ON =
+  /^(via|forwarded(-for)?|x-forwarded(-.*)?|x-real-ip|x-original-(for|forwarded-for|host|proto|url)|x-(client|cluster-client|remote|true-client)-(ip|addr)|true-client-ip|cf-.*|cdn-loop|fly-.*|fastly-.*|x-envoy-.*|x-amzn-.*|x-azure-.*|x-arr-.*|x-proxy.*|x-request-id|x-varnish|x-traefik-.*|traceparent|x-b3-.*|proxy-connection)$/
 
 /** Addresses and networks somebody named: “127.0.0.1, 10.0.0.0/8”. @throws Error where one is none */
 export function addressesOf(list: string): BlockList {
@@ -34,7 +37,9 @@ const remoteOf = (req: IncomingMessage): string => (req.socket.remoteAddress ?? 
  */
 export function forwarded(proxies: BlockList | undefined): Middleware {
   return async (ctx, next) => {
-    const said = FORWARDED.filter((name) => ctx.req.headers[name] !== undefined)
+    const said = proxies
+      ? FORWARDED.filter((name) => ctx.req.headers[name] !== undefined)
+      : Object.keys(ctx.req.headers).filter((name) => PASSED_ON.test(name))
     const from = remoteOf(ctx.req)
     if (said.length > 0 && !(proxies && isIP(from) > 0 && proxies.check(from, familyOf(from)))) {
       if (!proxies)

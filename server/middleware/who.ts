@@ -6,10 +6,12 @@ import type { Role } from '../../contract/crew.ts'
 import type { Database } from '../store/database.ts'
 import { firstOwner, whoHolds } from '../store/crew.ts'
 import type { Who } from '../store/crew.ts'
+import type { MachineKey } from '../share/machineKey.ts'
 import { Refusal } from './problems.ts'
 
 /** The prefix has browsers take it over HTTPS and of this very host alone. */
 const COOKIE = '__Host-veer-line'
+const KNOWN = '__Host-veer-line-known'
 const A_YEAR_MS = 365 * 86_400_000
 
 type Ctx = Pick<ParameterizedContext, 'cookies' | 'state'>
@@ -29,28 +31,71 @@ export const giveKey = (ctx: Ctx, token: string): void => {
     overwrite: true,
   })
 }
+/** Takes it away again; by what is left the browser is known as one that came in once, and opens nothing. */
 export const takeKey = (ctx: Ctx): void => {
-  ctx.cookies.set(COOKIE, null, {
+  const was = ctx.cookies.get(COOKIE)
+  const set = { httpOnly: true, secure: true, sameSite: 'strict', path: '/', overwrite: true } as const
+  ctx.cookies.set(COOKIE, null, set)
+  if (was !== undefined) ctx.cookies.set(KNOWN, was, { ...set, maxAge: A_YEAR_MS })
+}
+
+/** What a browser shows that it came in with, now or once. */
+export const tokensOf = (ctx: Pick<Ctx, 'cookies'>): string[] =>
+  [COOKIE, KNOWN].flatMap((name) => ctx.cookies.get(name) ?? [])
+
+/**
+ * Whether a browser may be given a key on this connection, said before anything is done for it.
+ *
+ * @throws Refusal on a plain connection, which carries none
+ */
+export function canTakeKey(ctx: Pick<ParameterizedContext, 'secure'>): void {
+  if (!ctx.secure)
+    throw new Refusal(
+      409,
+      'Not over a plain connection',
+      'A device comes in over HTTPS alone: open the address that starts with https, or, at the machine itself, the address that npm start prints. Nothing was used up.',
+      [{ path: '', message: 'needs HTTPS' }],
+    )
+}
+
+/** How whoever sits at the machine itself is known. */
+export interface Machine {
+  /** Whether a request came from the machine itself, by a way nobody else can take. */
+  readonly isOwn: (req: IncomingMessage) => boolean
+  /** What it shows besides, once anybody else was let in. */
+  readonly key?: MachineKey | undefined
+}
+
+/** Cookies know no ports: two servers of one machine have one each. */
+const machineCookie = (req: IncomingMessage): string => `veer-line-machine-${req.socket.localPort ?? 0}`
+
+/** Gives a browser at the machine itself what it shows there. */
+export const giveMachineKey = (ctx: Pick<ParameterizedContext, 'cookies' | 'req'>, secret: string): void => {
+  ctx.cookies.set(machineCookie(ctx.req), secret, {
     httpOnly: true,
-    secure: true,
     sameSite: 'strict',
     path: '/',
+    maxAge: A_YEAR_MS,
     overwrite: true,
   })
 }
 
-/**
- * Finds out who asks: whoever sits at the machine itself is its first owner; anybody else comes in with a key.
- *
- * @param isOwn whether a request came from the machine itself, by a way nobody else can take
- */
-export function who(db: Database, isOwn: (req: IncomingMessage) => boolean): Middleware {
+/** Whether somebody asks at the machine itself without what it shows. */
+export const lacksMachineKey = (ctx: Pick<ParameterizedContext, 'state'>): boolean =>
+  ctx.state['lacksMachineKey'] === true
+
+/** Finds out who asks: whoever sits at the machine itself is its first owner; anybody else comes in with a key. */
+export function who(db: Database, { isOwn, key }: Machine): Middleware {
   return async (ctx, next) => {
     // the app's own files are anybody's, and how it is itself is told while its database is away
     if (ctx.path.startsWith('/api/') && ctx.path !== '/api/health') {
       const token = ctx.cookies.get(COOKIE)
-      if (isOwn(ctx.req)) ctx.state['who'] = { person: await firstOwner(db), keyId: null } satisfies Who
+      const atMachine = isOwn(ctx.req)
+      const known =
+        atMachine && (key?.secret === undefined || key.fits(ctx.cookies.get(machineCookie(ctx.req))))
+      if (known) ctx.state['who'] = { person: await firstOwner(db), keyId: null } satisfies Who
       else if (token !== undefined) ctx.state['who'] = await whoHolds(db, token)
+      ctx.state['lacksMachineKey'] = atMachine && !known && ctx.state['who'] === undefined
     }
     await next()
   }
@@ -75,18 +120,21 @@ export function allowed(router: Router, needs: Readonly<Record<string, Need>>): 
     const need = layer && needs[nameOf(ctx.method, String(layer.path))]
     if (layer && need === undefined)
       throw new Error(`No role is stated for ${ctx.method} ${String(layer.path)}.`)
-    if (need !== undefined && need !== 'anyone') permit(whoOf(ctx), need)
+    if (need !== undefined && need !== 'anyone') permit(whoOf(ctx), need, lacksMachineKey(ctx))
+    ctx.state['need'] = need
     await next()
   }
 }
 
 /** @throws Refusal where somebody may not do what needs a role */
-function permit(asking: Who | undefined, need: Role): void {
+function permit(asking: Who | undefined, need: Role, atMachine: boolean): void {
   if (!asking)
     throw new Refusal(
       401,
       'Not signed in',
-      'This device is not signed in here. What you kept stays on it, and is sent once you have come in.',
+      atMachine
+        ? 'Others were let in here, so that this machine shows who it is too: open the address that npm start prints. What you kept stays, and is sent then.'
+        : 'This device is not signed in here. What you kept stays on it, and is sent once you have come in.',
     )
   const { name, role } = asking.person
   if (!mayDo(role, need))

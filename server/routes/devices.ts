@@ -19,7 +19,10 @@ import type { RangeFinder, RangeReading } from '../devices/rangeFinder.ts'
 import type { Scale } from '../devices/scale.ts'
 import { trueGrams } from '../devices/trueGrams.ts'
 import type { Volunteer } from '../devices/volunteer.ts'
+import type { Role } from '../../contract/crew.ts'
+import type { Streams } from '../crew/streams.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
+import { whoOf } from '../middleware/who.ts'
 import type { Database } from '../store/database.ts'
 import { discs } from '../store/schema.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
@@ -39,6 +42,8 @@ const SCALE_EVERY_MS = 200
 const WIND_EVERY_MS = 1000
 /** A stream that somebody forgot is let go. */
 const LONGEST_MS = 3 * 3_600_000
+/** Bytes nobody has taken yet. */
+const BEHIND = 100_000
 
 const Place = z.string().trim().min(1).max(120)
 const ForecastQuery = z.object({ place: Place, day: Day })
@@ -67,16 +72,26 @@ function landedAt({ distanceM, bearingDeg }: RangeReading): { carryM: number; ri
 }
 
 /** Server-sent events for as long as somebody looks at them. */
-function stream(ctx: Ctx, everyMs: number, read: (sinceS: number) => unknown): void {
+function stream(
+  ctx: Ctx,
+  streams: Streams,
+  need: Role,
+  everyMs: number,
+  read: (sinceS: number) => unknown,
+): void {
   const out = new PassThrough()
+  streams.hold(whoOf(ctx)!, need, out)
   const start = Date.now()
   const tick = () => {
     const since = Date.now() - start
+    // whoever does not take what they are told is let go
+    if (out.writableLength > BEHIND) return void out.destroy()
     out.write(`data: ${JSON.stringify(read(since / 1000))}\n\n`)
     if (since > LONGEST_MS) out.end()
   }
   const timer = setInterval(tick, everyMs)
   out.on('close', () => clearInterval(timer))
+  out.on('error', () => {})
   ctx.req.on('close', () => out.destroy())
   ctx.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
   ctx.compress = false
@@ -84,7 +99,7 @@ function stream(ctx: Ctx, everyMs: number, read: (sinceS: number) => unknown): v
   tick()
 }
 
-export function deviceRoutes(router: Router, db: Database, devices: Devices): void {
+export function deviceRoutes(router: Router, db: Database, devices: Devices, streams: Streams): void {
   const { scale, forecast, anemometer } = devices
   const rowOf = async (id: string) => {
     const [row] = await readShelfRows(db, inArray(discs.id, [id]))
@@ -95,7 +110,7 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
   router.get('/api/devices/scale', async (ctx) => {
     const asked = ctx.query['disc']
     const load = asked === undefined ? null : trueGrams((await rowOf(parse(Id, asked))).disc)
-    stream(ctx, SCALE_EVERY_MS, (since): ScaleReport => ({
+    stream(ctx, streams, 'scribe', SCALE_EVERY_MS, (since): ScaleReport => ({
       device: scale.name,
       ...scale.read(load, since),
     }))
@@ -110,7 +125,7 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices): vo
   })
   router.get('/api/devices/anemometer', (ctx) => {
     const { place, bearing } = parse(WindQuery, { ...ctx.query })
-    stream(ctx, WIND_EVERY_MS, (): WindReport => {
+    stream(ctx, streams, 'reader', WIND_EVERY_MS, (): WindReport => {
       const at = new Date()
       const wind = anemometer.read(place, at)
       return {

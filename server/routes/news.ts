@@ -5,55 +5,31 @@ import type { News } from '../../contract/news.ts'
 import { Id } from '../../contract/shelf.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import { whoOf } from '../middleware/who.ts'
-import { stillHolds } from '../store/crew.ts'
 import { hold, readHands } from '../store/hands.ts'
 import type { Database } from '../store/database.ts'
+import type { Streams } from '../crew/streams.ts'
 import type { NewsWire } from '../store/newsWire.ts'
 import type { Ctx } from './router.ts'
 
 /** A line nothing is said on is taken for broken by what stands between, ms. */
 const BEAT_MS = 20_000
-/** Pages of one person that listen at a time, and of all. */
-const MOST_OF_ONE = 100
-const MOST = 1500
 /** A page that does not take what it is told is let go, bytes. */
 const BEHIND = 1_000_000
 
 /** Tells pages what others write: `GET /api/news` as server-sent events; and what they hold. */
-export function newsRoutes(router: Router, db: Database, wire: NewsWire): void {
-  const listening = new Map<string, number>()
-  let all = 0
+export function newsRoutes(router: Router, db: Database, wire: NewsWire, streams: Streams): void {
   router.get('/api/news', (ctx: Ctx) => {
-    const {
-      person: { id },
-      keyId,
-    } = whoOf(ctx)!
-    if (all >= MOST || (listening.get(id) ?? 0) >= MOST_OF_ONE)
-      throw new Refusal(429, 'Too many pages', 'Too many pages listen here; close some.')
-    all++
-    listening.set(id, (listening.get(id) ?? 0) + 1)
     const out = new PassThrough()
+    streams.hold(whoOf(ctx)!, 'reader', out)
     const say = (text: string) => {
       out.write(text)
       if (out.writableLength > BEHIND) out.destroy()
     }
     const stop = wire.listen((news: News) => say(`data: ${JSON.stringify(news)}\n\n`))
-    const beat = setInterval(() => {
-      say(': still here\n\n')
-      // whose key was taken away hears no more; while nobody can tell, it goes on
-      if (keyId !== null)
-        stillHolds(db, keyId).then(
-          (holds) => holds || out.destroy(),
-          () => {},
-        )
-    }, BEAT_MS)
+    const beat = setInterval(() => say(': still here\n\n'), BEAT_MS)
     out.once('close', () => {
       stop()
       clearInterval(beat)
-      all--
-      const left = (listening.get(id) ?? 1) - 1
-      if (left === 0) listening.delete(id)
-      else listening.set(id, left)
     })
     out.on('error', () => {})
     ctx.req.once('close', () => out.destroy())

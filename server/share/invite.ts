@@ -10,7 +10,7 @@ const drawn = (text: string) =>
 export async function howToPair(db: Database, sharing: Sharing): Promise<string> {
   const [at, ...more] = sharing.urls
   if (at === undefined) return sharing.problem ?? 'No address of this machine can be reached by others.'
-  const { secret } = await openPairing(db, (await firstOwner(db)).id)
+  const { secret } = await openPairing(db, { person: await firstOwner(db), keyId: null })
   return [
     `Phones on this network: ${at}${more.length > 0 ? `   (also ${more.slice(0, 2).join(', ')})` : ''}`,
     ...(sharing.trustUrl === null
@@ -33,6 +33,6 @@ export async function howToPair(db: Database, sharing: Sharing): Promise<string>
 export async function firstWayIn(db: Database, name: string): Promise<string | undefined> {
   const [people, keys] = await Promise.all([readMembers(db), readKeys(db)])
   if (keys.length > 0 || people.some((p) => p.hasPassphrase && p.removedAt === null)) return undefined
-  const { secret } = await openInvitation(db, 'owner', (await firstOwner(db)).id)
+  const { secret } = await openInvitation(db, 'owner', { person: await firstOwner(db), keyId: null })
   return `Nobody can come in yet. The first owner opens, within a week:\n\n  https://${name}/join#${secret}`
 }

@@ -1,10 +1,11 @@
-import { and, eq, gt, isNull, ne, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNull, ne, or, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
-import type { DeviceKey, Member, Pass, Role } from '../../contract/crew.ts'
+import { folded, MOST_PASSES } from '../../contract/crew.ts'
+import type { DeviceKey, FailedTry, Member, OpenPass, Pass, Role, TRY_KINDS } from '../../contract/crew.ts'
 import { digestOf, fits, hashPassphrase, newCode, newToken } from '../crew/secrets.ts'
 import { Conflict } from './conflicts.ts'
 import type { Database, Queryable } from './database.ts'
-import { deviceKeys, passes, people } from './schema.ts'
+import { deviceKeys, failedTries, passes, people } from './schema.ts'
 
 /** Who asks, and with which device; no key on the machine itself. */
 export interface Who {
@@ -42,9 +43,9 @@ export async function firstOwner(db: Database): Promise<Member> {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('first owner', 0))`)
     const made = await readFirstOwner(tx)
     if (made) return made
-    const names = (await tx.select({ name: people.name }).from(people)).map((p) => p.name.toLowerCase())
+    const names = (await tx.select({ name: people.name }).from(people)).map((p) => folded(p.name))
     const free = [FIRST_NAME, ...names.map((_, i) => `${FIRST_NAME} ${i + 2}`)]
-    const name = free.find((n) => !names.includes(n.toLowerCase()))!
+    const name = free.find((n) => !names.includes(folded(n)))!
     const row = { id: newId(), name, role: 'owner' as const, removedAt: null }
     await tx.insert(people).values(row)
     return { ...row, hasPassphrase: false }
@@ -68,22 +69,43 @@ export async function whoHolds(db: Queryable, token: string): Promise<Who | unde
       and(eq(deviceKeys.digest, digestOf(token)), isNull(deviceKeys.revokedAt), isNull(people.removedAt)),
     )
   if (!found) return undefined
+  // whoever reads does not wait for that, and reads on where nothing can be noted
   if (found.old)
-    await db
+    void db
       .update(deviceKeys)
       .set({ seenAt: sql`now()` })
       .where(eq(deviceKeys.id, found.keyId))
+      .then(undefined, () => {})
   return { person: found.person, keyId: found.keyId }
 }
 
-/** Whether a device may still come in. */
-export async function stillHolds(db: Queryable, keyId: string): Promise<boolean> {
-  const [found] = await db
-    .select({ id: deviceKeys.id })
+/** What devices that come in may do, of some: by key; those that come in no more are not among them. */
+export async function stillHold(
+  db: Queryable,
+  keyIds: readonly string[],
+): Promise<ReadonlyMap<string, Role>> {
+  if (keyIds.length === 0) return new Map()
+  const rows = await db
+    .select({ id: deviceKeys.id, role: people.role })
     .from(deviceKeys)
     .innerJoin(people, eq(people.id, deviceKeys.personId))
-    .where(and(eq(deviceKeys.id, keyId), isNull(deviceKeys.revokedAt), isNull(people.removedAt)))
-  return found !== undefined
+    .where(and(inArray(deviceKeys.id, [...keyIds]), isNull(deviceKeys.revokedAt), isNull(people.removedAt)))
+  return new Map(rows.map((r) => [r.id, r.role]))
+}
+
+/** Which device once came in as somebody, by any of the tokens a browser shows; its key may have been taken away since. */
+export async function knownDevice(
+  db: Queryable,
+  name: string,
+  tokens: readonly string[],
+): Promise<string | undefined> {
+  if (tokens.length === 0) return undefined
+  const rows = await db
+    .select({ id: deviceKeys.id, name: people.name })
+    .from(deviceKeys)
+    .innerJoin(people, eq(people.id, deviceKeys.personId))
+    .where(inArray(deviceKeys.digest, tokens.map(digestOf)))
+  return rows.find((r) => folded(r.name) === folded(name))?.id
 }
 
 /** Lets a device of somebody in; the token is told once. */
@@ -95,54 +117,141 @@ export async function admit(db: Queryable, personId: string, device: string): Pr
 
 /** Who has a name and a passphrase; undefined where they do not fit. */
 export async function knownBy(db: Queryable, name: string, passphrase: string): Promise<string | undefined> {
-  const [found] = await db
-    .select({ id: people.id, passphrase: people.passphrase })
+  const all = await db
+    .select({ id: people.id, name: people.name, passphrase: people.passphrase })
     .from(people)
-    .where(and(sql`lower(${people.name}) = lower(${name})`, isNull(people.removedAt)))
+    .where(isNull(people.removedAt))
+  const found = all.find((p) => folded(p.name) === folded(name))
   return (await fits(passphrase, found?.passphrase ?? null)) ? found!.id : undefined
+}
+
+/**
+ * Holds names still while one is given.
+ *
+ * @throws Conflict where it passes for that of somebody else
+ */
+async function freeOf(tx: Queryable, name: string, but?: string): Promise<void> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('names of people', 0))`)
+  const all = await tx.select({ id: people.id, name: people.name }).from(people)
+  if (all.some((p) => p.id !== but && folded(p.name) === folded(name)))
+    throw new Conflict(
+      'That does not fit what is stored',
+      'The name is that of somebody here already.',
+      undefined,
+      [{ path: 'name', message: 'is that of somebody here already' }],
+    )
 }
 
 const PAIRING_LASTS = sql`interval '5 minutes'`
 const INVITATION_LASTS = sql`interval '7 days'`
 
 /** Makes what lets a device of somebody in, once. */
-export async function openPairing(db: Queryable, personId: string): Promise<Pass> {
-  const secret = newCode()
-  return await opened(db, secret, { kind: 'pairing', personId, madeById: personId }, PAIRING_LASTS)
-}
+export const openPairing = (db: Database, by: Maker): Promise<Pass> =>
+  opened(db, newCode(), by, { kind: 'pairing', personId: by.person.id }, PAIRING_LASTS)
 
 /** Makes what lets somebody new in, once. */
-export async function openInvitation(db: Queryable, role: Role, madeById: string): Promise<Pass> {
-  return await opened(db, newToken(), { kind: 'invitation', role, madeById }, INVITATION_LASTS)
-}
+export const openInvitation = (db: Database, role: Role, by: Maker): Promise<Pass> =>
+  opened(db, newToken(), by, { kind: 'invitation', role }, INVITATION_LASTS)
+
+/** Whoever makes a pass, on which device; no key at the machine itself. */
+type Maker = { readonly person: Pick<Member, 'id'>; readonly keyId: string | null }
+
+/**
+ * A pass opens what it was made for as long as whoever made it could make it again: they are here, may do that, and so may the
+ * device it was made on.
+ */
+const isOpen = and(
+  isNull(passes.usedAt),
+  gt(passes.expiresAt, sql`now()`),
+  sql`exists (select 1 from ${people} m where m.id = ${passes.madeById} and m.removed_at is null
+    and (${passes.kind} = 'pairing' or m.role = 'owner'))`,
+  sql`(${passes.personId} is null or exists (select 1 from ${people} f where f.id = ${passes.personId} and f.removed_at is null))`,
+  sql`(${passes.madeByKeyId} is null or exists (
+    select 1 from ${deviceKeys} k where k.id = ${passes.madeByKeyId} and k.revoked_at is null))`,
+)
 
 async function opened(
-  db: Queryable,
+  db: Database,
   secret: string,
-  row: Pick<typeof passes.$inferInsert, 'kind' | 'personId' | 'role' | 'madeById'>,
+  { person, keyId }: Maker,
+  row: Pick<typeof passes.$inferInsert, 'kind' | 'personId' | 'role'>,
   lasts: typeof PAIRING_LASTS,
 ): Promise<Pass> {
   const id = newId()
-  const [made] = await db
-    .insert(passes)
-    .values({ ...row, id, digest: digestOf(secret), expiresAt: sql`now() + ${lasts}` })
-    .returning({ expiresAt: passes.expiresAt })
-  return { id, kind: row.kind, secret, expiresAt: made!.expiresAt }
+  return await db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${person.id}, 2))`)
+    const own = await tx
+      .select({ id: passes.id, kind: passes.kind })
+      .from(passes)
+      .where(and(eq(passes.madeById, person.id), isOpen))
+      .orderBy(asc(passes.createdAt))
+    if (own.length >= MOST_PASSES) {
+      // a code is for the minutes somebody looks at it: the oldest gives way
+      const oldest = row.kind === 'pairing' ? own.find((p) => p.kind === 'pairing') : undefined
+      if (!oldest)
+        throw new Conflict(
+          'Too many open',
+          `${MOST_PASSES} links or codes of yours are open already. Take one back in Settings, or wait until one is used.`,
+          undefined,
+          [{ path: '', message: `has ${MOST_PASSES} open already` }],
+        )
+      await tx.delete(passes).where(eq(passes.id, oldest.id))
+    }
+    const [made] = await tx
+      .insert(passes)
+      .values({
+        ...row,
+        id,
+        digest: digestOf(secret),
+        madeById: person.id,
+        madeByKeyId: keyId,
+        expiresAt: sql`now() + ${lasts}`,
+      })
+      .returning({ expiresAt: passes.expiresAt })
+    return { id, kind: row.kind, secret, expiresAt: made!.expiresAt }
+  })
 }
 
-/** Uses a pass up; undefined where it is not known, over, or used. Of two that come with one, one is let in. */
+/** Links and codes that are open: of one person, or all. */
+export const readPasses = (db: Queryable, personId?: string): Promise<OpenPass[]> =>
+  db
+    .select({
+      id: passes.id,
+      kind: passes.kind,
+      role: passes.role,
+      person: people.name,
+      personId: people.id,
+      device: deviceKeys.name,
+      madeAt: passes.createdAt,
+      expiresAt: passes.expiresAt,
+    })
+    .from(passes)
+    .innerJoin(people, eq(people.id, passes.madeById))
+    .leftJoin(deviceKeys, eq(deviceKeys.id, passes.madeByKeyId))
+    .where(and(isOpen, personId === undefined ? undefined : eq(passes.madeById, personId)))
+    .orderBy(asc(passes.createdAt))
+
+/** Takes a link or code back; of one person only where one is named. @returns whether there was such a one */
+export async function takePassBack(db: Queryable, id: string, personId?: string): Promise<boolean> {
+  const gone = await db
+    .delete(passes)
+    .where(
+      and(
+        eq(passes.id, id),
+        isNull(passes.usedAt),
+        personId === undefined ? undefined : eq(passes.madeById, personId),
+      ),
+    )
+    .returning({ id: passes.id })
+  return gone.length > 0
+}
+
+/** Uses a pass up; undefined where it is not known, over, taken back or used. Of two that come with one, one is let in. */
 async function used(db: Queryable, secret: string, kind: Pass['kind']) {
   const [row] = await db
     .update(passes)
     .set({ usedAt: sql`now()` })
-    .where(
-      and(
-        eq(passes.digest, digestOf(secret)),
-        eq(passes.kind, kind),
-        isNull(passes.usedAt),
-        gt(passes.expiresAt, sql`now()`),
-      ),
-    )
+    .where(and(eq(passes.digest, digestOf(secret)), eq(passes.kind, kind), isOpen))
     .returning({ personId: passes.personId, role: passes.role })
   return row
 }
@@ -163,10 +272,62 @@ export async function join(
   return await db.transaction(async (tx) => {
     const pass = await used(tx, secret, 'invitation')
     if (!pass) return undefined
+    await freeOf(tx, name)
     const id = newId()
     await tx.insert(people).values({ id, name, role: pass.role!, passphrase: hashed })
     return await admit(tx, id, device)
   })
+}
+
+/** Addresses and names of failed tries that are kept. */
+const MOST_TRIES = 500
+
+/** Notes that somebody tried to come in and could not. */
+export async function noteTry(
+  db: Queryable,
+  what: (typeof TRY_KINDS)[number],
+  name: string,
+  address: string,
+): Promise<void> {
+  await db
+    .insert(failedTries)
+    .values({ id: newId(), what, name: name.slice(0, 120), address })
+    .onConflictDoUpdate({
+      target: [failedTries.what, failedTries.name, failedTries.address],
+      set: { tries: sql`${failedTries.tries} + 1`, lastAt: sql`now()` },
+    })
+  await db
+    .delete(failedTries)
+    .where(
+      inArray(
+        failedTries.id,
+        db
+          .select({ id: failedTries.id })
+          .from(failedTries)
+          .orderBy(desc(failedTries.lastAt))
+          .offset(MOST_TRIES),
+      ),
+    )
+}
+
+/** Who tried and could not, the latest first. */
+export const readTries = (db: Queryable): Promise<FailedTry[]> =>
+  db.select().from(failedTries).orderBy(desc(failedTries.lastAt)).limit(50)
+
+/** Whether anybody was ever let in, or is about to be. */
+export async function somebodyLetIn(db: Queryable): Promise<boolean> {
+  const [keys, open, more] = await Promise.all([
+    db
+      .select({ n: count() })
+      .from(deviceKeys)
+      .where(sql`${deviceKeys.digest} not like 'restored:%'`),
+    db.select({ n: count() }).from(passes),
+    db
+      .select({ n: count() })
+      .from(people)
+      .where(or(sql`${people.passphrase} is not null`)),
+  ])
+  return [keys, open, more].some(([row]) => row!.n > 0)
 }
 
 export const readMembers = (db: Queryable): Promise<Member[]> =>
@@ -246,34 +407,46 @@ export const changeMember = (
   })
 
 /**
- * Changes what somebody is called and signs in with. Another passphrase signs their other devices out.
+ * Whether somebody who asks with a device has shown that it is them; whoever sits at the machine itself need not.
  *
- * @throws Conflict where the passphrase before is not theirs
+ * @throws Conflict where they have no passphrase to show, or it is another one
  */
+export async function assured(
+  db: Queryable,
+  { person, keyId }: Who,
+  passphrase: string | undefined,
+  field = 'passphrase',
+): Promise<void> {
+  if (keyId === null) return
+  const say = (detail: string, message: string) =>
+    new Conflict('Not yours', detail, undefined, [{ path: field, message }])
+  if (!person.hasPassphrase)
+    throw say(
+      'Only somebody with a passphrase does that from a device. Set one in Settings first, or do it at the machine itself.',
+      'is not set yet',
+    )
+  if ((await knownBy(db, person.name, passphrase ?? '')) !== person.id)
+    throw say('The passphrase you have now is another one.', 'is not the passphrase you have now')
+}
+
+/** Changes what somebody is called and signs in with. Another passphrase signs their other devices out, and ends their codes. */
 export async function changeMyself(
   db: Database,
   { person, keyId }: Who,
-  {
-    name,
-    passphrase,
-    before,
-  }: { name: string; passphrase?: string | undefined; before?: string | undefined },
+  { name, passphrase }: { name: string; passphrase?: string | undefined },
 ): Promise<Member> {
-  // whoever sits at the machine itself may set another
-  if (passphrase !== undefined && person.hasPassphrase && keyId !== null) {
-    if ((await knownBy(db, person.name, before ?? '')) !== person.id)
-      throw new Conflict('Not yours', 'The passphrase you have now is another one.', undefined, [
-        { path: 'before', message: 'is not the passphrase you have now' },
-      ])
-  }
   const hashed = passphrase === undefined ? undefined : await hashPassphrase(passphrase)
   return await db.transaction(async (tx) => {
+    if (folded(name) !== folded(person.name)) await freeOf(tx, name, person.id)
     const [changed] = await tx
       .update(people)
       .set({ name, ...(hashed !== undefined && { passphrase: hashed }) })
       .where(eq(people.id, person.id))
       .returning(MEMBER)
-    if (hashed !== undefined) await revokeAll(tx, person.id, keyId)
+    if (hashed !== undefined) {
+      await revokeAll(tx, person.id, keyId)
+      await tx.delete(passes).where(and(eq(passes.personId, person.id), isNull(passes.usedAt)))
+    }
     return changed!
   })
 }

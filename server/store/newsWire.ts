@@ -2,6 +2,8 @@ import pg from 'pg'
 import type { News } from '../../contract/news.ts'
 
 const CHANNEL = 'veer_news'
+/** On which instances tell each other that somebody may do less than before. */
+const RIGHTS = 'veer_rights'
 /** PostgreSQL tells no longer payload than 8000 bytes; a row that is longer is read by whoever wants it. */
 const LONGEST = 7500
 /** A line to the database that broke is made again, ms. */
@@ -12,6 +14,8 @@ type Hear = (news: News) => void
 /** What is written, told to every page of every instance through the database. */
 export class NewsWire {
   readonly #listeners = new Set<Hear>()
+  /** Called on every instance when somebody may come in no more, or do less. */
+  onRights: () => void = () => {}
   #client: pg.Client | undefined
   #stopped = false
   #timer: ReturnType<typeof setTimeout> | undefined
@@ -34,19 +38,23 @@ export class NewsWire {
     }
     client.on('error', broken)
     client.on('end', broken)
-    client.on('notification', ({ payload }) => {
-      if (payload !== undefined) this.#hear(JSON.parse(payload) as News)
+    client.on('notification', ({ channel, payload }) => {
+      if (channel === RIGHTS) this.onRights()
+      else if (payload !== undefined) this.#hear(JSON.parse(payload) as News)
     })
     this.#client = client
     try {
       await client.connect()
-      await client.query(`listen ${CHANNEL}`)
+      await client.query(`listen ${CHANNEL}; listen ${RIGHTS}`)
     } catch {
       void client.end().catch(() => {})
       return broken()
     }
     // what was told while nobody listened is read again
-    if (this.#lost) this.#hear({ type: 'everything' })
+    if (this.#lost) {
+      this.#hear({ type: 'everything' })
+      this.onRights()
+    }
     this.#lost = false
     if (this.#stopped) await client.end()
   }
@@ -73,6 +81,11 @@ export class NewsWire {
     if (Buffer.byteLength(payload) > LONGEST && news.type === 'row')
       payload = JSON.stringify({ ...news, row: null })
     this.pool.query('select pg_notify($1, $2)', [CHANNEL, payload]).catch(() => {})
+  }
+
+  /** Tells every instance that somebody may come in no more, or do less. */
+  tellRights(): void {
+    this.pool.query('select pg_notify($1, $2)', [RIGHTS, '']).catch(() => this.onRights())
   }
 
   async stop(): Promise<void> {

@@ -45,7 +45,7 @@ import type { PlasticKind } from '../../core/rotation/wear.ts'
 import { DISC_EVENTS } from '../../core/rotation/life.ts'
 import type { DrillAnswer } from '../../contract/drill.ts'
 import type { JobRow } from '../../contract/rotation.ts'
-import { PASS_KINDS, ROLES } from '../../contract/crew.ts'
+import { PASS_KINDS, ROLES, TRY_KINDS } from '../../contract/crew.ts'
 import type { Role } from '../../contract/crew.ts'
 import { ERRAND_KINDS, ERRAND_STATES } from '../../contract/custody.ts'
 import type { Held } from '../../contract/news.ts'
@@ -76,6 +76,9 @@ const written = () => ({
     .notNull()
     .default(sql`now()`),
 })
+
+/** Counts how often a row was written; see {@link rowVersions}. */
+const version = () => integer('version').notNull().default(1)
 
 const filled = (column: AnyPgColumn) => sql`length(trim(${column})) between 1 and 120`
 
@@ -145,6 +148,8 @@ export const passes = pgTable(
     madeById: uuid('made_by_id')
       .notNull()
       .references(() => people.id),
+    /** The device it was made on: it opens nothing once that comes in no more. None at the machine itself. */
+    madeByKeyId: uuid('made_by_key_id').references(() => deviceKeys.id),
     expiresAt: instant('expires_at').notNull(),
     usedAt: instant('used_at'),
     createdAt,
@@ -199,6 +204,29 @@ export const errands = pgTable(
   (t) => [
     check('errands_kind', oneOf(t.kind, ERRAND_KINDS)),
     check('errands_state', oneOf(t.state, ERRAND_STATES)),
+  ],
+)
+
+/** Who tried to come in and could not, for the owner to see. */
+export const failedTries = pgTable(
+  'failed_tries',
+  {
+    id: uuid('id').primaryKey(),
+    what: text('what').$type<(typeof TRY_KINDS)[number]>().notNull(),
+    /** As whom; empty where no name was given. */
+    name: text('name').notNull(),
+    address: text('address').notNull(),
+    tries: integer('tries').notNull().default(1),
+    firstAt: instant('first_at')
+      .notNull()
+      .default(sql`now()`),
+    lastAt: instant('last_at')
+      .notNull()
+      .default(sql`now()`),
+  },
+  (t) => [
+    unique('failed_tries_once').on(t.what, t.name, t.address),
+    check('failed_tries_what', oneOf(t.what, TRY_KINDS)),
   ],
 )
 
@@ -291,6 +319,8 @@ export const discs = pgTable(
     wear: text('wear').$type<(typeof WEAR_STATES)[number]>().notNull(),
     note: text('note').notNull().default(''),
     removedAt: instant('removed_at'),
+    version: version(),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -341,6 +371,7 @@ export const inspections = pgTable(
     grip: integer('grip'),
     temperatureC: doublePrecision('temperature_c'),
     note: text('note').notNull().default(''),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -511,6 +542,8 @@ export const throwers = pgTable(
     backhandMps: doublePrecision('backhand_mps'),
     forehandMps: doublePrecision('forehand_mps'),
     budget: jsonb('budget').$type<ArmBudget>(),
+    version: version(),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -535,6 +568,8 @@ export const places = pgTable(
     hazards: text('hazards').notNull().default(''),
     timeZone: text('time_zone'),
     removedAt: instant('removed_at'),
+    version: version(),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -559,6 +594,8 @@ export const trials = pgTable(
     finishedAt: instant('finished_at'),
     plan: jsonb('plan').$type<Plan>(),
     version: integer('version').notNull().default(1),
+    /** What stands for the trial as it was first stored. */
+    madeAs: text('made_as'),
     createdAt,
   },
   (t) => [
@@ -607,6 +644,8 @@ export const sessions = pgTable(
     method: text('method').$type<(typeof MEASURING_METHODS)[number]>().notNull(),
     watcherId: uuid('watcher_id').references(() => throwers.id),
     watcherSdDeg: doublePrecision('watcher_sd_deg'),
+    version: version(),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -629,6 +668,7 @@ export const windLogs = pgTable(
     endedAt: instant('ended_at').notNull(),
     alongMps: doublePrecision('along_mps').array().notNull(),
     acrossMps: doublePrecision('across_mps').array().notNull(),
+    ...written(),
     createdAt,
   },
   (t) => [
@@ -724,6 +764,27 @@ export const throwVersions = pgTable(
   (t) => [index('throw_versions_of_throw').on(t.throwId, t.replacedAt)],
 )
 
+/**
+ * What each device wrote of rows that several change, and what was stored of it: what two of them changed since the version both
+ * began from is told apart by it.
+ */
+export const rowVersions = pgTable(
+  'row_versions',
+  {
+    kind: text('kind').notNull(),
+    rowId: uuid('row_id').notNull(),
+    version: integer('version').notNull(),
+    /** A browser, by an id it made; none of whatever names none. */
+    deviceId: uuid('device_id'),
+    sent: jsonb('sent').$type<Readonly<Record<string, unknown>>>().notNull(),
+    stored: jsonb('stored').$type<Readonly<Record<string, unknown>>>().notNull(),
+    writtenAt: instant('written_at')
+      .notNull()
+      .default(sql`now()`),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.rowId, t.version] })],
+)
+
 export const reviews = pgTable(
   'reviews',
   {
@@ -733,6 +794,8 @@ export const reviews = pgTable(
     trialIds: uuid('trial_ids').array().notNull(),
     listed: boolean('listed').notNull().default(false),
     removedAt: instant('removed_at'),
+    version: version(),
+    ...written(),
     createdAt,
   },
   (t) => [check('reviews_title', filled(t.title))],

@@ -53,12 +53,12 @@ describe('copies of everything', () => {
   let it_: SharedServer
   before(async () => {
     it_ = await sharedServer()
-    await fetch(`${it_.url}/api/demo/back`, { method: 'POST' })
+    await it_.own(`/api/demo/back`, { method: 'POST' })
   })
   after(async () => it_.stop())
 
   const own = async (method: string, where: string, body?: BodyInit, type = 'application/json') => {
-    const answer = await fetch(`${it_.url}${where}`, {
+    const answer = await it_.own(where, {
       method,
       ...(body !== undefined && { body, headers: { 'content-type': type } }),
     })
@@ -89,7 +89,7 @@ describe('copies of everything', () => {
     expect(made).to.include({ state: 'done' })
     expect(made.said).to.include('116 throws')
     const copy = (await custody()).copies.find((c) => c.why === 'by hand')
-    const bytes = Buffer.from(await (await fetch(`${it_.url}/api/copies/${copy!.name}`)).arrayBuffer())
+    const bytes = Buffer.from(await (await it_.own(`/api/copies/${copy!.name}`)).arrayBuffer())
     expect(bytes.length).to.equal(copy!.bytes)
 
     expect((await own('POST', '/api/demo/away')).status).to.equal(200)
@@ -127,7 +127,7 @@ describe('copies of everything', () => {
 
   it('hands out nothing but copies', async () => {
     for (const name of ['..%2F..%2Fshare%2Fauthority.key', 'authority.key', 'sent-x.part'])
-      expect((await fetch(`${it_.url}/api/copies/${name}`)).status).to.equal(404)
+      expect((await it_.own(`/api/copies/${name}`)).status).to.equal(404)
   })
 
   it('can be cancelled from another instance than the one that does it', async () => {
@@ -170,7 +170,7 @@ describe('copies of everything', () => {
   it('under way keeps nobody from stopping the server, and leaves nothing half-made', async () => {
     for (let i = 0; i < 5; i++) {
       const short = await sharedServer()
-      await fetch(`${short.url}/api/me`)
+      await short.own(`/api/me`)
       // the first copy is being made
       await new Promise((r) => setTimeout(r, 40 * i))
       const made = path.join(short.folder, 'copies')

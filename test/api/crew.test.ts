@@ -1,20 +1,26 @@
 import { once } from 'node:events'
+import fs from 'node:fs'
 import http from 'node:http'
 import https from 'node:https'
 import net from 'node:net'
+import os from 'node:os'
+import path from 'node:path'
 import { expect } from 'chai'
 import { sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import Router from '@koa/router'
-import type { DeviceKey, Me, Member, Pass, Role, Sharing } from '../../contract/crew.ts'
-import { mayDo, ROLES } from '../../contract/crew.ts'
+import type { DeviceKey, FailedTry, Me, Member, OpenPass, Pass, Role, Sharing } from '../../contract/crew.ts'
+import { mayDo, MOST_PASSES, ROLES } from '../../contract/crew.ts'
+import { oneAddress } from '../../server/crew/tries.ts'
 import type { Problem } from '../../contract/imports.ts'
 import type { Throw, ThrowHistory } from '../../contract/trials.ts'
+import { startServer } from '../../server/main.ts'
 import { allowed } from '../../server/middleware/who.ts'
 import { tidy } from '../../server/store/tidy.ts'
 import { NEEDS } from '../../server/routes/needs.ts'
 import { entry } from './entry.ts'
-import { sharedServer } from './shared.ts'
+import { testDatabase } from './server.ts'
+import { machineCookie, sharedServer } from './shared.ts'
 import type { SharedServer } from './shared.ts'
 
 const STREAMS = ['GET /api/news', 'GET /api/devices/scale', 'GET /api/devices/anemometer']
@@ -41,9 +47,7 @@ describe('the crew', () => {
   before(async () => {
     it_ = await sharedServer()
     // whoever sits at the machine has no need to sign in, and opens a pairing
-    const opened = (await (
-      await fetch(`${it_.url}/api/pairings`, { method: 'POST', body: '{}' })
-    ).json()) as Pass
+    const opened = (await (await it_.own(`/api/pairings`, { method: 'POST', body: '{}' })).json()) as Pass
     const paired = await it_.ask('POST', '/api/pair', { code: opened.secret, device: 'own phone' })
     expect(paired.status, paired.text).to.equal(200)
     cookies.owner = paired.cookie!
@@ -53,9 +57,9 @@ describe('the crew', () => {
 
   it('asks for a key everywhere but on the machine itself', async () => {
     expect((await it_.ask('GET', '/api/trials')).status).to.equal(401)
-    expect((await fetch(`${it_.url}/api/trials`)).status).to.equal(200)
+    expect((await it_.own(`/api/trials`)).status).to.equal(200)
     const me = (await it_.ask('GET', '/api/me')).body as Me
-    expect(me).to.deep.equal({ person: null, keyId: null })
+    expect(me).to.deep.equal({ person: null, keyId: null, lacksMachineKey: false })
     const own = (await it_.ask('GET', '/api/me', undefined, { cookie: owner() })).body as Me
     expect(own.person?.role).to.equal('owner')
     expect(own.keyId).to.be.a('string')
@@ -210,29 +214,287 @@ describe('the crew', () => {
     expect(signIn.status).to.equal(422)
   })
 
-  it('whose key was taken away hears no more news', async () => {
-    const cookie = await joined('reader', 'Sedge')
-    const me = (await it_.ask('GET', '/api/me', undefined, { cookie })).body as Me
-    const ended = new Promise<void>((over) => {
-      https
-        .get(
-          `${it_.https}/api/news`,
-          { ca: it_.ca, agent: false, headers: { cookie, accept: 'text/event-stream' } },
-          (res) => {
-            expect(res.statusCode).to.equal(200)
-            res.on('error', () => {})
-            res.once('close', over)
-            res.once('data', () => {
-              void it_.ask('DELETE', `/api/keys/${me.keyId}`, undefined, { cookie: owner() })
-              res.resume()
-            })
-          },
-        )
-        .on('error', () => {})
+  it('whose key was taken away, or who may do less, hears no more: at once, of every stream', async () => {
+    for (const [role, name, stream, end] of [
+      ['reader', 'Sedge', 'news', 'key'],
+      ['reader', 'Teasel', 'devices/anemometer?place=Millpond', 'key'],
+      ['reader', 'Yarrow', 'news', 'passphrase'],
+      ['scribe', 'Vetch', 'devices/scale', 'role'],
+      ['scribe', 'Tansy', 'news', 'removal'],
+    ] as const) {
+      const cookie = await joined(role, name)
+      const me = (await it_.ask('GET', '/api/me', undefined, { cookie })).body as Me
+      const ended = new Promise<number>((over) => {
+        https
+          .get(
+            `${it_.https}/api/${stream}`,
+            { ca: it_.ca, agent: false, headers: { cookie, accept: 'text/event-stream' } },
+            (res) => {
+              expect(res.statusCode, stream).to.equal(200)
+              let begun = 0
+              res.on('error', () => {})
+              res.once('close', () => over(performance.now() - begun))
+              res.once('data', () => {
+                begun = performance.now()
+                const standing = { role: end === 'role' ? 'reader' : role, removed: end === 'removal' }
+                void (end === 'key'
+                  ? it_.ask('DELETE', `/api/keys/${me.keyId}`, undefined, { cookie: owner() })
+                  : end === 'passphrase'
+                    ? it_
+                        .ask('POST', '/api/sign-in', { name, passphrase: PASSPHRASE, device: 'laptop' })
+                        .then(({ cookie: other }) =>
+                          it_.ask(
+                            'PUT',
+                            '/api/me',
+                            { name, passphrase: 'another nine herons', before: PASSPHRASE },
+                            { cookie: other },
+                          ),
+                        )
+                    : it_.ask('PUT', `/api/people/${me.person!.id}`, standing, { cookie: owner() }))
+                res.resume()
+              })
+            },
+          )
+          .on('error', () => {})
+      })
+      // before the next sign of life is due, by which it would be found out otherwise
+      expect(await ended, `${stream}: ${end}`).to.be.lessThan(15_000)
+    }
+  }).timeout(120_000)
+
+  describe('links and codes', () => {
+    const passes = async (cookie = owner()) =>
+      (await it_.ask('GET', '/api/passes', undefined, { cookie })).body as OpenPass[]
+    const takeAllBack = async () => {
+      for (const p of await passes())
+        await it_.ask('DELETE', `/api/passes/${p.id}`, undefined, { cookie: owner() })
+    }
+    const open = async (what: 'pairings' | 'invitations', cookie: string, role: Role = 'reader') => {
+      const answer = await it_.ask('POST', `/api/${what}`, what === 'pairings' ? {} : { role }, { cookie })
+      return { status: answer.status, pass: answer.body as Pass, problem: answer.body as Problem }
+    }
+    const pair = async (code: string) =>
+      (await it_.ask('POST', '/api/pair', { code, device: 'phone' })).status
+    const join = async (secret: string, name: string) =>
+      (await it_.ask('POST', '/api/join', { secret, name, passphrase: PASSPHRASE, device: 'phone' })).status
+    const meOf = async (cookie: string) => (await it_.ask('GET', '/api/me', undefined, { cookie })).body as Me
+    const stand = (id: string, role: Role, removed = false) =>
+      it_.own(`/api/people/${id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ role, removed }),
+      })
+    /** A second owner, made at the machine itself. */
+    const secondOwner = async (name: string) => {
+      const cookie = await joined('scribe', name)
+      const { person } = await meOf(cookie)
+      expect((await stand(person!.id, 'owner')).status).to.equal(200)
+      return { cookie, id: person!.id }
+    }
+    beforeEach(takeAllBack)
+
+    it('an invitation dies with what its maker may do, whichever way that goes', async () => {
+      const { cookie, id } = await secondOwner('Alder')
+      const first = await open('invitations', cookie)
+      await stand(id, 'scribe')
+      expect(await join(first.pass.secret, 'Nobody one')).to.equal(422)
+      await stand(id, 'owner')
+      const second = await open('invitations', cookie)
+      await stand(id, 'owner', true)
+      expect(await join(second.pass.secret, 'Nobody two')).to.equal(422)
+      expect(await passes()).to.deep.equal([])
     })
-    // as soon as it is next asked whether it is still there
-    await ended
-  }).timeout(60_000)
+
+    it('a pass dies with the device it was made on, and a code with the passphrase', async () => {
+      const { cookie } = await secondOwner('Aspen')
+      const { keyId } = await meOf(cookie)
+      const code = await open('pairings', cookie)
+      const link = await open('invitations', cookie)
+      expect((await it_.ask('DELETE', `/api/keys/${keyId}`, undefined, { cookie: owner() })).status).to.equal(
+        200,
+      )
+      expect(await pair(code.pass.secret)).to.equal(422)
+      expect(await join(link.pass.secret, 'Nobody three')).to.equal(422)
+
+      const other = await joined('reader', 'Bracken')
+      const own = await open('pairings', other)
+      const change = { name: 'Bracken', passphrase: 'reeds by the old weir', before: PASSPHRASE }
+      expect((await it_.ask('PUT', '/api/me', change, { cookie: other })).status).to.equal(200)
+      expect(await pair(own.pass.secret)).to.equal(422)
+    })
+
+    it('are listed without what they open by, and taken back; others’ only by an owner', async () => {
+      const reader = await joined('reader', 'Clover')
+      const mine = await open('pairings', reader)
+      const theirs = await open('invitations', owner(), 'scribe')
+      expect((await passes(reader)).map((p) => p.id)).to.deep.equal([mine.pass.id])
+      const all = await passes()
+      expect(all.map((p) => [p.kind, p.role, p.person, p.device])).to.deep.equal([
+        ['pairing', null, 'Clover', 'phone of Clover'],
+        ['invitation', 'scribe', 'Owner', 'own phone'],
+      ])
+      expect(JSON.stringify(all)).to.not.include(mine.pass.secret)
+      const takeBack = async (id: string, cookie: string) =>
+        (await it_.ask('DELETE', `/api/passes/${id}`, undefined, { cookie })).status
+      expect(await takeBack(theirs.pass.id, reader)).to.equal(404)
+      expect(await takeBack(theirs.pass.id, owner())).to.equal(200)
+      expect(await join(theirs.pass.secret, 'Nobody four')).to.equal(422)
+      expect(await takeBack(mine.pass.id, reader)).to.equal(200)
+      expect(await pair(mine.pass.secret)).to.equal(422)
+    })
+
+    it('five are open at most: another link is refused, another code takes the place of the oldest', async () => {
+      const { cookie } = await secondOwner('Cowslip')
+      const codes = []
+      for (let i = 0; i < 7; i++) codes.push((await open('pairings', cookie)).pass.secret)
+      expect(await passes()).to.have.length(MOST_PASSES)
+      expect(await pair(codes[0]!)).to.equal(422)
+      expect(await pair(codes.at(-1)!)).to.equal(200)
+      await takeAllBack()
+      for (let i = 0; i < MOST_PASSES; i++) expect((await open('invitations', cookie)).status).to.equal(200)
+      const sixth = await open('invitations', cookie)
+      expect(sixth.status).to.equal(409)
+      expect(sixth.problem.detail).to.match(/5 links or codes of yours are open.*Take one back/)
+      expect((await open('invitations', owner())).status).to.equal(200)
+      await takeAllBack()
+    })
+
+    it('whoever makes an owner shows their passphrase again, and guesses at it are counted', async () => {
+      const { cookie } = await secondOwner('Dogwood')
+      const invite = (passphrase?: string) =>
+        it_.ask('POST', '/api/invitations', { role: 'owner', passphrase }, { cookie })
+      expect((await invite()).status).to.equal(409)
+      expect(((await invite('not this one')).body as Problem).errors![0]!.path).to.equal('passphrase')
+      expect((await invite(PASSPHRASE)).status).to.equal(200)
+      const scribe = (await meOf(await joined('scribe', 'Elder'))).person!
+      const make = (passphrase?: string) =>
+        it_.ask('PUT', `/api/people/${scribe.id}`, { role: 'owner', removed: false, passphrase }, { cookie })
+      expect((await make()).status).to.equal(409)
+      expect((await make(PASSPHRASE)).status).to.equal(200)
+      // back again asks for nothing
+      expect(
+        (await it_.ask('PUT', `/api/people/${scribe.id}`, { role: 'scribe', removed: false }, { cookie }))
+          .status,
+      ).to.equal(200)
+      const statuses = []
+      for (let i = 0; i < 8; i++) statuses.push((await make(`guess number ${i}`)).status)
+      expect(statuses.slice(-2)).to.deep.equal([429, 429])
+      await it_.db.execute(sql`delete from attempts`)
+    })
+  })
+
+  describe('tries', () => {
+    const signIn = async (name: string, passphrase: string, cookie?: string) =>
+      it_.ask('POST', '/api/sign-in', { name, passphrase, device: 'x' }, { cookie })
+    afterEach(() => it_.db.execute(sql`delete from attempts`))
+
+    it('one name is one name, however it is spelled', async () => {
+      await joined('reader', 'Iris')
+      const statuses = []
+      for (const name of ['Iris', 'IRIS', 'İris', 'ırıs', 'Ｉris', 'iRİS', 'iris'])
+        statuses.push((await signIn(name, 'not this one at all')).status)
+      expect(statuses).to.deep.equal([422, 422, 422, 422, 422, 429, 429])
+    })
+
+    it('a name that passes for another is refused with what is wrong with it', async () => {
+      await joined('reader', 'Linden')
+      const cases: readonly (readonly [string, RegExp])[] = [
+        ['Lindеn', /mixes Latin and Cyrillic letters/],
+        ['Lin\u200bden', /a character that is not seen/],
+        ['Ｌinden', /stand for plain ones; write Linden/],
+        ['LİNDEN', /is that of somebody here already/],
+      ]
+      for (const [name, says] of cases) {
+        const { secret } = (
+          await it_.ask('POST', '/api/invitations', { role: 'reader' }, { cookie: owner() })
+        ).body as Pass
+        const answer = await it_.ask('POST', '/api/join', {
+          secret,
+          name,
+          passphrase: PASSPHRASE,
+          device: 'x',
+        })
+        expect([409, 422], answer.text).to.include(answer.status)
+        expect((answer.body as Problem).errors![0]!.message, name).to.match(says)
+        // the invitation still lets somebody in
+        const good = { secret, name: `Somebody ${newId().slice(-6)}`, passphrase: PASSPHRASE, device: 'x' }
+        expect((await it_.ask('POST', '/api/join', good)).status).to.equal(200)
+      }
+    })
+
+    it('nobody is kept out by strangers: a device that came in once tries by itself, slowed by itself alone', async () => {
+      const cookie = await joined('reader', 'Rowan')
+      // signed out, it is still known as one that came in once
+      const out = await it_.ask('POST', '/api/sign-out', {}, { cookie })
+      const known = (out.headers['set-cookie'] as string[])
+        .find((c) => c.startsWith('__Host-veer-line-known='))!
+        .split(';')[0]!
+      expect((await it_.ask('GET', '/api/trials', undefined, { cookie: known })).status).to.equal(401)
+      for (let i = 0; i < 6; i++) await signIn('Rowan', `stranger’s guess ${i}`)
+      expect((await signIn('Rowan', PASSPHRASE)).status).to.equal(429)
+      expect((await signIn('Rowan', PASSPHRASE, known)).status).to.equal(200)
+      // a key that was taken away is of a known device too; what it tries itself is slowed, not locked
+      const statuses = []
+      for (let i = 0; i < 7; i++) statuses.push((await signIn('Rowan', `own guess ${i}`, known)).status)
+      expect(statuses).to.deep.equal([422, 422, 422, 422, 422, 422, 429])
+      const slowed = (await signIn('Rowan', PASSPHRASE, known)).body as Problem
+      expect(slowed.detail).to.match(/try again in (a second|\d seconds|10 seconds)/)
+    })
+
+    it('addresses of one IPv6 network are one address', () => {
+      expect(oneAddress('2001:db8:7:9::1')).to.equal(oneAddress('2001:db8:7:9:ffff:1:2:3'))
+      expect(oneAddress('2001:db8:7:9::1')).to.not.equal(oneAddress('2001:db8:7:a::1'))
+      expect(oneAddress('::ffff:203.0.113.9')).to.equal('203.0.113.9')
+      expect(oneAddress('203.0.113.9')).to.not.equal(oneAddress('203.0.113.10'))
+    })
+
+    it('guesses at one’s own passphrase are counted', async () => {
+      const cookie = await joined('reader', 'Sorrel')
+      const statuses = []
+      for (let i = 0; i < 8; i++)
+        statuses.push(
+          (
+            await it_.ask(
+              'PUT',
+              '/api/me',
+              { name: 'Sorrel', passphrase: 'reeds by the old weir', before: `guess number ${i}` },
+              { cookie },
+            )
+          ).status,
+        )
+      expect(statuses.slice(0, 5)).to.deep.equal([409, 409, 409, 409, 409])
+      expect(statuses.slice(-2)).to.deep.equal([429, 429])
+    })
+
+    it('the owner sees that somebody tries', async () => {
+      await it_.db.execute(sql`delete from failed_tries`)
+      for (let i = 0; i < 3; i++) await signIn('Iris', `guess number ${i}`)
+      await it_.ask('POST', '/api/pair', { code: 'AAAA-AAAA', device: 'x' })
+      const seen = (await it_.ask('GET', '/api/failed-tries', undefined, { cookie: owner() }))
+        .body as FailedTry[]
+      expect(seen.map((t) => [t.what, t.name, t.address, t.tries])).to.deep.equal([
+        ['code', '', '127.0.0.1', 1],
+        ['passphrase', 'iris', '127.0.0.1', 3],
+      ])
+      expect(JSON.stringify(seen)).to.not.include('guess')
+    })
+  })
+
+  it('a plain connection carries no key: it is said before anything is used up', async () => {
+    const { secret } = (await it_.ask('POST', '/api/invitations', { role: 'reader' }, { cookie: owner() }))
+      .body as Pass
+    const joining = { secret, name: 'Willow', passphrase: PASSPHRASE, device: 'x' }
+    const plain = await fetch(`${it_.url}/api/join`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(joining),
+    })
+    expect(plain.status).to.equal(409)
+    expect(((await plain.json()) as Problem).detail).to.match(/over HTTPS alone.*Nothing was used up/)
+    const people = (await it_.ask('GET', '/api/people', undefined, { cookie: owner() })).body as Member[]
+    expect(people.map((p) => p.name)).to.not.include('Willow')
+    expect((await it_.ask('POST', '/api/join', joining)).status).to.equal(200)
+  })
 
   it('lets go of codes, tries and errands that are long over, and of nothing else', async () => {
     const open = (await it_.ask('POST', '/api/pairings', {}, { cookie: owner() })).body as Pass
@@ -287,10 +549,14 @@ describe('the crew', () => {
     ).to.equal(403)
     // the machine itself does not take a stranger for its owner because something passed them on
     const passed = await new Promise<number>((answered) =>
-      http.get(`${it_.url}/api/trials`, { headers: { 'x-forwarded-for': '203.0.113.9' } }, (res) => {
-        res.resume()
-        answered(res.statusCode!)
-      }),
+      http.get(
+        `${it_.url}/api/trials`,
+        { headers: { 'x-forwarded-for': '203.0.113.9', cookie: machineCookie(it_) } },
+        (res) => {
+          res.resume()
+          answered(res.statusCode!)
+        },
+      ),
     )
     expect(passed).to.equal(403)
   })
@@ -382,6 +648,140 @@ describe('the crew', () => {
   })
 })
 
+describe('the machine itself', () => {
+  const json = { 'content-type': 'application/json' }
+  const started = (databaseUrl: string, folder: string) =>
+    startServer({
+      databaseUrl,
+      host: '127.0.0.1',
+      port: 0,
+      quiet: true,
+      share: { folder, host: '127.0.0.2', httpsPort: 0, httpPort: 0 },
+    })
+  /** Asks through a proxy that rewrites the host and leaves nothing of itself. */
+  const through = (url: string, method: string, where: string, body?: unknown, cookie?: string) =>
+    fetch(`${url}${where}`, {
+      method,
+      headers: { ...json, ...(cookie !== undefined && { cookie }) },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    })
+
+  it('is open as long as nobody was let in; from then on it shows what start printed, and a proxy has nothing to show', async () => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-machine-'))
+    const database = await testDatabase()
+    let running = await started(database, folder)
+    try {
+      expect((await through(running.url, 'GET', '/api/trials')).status).to.equal(200)
+      expect(running.ownUrl()).to.equal(running.url)
+      // whoever lets somebody in goes on in the browser they did it with
+      const opened = await through(running.url, 'POST', '/api/invitations', { role: 'reader' })
+      expect(opened.status).to.equal(200)
+      const cookie = opened.headers.get('set-cookie')!.split(';')[0]!
+      expect(opened.headers.get('set-cookie'))
+        .to.match(/httponly/i)
+        .and.to.match(/samesite=strict/i)
+      expect((await through(running.url, 'GET', '/api/trials', undefined, cookie)).status).to.equal(200)
+      // anybody else who comes by that way is told what to do
+      const stranger = await through(running.url, 'GET', '/api/trials')
+      expect(stranger.status).to.equal(401)
+      expect(((await stranger.json()) as Problem).detail).to.include('open the address that npm start prints')
+      expect(await (await through(running.url, 'GET', '/api/me')).json()).to.include({
+        person: null,
+        lacksMachineKey: true,
+      })
+      expect((await through(running.url, 'POST', '/api/pairings', {})).status).to.equal(401)
+      const { hash, pathname } = new URL(running.ownUrl())
+      expect(pathname).to.equal('/at-machine')
+      const come = (secret: string) => through(running.url, 'POST', '/api/at-machine', { secret })
+      expect((await come('guessed')).status).to.equal(422)
+      const came = await come(hash.slice(1))
+      expect(came.status).to.equal(200)
+      expect(((await came.json()) as Me).person?.role).to.equal('owner')
+      expect(
+        (
+          await through(
+            running.url,
+            'GET',
+            '/api/trials',
+            undefined,
+            came.headers.get('set-cookie')!.split(';')[0],
+          )
+        ).status,
+      ).to.equal(200)
+      // and so it is after the next start; what was lost is made anew, and nobody comes in with the old one
+      await running.stop()
+      running = await started(database, folder)
+      expect((await through(running.url, 'GET', '/api/trials')).status).to.equal(401)
+      expect(new URL(running.ownUrl()).hash).to.equal(hash)
+      await running.stop()
+      fs.rmSync(path.join(folder, 'machine-key'))
+      running = await started(database, folder)
+      expect((await through(running.url, 'GET', '/api/trials')).status).to.equal(401)
+      expect(new URL(running.ownUrl()).hash).to.not.equal(hash)
+    } finally {
+      await running.stop()
+      fs.rmSync(folder, { recursive: true, force: true })
+    }
+  })
+
+  it('sharing, a code, and a public name each have it shown', async () => {
+    for (const lets of ['sharing', 'pairings', 'a public name'] as const) {
+      const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-machine-'))
+      const running = await startServer({
+        databaseUrl: await testDatabase(),
+        host: '127.0.0.1',
+        port: 0,
+        quiet: true,
+        share: {
+          folder,
+          host: '127.0.0.2',
+          httpsPort: 0,
+          httpPort: 0,
+          ...(lets === 'a public name' && { names: ['veer.example.org'] }),
+        },
+      })
+      try {
+        if (lets === 'sharing')
+          expect((await through(running.url, 'PUT', '/api/sharing', { on: true })).status).to.equal(200)
+        if (lets === 'pairings')
+          expect((await through(running.url, 'POST', '/api/pairings', {})).status).to.equal(200)
+        expect((await through(running.url, 'GET', '/api/trials')).status, lets).to.equal(401)
+      } finally {
+        await running.stop()
+        fs.rmSync(folder, { recursive: true, force: true })
+      }
+    }
+  })
+
+  it('turns away whatever says that something passed it on', async () => {
+    const running = await startServer({
+      databaseUrl: await testDatabase(),
+      host: '127.0.0.1',
+      port: 0,
+      quiet: true,
+    })
+    try {
+      for (const header of [
+        ...['via', 'x-real-ip', 'cf-connecting-ip', 'x-forwarded-proto', 'x-forwarded-port', 'forwarded'],
+        ...[
+          'true-client-ip',
+          'x-client-ip',
+          'cdn-loop',
+          'x-envoy-external-address',
+          'x-amzn-trace-id',
+          'cf-ray',
+        ],
+      ]) {
+        const answer = await fetch(`${running.url}/api/trials`, { headers: { [header]: '203.0.113.9' } })
+        expect(answer.status, header).to.equal(403)
+      }
+      expect((await fetch(`${running.url}/api/trials`)).status).to.equal(200)
+    } finally {
+      await running.stop()
+    }
+  })
+})
+
 describe('being reached', () => {
   let it_: SharedServer
   before(async () => {
@@ -395,7 +795,7 @@ describe('being reached', () => {
     expect(state.fingerprint).to.match(/^([0-9A-F]{2}:){31}[0-9A-F]{2}$/)
     const turn = async (on: boolean) =>
       (await (
-        await fetch(`${it_.url}/api/sharing`, {
+        await it_.own(`/api/sharing`, {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ on }),

@@ -5,6 +5,7 @@ import { v7 as newId } from 'uuid'
 import type { Hand, News } from '../../contract/news.ts'
 import { PAGE_HEADER } from '../../contract/news.ts'
 import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { MOST_OF_ONE } from '../../server/crew/streams.ts'
 import { startServer } from '../../server/main.ts'
 import type { RunningServer } from '../../server/main.ts'
 import { keptDemo } from '../../demo/away.ts'
@@ -144,10 +145,11 @@ describe('what others write', () => {
   })
 
   it('is told to nobody any more who stopped listening', async () => {
-    const pages = Array.from({ length: 100 }, () => new Listener(one.url))
+    const pages = Array.from({ length: MOST_OF_ONE }, () => new Listener(one.url))
     await Promise.all(pages.map((p) => p.open))
     // as many as one person may have open
-    expect((await fetch(`${one.url}/api/news`)).status).to.equal(429)
+    for (const stream of ['news', 'devices/scale', 'devices/anemometer?place=Millpond'])
+      expect((await fetch(`${one.url}/api/${stream}`)).status, stream).to.equal(429)
     for (const p of pages) p.close()
     let status = 429
     while (status === 429) {

@@ -225,7 +225,10 @@ describe('behind a proxy', () => {
         (await plainly(`${running.url}/api/me`, { ...through, host: 'elsewhere.example' })).status,
       ).to.equal(403)
       // the way in is given over what the proxy says is HTTPS
-      const pass: Pass = await openInvitation(running.db, 'owner', (await firstOwner(running.db)).id)
+      const pass: Pass = await openInvitation(running.db, 'owner', {
+        person: await firstOwner(running.db),
+        keyId: null,
+      })
       const joined = await new Promise<{ status: number; cookie: string | undefined }>((answered, failed) => {
         const req = http.request(
           `${running.url}/api/join`,

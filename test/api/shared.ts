@@ -22,6 +22,8 @@ export interface SharedServer extends RunningServer {
   /** The authority's certificate, PEM. */
   readonly ca: string
   readonly folder: string
+  /** Asks it as a browser at the machine itself does, which has what start printed. */
+  readonly own: (path: string, init?: RequestInit) => Promise<Response>
   /** Asks it as a phone does that trusts nothing but its authority. */
   readonly ask: (
     method: string,
@@ -51,6 +53,11 @@ export async function sharedServer(databaseUrl?: string, folder?: string): Promi
     https: at,
     ca,
     folder: data,
+    own: (where, init = {}) =>
+      fetch(new URL(where, running.url), {
+        ...init,
+        headers: { ...(init.headers as Record<string, string>), cookie: machineCookie(running) },
+      }),
     ask: (method, where, body, as = {}) => asked(at, ca, method, where, body, as),
     stop: async () => {
       await running.stop()
@@ -58,6 +65,10 @@ export async function sharedServer(databaseUrl?: string, folder?: string): Promi
     },
   }
 }
+
+/** What a browser has from the address that start prints. */
+export const machineCookie = ({ url, ownUrl }: Pick<RunningServer, 'url' | 'ownUrl'>): string =>
+  `veer-line-machine-${new URL(url).port}=${new URL(ownUrl()).hash.slice(1)}`
 
 function asked(
   at: string,
@@ -86,9 +97,7 @@ function asked(
         res.setEncoding('utf8')
         res.on('data', (d: string) => (text += d))
         res.on('end', () => {
-          const set = res.headers['set-cookie']?.find(
-            (c) => c.startsWith('__Host-veer-line=') && !c.includes('=;'),
-          )
+          const set = res.headers['set-cookie']?.find((c) => /^__Host-veer-line=[^;]/.test(c))
           answered({
             status: res.statusCode!,
             headers: res.headers,
