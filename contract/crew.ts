@@ -134,6 +134,20 @@ export const FailedTry = z.object({
 export type FailedTry = z.infer<typeof FailedTry>
 export const FailedTries = z.array(FailedTry)
 
+/** A change that a scribe made of a row that is somebody else’s: it stands as it was until an owner takes the change over. */
+export const Offer = z.object({
+  id: Id,
+  kind: z.string(),
+  rowId: Id,
+  /** What the row is called. */
+  name: z.string(),
+  person: z.string(),
+  offeredAt: Instant,
+  fields: z.array(z.object({ field: z.string(), now: z.unknown(), then: z.unknown() })),
+})
+export type Offer = z.infer<typeof Offer>
+export const Offers = z.array(Offer)
+
 /** Length of a pairing code without its hyphen. */
 export const CODE_LENGTH = 8
 const device = Name

@@ -39,3 +39,5 @@ export type News = z.infer<typeof News>
 
 /** By which a page knows what it wrote itself. */
 export const PAGE_HEADER = 'X-Veer-Page'
+/** By which the server knows what one browser wrote one after the other. */
+export const DEVICE_HEADER = 'X-Veer-Device'

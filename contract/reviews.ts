@@ -13,7 +13,7 @@ import type { DocNode } from '../core/review/document.ts'
 import { SECTION_KINDS } from '../core/review/sections.ts'
 import { LabSetup } from './lab.ts'
 import { PhotoRow } from './photo.ts'
-import { Id, Instant, Name } from './shelf.ts'
+import { FromVersion, Id, Instant, Name } from './shelf.ts'
 
 /** Nodes of one section at most, and how deep they may lie in each other. */
 export const SECTION_LIMIT = { nodes: 20_000, depth: 12, text: 100_000 } as const
@@ -111,6 +111,7 @@ export const Review = z.object({
   /** Whether search engines may list it once it is published. */
   listed: z.boolean().default(false),
   removedAt: Instant.nullable(),
+  version: FromVersion,
 })
 
 export const ReviewSection = z.object({

@@ -40,6 +40,9 @@ export const Instant = z
   .refine((text) => isInstant(text) && /T.*(Z|[+-])/.test(text), MOMENT)
 export const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
 
+/** Which version of a stored row a change of it was made from; one that names none takes the place of whatever is there. */
+export const FromVersion = z.int().min(0).optional()
+
 export const Numbers = z.object({
   speed: within(NUMBER_RANGE.speed),
   glide: within(NUMBER_RANGE.glide),
@@ -85,6 +88,7 @@ export const Disc = z.object({
   note: Note,
   /** When it was taken off the shelf; it can be put back. */
   removedAt: Instant.nullable(),
+  version: FromVersion,
 })
 export const Shelf = z.object({
   makers: z.array(Maker),

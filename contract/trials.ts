@@ -13,7 +13,7 @@ import type { ShortKey, ShortObserved } from '../core/throw/short.ts'
 import { FIXED_ORDERS, PROTOCOLS } from '../core/plan/order.ts'
 import { CONVENTIONS, QUESTION_KINDS } from '../core/plan/questions.ts'
 import { CLAIMABLES } from '../core/judge/claims.ts'
-import { Claim, Day, Id, Instant, Name, oneOf, within } from './shelf.ts'
+import { Claim, Day, FromVersion, Id, Instant, Name, oneOf, within } from './shelf.ts'
 
 const unitAfter = (unit: string) => (unit === '' || unit === '°' ? unit : ` ${unit}`)
 const sheet = (key: SheetNumber) => within(SHEET_RANGE[key], unitAfter(SHEET_UNIT[key]))
@@ -46,6 +46,7 @@ export const Thrower = z.object({
   forehandMps: seen('fullSpeedMps'),
   /** What the arm may take; a plan does not silently exceed it. */
   budget: ArmBudget.nullable().default(null),
+  version: FromVersion,
 })
 
 const TimeZone = z.string().max(64).refine(isTimeZone, 'must be a time zone such as Europe/Berlin')
@@ -67,6 +68,7 @@ export const Place = z.object({
   /** Of its clocks; that of whoever throws there where nobody said. */
   timeZone: TimeZone.nullable().default(null),
   removedAt: Instant.nullable(),
+  version: FromVersion,
 })
 
 /** How a trial is to be thrown, and what was expected of it before. */
@@ -190,6 +192,7 @@ export const Session = z.object({
   /** Who called its angles, and how far off the eye drill says that eye sees them: where it is to count in ratings. */
   watcherId: Id.nullable().default(null),
   watcherSdDeg: seen('watcherSdDeg').default(null),
+  version: FromVersion,
 })
 
 /** Of an outing whose watcher was not measured. */

@@ -24,6 +24,8 @@ const OF_THE_MOMENT = [
   'seen_at',
   'revoked_at',
   'digest',
+  'version',
+  'made_as',
 ]
 /** Tables whose rows are of one database alone. */
 const OURS = new Set(['shed', 'preferences', 'reviews', 'review_sections', 'review_photos', 'revisions'])

@@ -6,7 +6,15 @@ import * as schema from '../store/schema.ts'
 /** What is worked out, and is worked out again; what lets somebody in; and what is of the moment. None of it travels. */
 const STAYS = new Set<PgTable>([
   ...[schema.ratings, schema.cards, schema.unweighed, schema.shelfState, schema.weighedDays],
-  ...[schema.passes, schema.attempts, schema.errands, schema.hands],
+  ...[
+    schema.passes,
+    schema.attempts,
+    schema.failedTries,
+    schema.errands,
+    schema.hands,
+    schema.rowVersions,
+    schema.offers,
+  ],
 ])
 /** Columns by which somebody comes in or reads what is published, and what of a device is of the moment. */
 const SECRET = new Map<PgTable, ReadonlySet<string>>([
@@ -80,6 +88,11 @@ function inOrder(tables: readonly TravellingTable[]): TravellingTable[] {
 /** Every table that travels in a package, after those it refers to. */
 export const TABLES: readonly TravellingTable[] = inOrder(all.filter((t) => !STAYS.has(t)).map(travelling))
 /** What is worked out of them or holds of the moment, and is emptied when they are replaced. */
-export const WORKED_OUT: readonly string[] = [schema.ratings, schema.cards, schema.hands].map(getTableName)
+export const WORKED_OUT: readonly string[] = [
+  schema.ratings,
+  schema.cards,
+  schema.hands,
+  schema.rowVersions,
+].map(getTableName)
 
 export const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`

@@ -18,9 +18,28 @@ export function rowsOfTrial(id: string): Rows {
   const sessions = thrown('session_id')
   const ofDisc = `disc_id in ${discs}`
   const ofTrial = `trial_id = '${id}'`
+  const throwers = `(id in ${thrown('thrower_id')} or id in (select watcher_id from sessions where id in ${sessions}))`
+  const places = `id in (select place_id from sessions where id in ${sessions})`
+  /** Who wrote any of it, or with what. */
+  const written = (key: string) =>
+    [
+      thrown(key),
+      ...(
+        [
+          ['discs', `id in ${discs}`],
+          ['inspections', ofDisc],
+          ['throwers', throwers],
+          ['places', places],
+          ['sessions', `id in ${sessions}`],
+          ['wind_logs', `session_id in ${sessions}`],
+        ] as const
+      ).map(([table, rows]) => `(select ${key} from ${table} where ${rows})`),
+    ]
+      .map((some) => `id in ${some}`)
+      .join(' or ')
   const where: Readonly<Record<string, string>> = {
-    people: `id in ${thrown('by_person_id')}`,
-    device_keys: `id in ${thrown('by_key_id')}`,
+    people: written('by_person_id'),
+    device_keys: written('by_key_id'),
     makers: `id in (select maker_id from molds where id in ${molds})`,
     molds: `id in ${molds}`,
     plastics: `id in ${plastics}`,
@@ -29,8 +48,8 @@ export function rowsOfTrial(id: string): Rows {
     inspections: ofDisc,
     wear_notes: ofDisc,
     photos: ofDisc,
-    throwers: `id in ${thrown('thrower_id')} or id in (select watcher_id from sessions where id in ${sessions})`,
-    places: `id in (select place_id from sessions where id in ${sessions})`,
+    throwers,
+    places,
     sessions: `id in ${sessions}`,
     wind_logs: `session_id in ${sessions}`,
     trials: `id = '${id}'`,

@@ -28,6 +28,10 @@ export const NEEDS: Readonly<Record<string, Need>> = {
 
   ...Object.fromEntries(WRITE_KINDS.map((kind) => [`PUT /api/${kind}/:id`, WRITE_ROLE[kind]])),
 
+  'GET /api/offers': 'owner',
+  'POST /api/offers/:id/take': 'owner',
+  'DELETE /api/offers/:id': 'owner',
+
   'GET /api/news': 'reader',
   'GET /api/trials/:id/hands': 'reader',
   'PUT /api/trials/:id/hand': 'scribe',

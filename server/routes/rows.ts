@@ -1,14 +1,15 @@
 import type Router from '@koa/router'
 import type { z } from 'zod'
-import { PAGE_HEADER } from '../../contract/news.ts'
+import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
 import { Id } from '../../contract/shelf.ts'
 import { WRITE_KINDS, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import { inShapeOfToday } from '../middleware/wire.ts'
 import { whoOf } from '../middleware/who.ts'
-import { byOf } from '../store/by.ts'
+import { byOf, NotTheirs } from '../store/by.ts'
 import type { Database } from '../store/database.ts'
+import { dropOffer, offer, readOffers, takeOver } from '../store/offers.ts'
 import { storeRow } from '../store/writes.ts'
 import type { NewsWire } from '../store/newsWire.ts'
 import type { Works } from '../work/works.ts'
@@ -35,11 +36,38 @@ export function rowRoutes(router: Router, db: Database, works: Works, wire: News
           `The id is ${row.id}, but the address names ${ctx.params['id']}.`,
           [{ path: 'id', message: 'must be the id the address names' }],
         )
-      ctx.body = await storeRow(db, kind, row, byOf(whoOf(ctx)))
-      if (RATED.has(kind)) works.touch(kind)
-      if (!QUIET.has(kind)) {
-        const pageId = Id.safeParse(ctx.get(PAGE_HEADER)).data ?? null
-        wire?.tell({ type: 'row', kind, id: row.id, row: ctx.body as Record<string, unknown>, pageId })
-      }
+      const deviceId = Id.safeParse(ctx.get(DEVICE_HEADER)).data ?? null
+      const by = byOf(whoOf(ctx), deviceId)
+      ctx.body = await storeRow(db, kind, row, by).catch(async (e: unknown) => {
+        // what is not theirs to change stands; an owner may take the change over
+        if (e instanceof NotTheirs && (await offer(db, kind, row, by))) throw e.offered()
+        throw e
+      })
+      written(ctx, kind, ctx.body as Written)
     })
+
+  /** Tells whoever works or reads with a row that it was written. */
+  function written(ctx: Ctx, kind: WriteKind, row: Written): void {
+    if (RATED.has(kind)) works.touch(kind)
+    if (QUIET.has(kind)) return
+    const pageId = Id.safeParse(ctx.get(PAGE_HEADER)).data ?? null
+    wire?.tell({ type: 'row', kind, id: row.id, row, pageId })
+  }
+
+  router.get('/api/offers', async (ctx) => {
+    ctx.body = await readOffers(db)
+  })
+  router.post('/api/offers/:id/take', async (ctx: Ctx) => {
+    const taken = await takeOver(db, parse(Id, ctx.params['id']), byOf(whoOf(ctx)))
+    if (!taken) throw missing(ctx)
+    written(ctx, taken.kind, taken.row)
+    ctx.body = await readOffers(db)
+  })
+  router.delete('/api/offers/:id', async (ctx: Ctx) => {
+    if (!(await dropOffer(db, parse(Id, ctx.params['id'])))) throw missing(ctx)
+    ctx.body = await readOffers(db)
+  })
 }
+
+const missing = (ctx: Ctx) =>
+  new Refusal(404, 'Not found', `There is no change ${ctx.params['id']} to take over.`)

@@ -202,7 +202,7 @@ export async function overwriteAll<T extends PgTable>(
   }
 }
 
-type Ours = 'createdAt' | 'byPersonId' | 'byKeyId' | 'writtenAt'
+type Ours = 'createdAt' | 'byPersonId' | 'byKeyId' | 'writtenAt' | 'madeAs'
 /** A table's columns as the wire knows its rows: when a row was first stored, and by whom it was written, stays here. */
 export function wireColumns<T extends PgTable>(table: T): Omit<T['_']['columns'], Ours> {
   const {
@@ -210,6 +210,7 @@ export function wireColumns<T extends PgTable>(table: T): Omit<T['_']['columns']
     byPersonId: _p,
     byKeyId: _k,
     writtenAt: _w,
+    madeAs: _m,
     ...columns
   } = getTableColumns(table) as Record<string, unknown>
   return columns as Omit<T['_']['columns'], Ours>

@@ -46,6 +46,11 @@ export async function readThrowHistory(db: Queryable, id: string): Promise<Throw
   }))
 }
 
+/** A throw as it was first stored; undefined where there is none. */
+export async function readFirstThrow(db: Queryable, id: string): Promise<Throw | undefined> {
+  return (await readThrowHistory(db, id)).at(-1)?.throw
+}
+
 /** Who wrote each throw of a trial last, and with which device; those of which nobody knows are not among them. */
 export const readLoggers = (db: Queryable, trialId: string) =>
   db

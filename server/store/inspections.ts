@@ -1,5 +1,7 @@
 import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm'
 import type { Inspection, WearNote } from '../../contract/inspection.ts'
+import { NOBODY, overwriteOwn } from './by.ts'
+import type { By } from './by.ts'
 import { wireColumns } from './database.ts'
 import type { Queryable } from './database.ts'
 import { discs, inspections, photos, wearNotes } from './schema.ts'
@@ -21,8 +23,9 @@ export async function readLatestInspections(db: Queryable): Promise<Inspection[]
     .orderBy(inspections.discId, desc(inspections.day), desc(inspections.createdAt))
 }
 
-export const overwriteInspection = (db: Queryable, row: Inspection) =>
-  db.insert(inspections).values(row).onConflictDoUpdate({ target: inspections.id, set: row })
+/** Stores an inspection; a scribe changes those they made. */
+export const overwriteInspection = (db: Queryable, row: Inspection, by: By = NOBODY): Promise<void> =>
+  overwriteOwn(db, inspections, row, by, 'inspection')
 
 /** What a disc went through, the earliest first; taken back is left out. */
 export const readWearNotes = (db: Queryable, discId: string): Promise<WearNote[]> =>

@@ -1,32 +1,23 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
-import { and, arrayContains, asc, desc, eq, getTableColumns, isNotNull, isNull, sql } from 'drizzle-orm'
+import { and, arrayContains, asc, desc, eq, getTableColumns, isNotNull, isNull, lt, sql } from 'drizzle-orm'
 import { v5 as namedId } from 'uuid'
-import type {
-  Freezing,
-  Review,
-  ReviewFile,
-  ReviewPhoto,
-  ReviewSection,
-  Revision,
-} from '../../contract/reviews.ts'
+import type { Freezing, ReviewFile, ReviewPhoto, ReviewSection, Revision } from '../../contract/reviews.ts'
 import { FROM_ANOTHER_DEVICE } from '../../contract/reviews.ts'
 import type { z } from 'zod'
 import { Conflict } from './conflicts.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { reviewPhotos, reviews, reviewSections, revisions } from './schema.ts'
-
-export const overwriteReview = (db: Queryable, row: Review) =>
-  db.insert(reviews).values(row).onConflictDoUpdate({ target: reviews.id, set: row })
+import { reviewPhotos, reviews, reviewSections, revisions, rowVersions } from './schema.ts'
 
 /** What of a section a person wrote, whichever device has counted it how often. */
 const contentOf = ({ version: _, ...row }: ReviewSection) => row
 
 /**
  * Stores a section that a device sent, and answers with it as stored. A device that wrote from an older state than the one stored
- * loses nothing: what it wrote becomes a section of its own, right after the one it was about, the stored one stays, and the answer
- * is the section of its own, under its own id, for what the device writes next. Sent twice it is the same section.
+ * loses nothing: what one moved and another wrote is both kept; what both wrote becomes a section of its own, right after the one
+ * it was about, the stored one stays, and the answer is the section of its own, under its own id, for what the device writes
+ * next. What one hid stays hidden, and what another wrote of it meanwhile stands beside it. Sent twice it is the same section.
  */
 export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSection> =>
   db.transaction(async (tx) => {
@@ -35,14 +26,74 @@ export const writeSection = (db: Database, row: ReviewSection): Promise<ReviewSe
       .select(wireColumns(reviewSections))
       .from(reviewSections)
       .where(eq(reviewSections.id, row.id))
-    if (stored && stored.version !== row.version) {
-      const same = isDeepStrictEqual(contentOf(stored), contentOf(row))
-      return same ? stored : await keepBeside(tx, stored, row)
+    if (!stored || stored.version === row.version) return await keepSection(tx, row, stored)
+    if (isDeepStrictEqual(contentOf(stored), contentOf(row))) return stored
+    const base = await sectionAt(tx, row)
+    if (!base) return await keepBeside(tx, stored, row)
+    const [wroteMine, wroteTheirs] = [!sameText(base, row), !sameText(base, stored)]
+    const next = mergedSection(base, row, stored)
+    if (wroteMine && (wroteTheirs || stored.hidden)) return await keepBeside(tx, stored, row)
+    if (wroteTheirs && next.hidden) {
+      await putBeside(tx, stored, { ...stored, hidden: false })
+      return await keepSection(
+        tx,
+        { ...next, title: base.title, body: base.body, verdicts: base.verdicts },
+        stored,
+      )
     }
-    const next = { ...row, version: (stored?.version ?? 0) + 1 }
-    await tx.insert(reviewSections).values(next).onConflictDoUpdate({ target: reviewSections.id, set: next })
-    return next
+    return await keepSection(tx, next, stored)
   })
+
+const textOf = ({ title, body, verdicts }: ReviewSection) => [title, body, verdicts ?? null]
+const sameText = (a: ReviewSection, b: ReviewSection) => isDeepStrictEqual(textOf(a), textOf(b))
+
+/** A section with what each of two sides changed of it. */
+function mergedSection(base: ReviewSection, mine: ReviewSection, theirs: ReviewSection): ReviewSection {
+  const changed = Object.entries(contentOf(mine)).filter(
+    ([key, value]) => !isDeepStrictEqual(value, base[key as keyof ReviewSection]),
+  )
+  return { ...theirs, ...Object.fromEntries(changed) }
+}
+
+/** Stores a section as the next version of it, and what it was for whoever began from that. */
+async function keepSection(
+  tx: Queryable,
+  row: ReviewSection,
+  stored: ReviewSection | undefined,
+): Promise<ReviewSection> {
+  const next = { ...row, version: (stored?.version ?? 0) + 1 }
+  await tx.insert(reviewSections).values(next).onConflictDoUpdate({ target: reviewSections.id, set: next })
+  if (stored)
+    await tx
+      .insert(rowVersions)
+      .values({
+        ...{ kind: SECTIONS, rowId: row.id, version: stored.version, deviceId: null },
+        ...{ sent: {}, stored: contentOf(stored) },
+      })
+      .onConflictDoNothing()
+  // a section is written burst by burst; whoever began from long before is kept beside
+  await tx
+    .delete(rowVersions)
+    .where(
+      and(
+        eq(rowVersions.kind, SECTIONS),
+        eq(rowVersions.rowId, row.id),
+        lt(rowVersions.version, next.version - MOST_VERSIONS),
+      ),
+    )
+  return next
+}
+const MOST_VERSIONS = 200
+
+const SECTIONS = 'review-sections'
+/** A section as it was at the version a write began from. */
+async function sectionAt(tx: Queryable, { id, version }: ReviewSection): Promise<ReviewSection | undefined> {
+  const [then] = await tx
+    .select({ stored: rowVersions.stored })
+    .from(rowVersions)
+    .where(and(eq(rowVersions.kind, SECTIONS), eq(rowVersions.rowId, id), eq(rowVersions.version, version)))
+  return then && ({ ...then.stored, version } as unknown as ReviewSection)
+}
 
 /** Where what another device wrote stands: just after the section it wrote over. */
 const BESIDE = 1e-6
@@ -50,6 +101,10 @@ async function keepBeside(tx: Queryable, stored: ReviewSection, row: ReviewSecti
   // only where a section stands, or that it went: nothing that was written is at stake
   if (isDeepStrictEqual([stored.title, stored.body, stored.verdicts], [row.title, row.body, row.verdicts]))
     return stored
+  return await putBeside(tx, stored, row)
+}
+
+async function putBeside(tx: Queryable, stored: ReviewSection, row: ReviewSection): Promise<ReviewSection> {
   const id = namedId(JSON.stringify([row.title, row.body, row.verdicts]), row.id)
   await tx
     .insert(reviewSections)

@@ -49,6 +49,7 @@ import { PASS_KINDS, ROLES, TRY_KINDS } from '../../contract/crew.ts'
 import type { Role } from '../../contract/crew.ts'
 import { ERRAND_KINDS, ERRAND_STATES } from '../../contract/custody.ts'
 import type { Held } from '../../contract/news.ts'
+import type { WriteKind } from '../../contract/writes.ts'
 import { THEMES, UNITS } from '../../contract/preferences.ts'
 import {
   between,
@@ -783,6 +784,25 @@ export const rowVersions = pgTable(
       .default(sql`now()`),
   },
   (t) => [primaryKey({ columns: [t.kind, t.rowId, t.version] })],
+)
+
+/** Changes of rows that were not theirs to make, for an owner to take over. */
+export const offers = pgTable(
+  'offers',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').$type<WriteKind>().notNull(),
+    rowId: uuid('row_id').notNull(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    /** The fields that would be otherwise. */
+    changes: jsonb('changes').$type<Readonly<Record<string, unknown>>>().notNull(),
+    offeredAt: instant('offered_at')
+      .notNull()
+      .default(sql`now()`),
+  },
+  (t) => [unique('offers_once').on(t.kind, t.rowId, t.personId)],
 )
 
 export const reviews = pgTable(

@@ -8,6 +8,9 @@ export async function tidy(db: Database): Promise<void> {
   await db.execute(sql`delete from attempts where expire < now() - interval '1 day'`)
   await db.execute(sql`delete from passes where expires_at < now() - interval '30 days'`)
   await db.execute(sql`delete from errands where beat_at < now() - interval '7 days'`)
+  await db.execute(sql`delete from failed_tries where last_at < now() - interval '30 days'`)
+  // whoever begins from a version as old as that is asked
+  await db.execute(sql`delete from row_versions where written_at < now() - interval '400 days'`)
   await db.execute(sql`delete from hands where seen_at < now() - interval '1 day'`)
 }
 

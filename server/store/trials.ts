@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import { and, asc, desc, eq, gte, inArray, isNull, max, min, ne, notInArray, sql } from 'drizzle-orm'
 import { Plan } from '../../contract/trials.ts'
@@ -14,10 +15,12 @@ import type {
   TrialSummary,
   WindLog,
 } from '../../contract/trials.ts'
-import { mayChange, NOBODY, ofSomebodyElse, writtenBy } from './by.ts'
+import { mayChange, NOBODY, ofSomebodyElse, overwriteOwn, writtenBy } from './by.ts'
 import type { By } from './by.ts'
 import { Conflict } from './conflicts.ts'
 import { overwriteAll, wireColumns } from './database.ts'
+import { readFirstThrow } from './history.ts'
+import { overwriteShared } from './merging.ts'
 import type { Database, Queryable } from './database.ts'
 import { places, sessions, shortThrows, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
 
@@ -27,8 +30,7 @@ export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
     .from(throwers)
     .orderBy(sql`${throwers.name} collate "en-x-icu"`)
 
-export const overwriteThrower = (db: Queryable, row: Thrower) =>
-  db.insert(throwers).values(row).onConflictDoUpdate({ target: throwers.id, set: row })
+export const overwriteThrower = (db: Queryable, row: Thrower) => overwriteShared(db, 'throwers', row)
 
 export const readSessions = (db: Queryable): Promise<Session[]> =>
   db
@@ -37,8 +39,7 @@ export const readSessions = (db: Queryable): Promise<Session[]> =>
     .orderBy(desc(sessions.day), desc(sessions.createdAt))
     .limit(200)
 
-export const overwriteSession = (db: Queryable, row: Session) =>
-  db.insert(sessions).values(row).onConflictDoUpdate({ target: sessions.id, set: row })
+export const overwriteSession = (db: Queryable, row: Session) => overwriteShared(db, 'sessions', row)
 
 export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[]> =>
   db
@@ -47,8 +48,9 @@ export const readWindLogs = (db: Queryable, sessionId: string): Promise<WindLog[
     .where(eq(windLogs.sessionId, sessionId))
     .orderBy(asc(windLogs.startedAt))
 
-export const overwriteWindLog = (db: Queryable, row: WindLog) =>
-  db.insert(windLogs).values(row).onConflictDoUpdate({ target: windLogs.id, set: row })
+/** Stores a minute of wind; a scribe changes those they logged. */
+export const overwriteWindLog = (db: Queryable, row: WindLog, by: By = NOBODY): Promise<void> =>
+  overwriteOwn(db, windLogs, row, by, 'minute of wind')
 
 /** Throws of the short game of a trial, oldest first; taken back ones are not among them. */
 export const readShortThrows = (db: Queryable, trialId: string): Promise<ShortThrow[]> =>
@@ -59,19 +61,8 @@ export const readShortThrows = (db: Queryable, trialId: string): Promise<ShortTh
     .orderBy(asc(shortThrows.thrownAt))
 
 /** Stores a throw of the short game; a scribe changes those they logged. */
-export async function overwriteShortThrow(db: Queryable, row: ShortThrow, by: By = NOBODY): Promise<void> {
-  const written = { ...row, ...writtenBy(by) }
-  const [stored] = await db
-    .insert(shortThrows)
-    .values(written)
-    .onConflictDoUpdate({
-      target: shortThrows.id,
-      set: written,
-      setWhere: mayChange(by, shortThrows.byPersonId),
-    })
-    .returning({ id: shortThrows.id })
-  if (!stored) throw ofSomebodyElse()
-}
+export const overwriteShortThrow = (db: Queryable, row: ShortThrow, by: By = NOBODY): Promise<void> =>
+  overwriteOwn(db, shortThrows, row, by, 'throw')
 
 export const readPlaces = (db: Queryable): Promise<Place[]> =>
   db
@@ -79,8 +70,7 @@ export const readPlaces = (db: Queryable): Promise<Place[]> =>
     .from(places)
     .orderBy(sql`${places.name} collate "en-x-icu"`)
 
-export const overwritePlace = (db: Queryable, row: Place) =>
-  db.insert(places).values(row).onConflictDoUpdate({ target: places.id, set: row })
+export const overwritePlace = (db: Queryable, row: Place) => overwriteShared(db, 'places', row)
 
 /** From this share of full power on a throw loads the arm fully. */
 const FULL_POWER = 0.9
@@ -157,16 +147,18 @@ export async function writeThrow(db: Queryable, row: Throw, by: By = NOBODY): Pr
       [{ path: 'trialId', message: 'is not that of the throw, which stays in its trial' }],
     )
   if (stored && isDeepStrictEqual(contentOf(stored), contentOf(row))) return stored
-  if (stored && madeBefore(row, stored)) return { ...row, version: 1 }
+  if (stored && row.version === 0) {
+    const first = await readFirstThrow(db, row.id)
+    if (first && isDeepStrictEqual(contentOf(first), contentOf(row))) return { ...row, version: 1 }
+  }
   throw changedElsewhere('throw', stored)
 }
 
-/**
- * Whether a write is the one a row was made by, come again because its answer was lost, while others have changed the row
- * since: it was stored as version 1 then.
- */
-const madeBefore = (row: { version?: number }, stored: { version?: number }): boolean =>
-  row.version === 0 && stored.version! > 1
+/** What stands for a trial as a device sent it first: by it the same write is known when it comes again. */
+const digestOf = (row: Trial): string =>
+  createHash('sha256')
+    .update(JSON.stringify(trialContent(row)))
+    .digest('base64url')
 
 const changedElsewhere = (what: string, stored: Throw | Trial | undefined) =>
   new Conflict(
@@ -186,10 +178,19 @@ export const writeTrial = (db: Database, row: Trial): Promise<Trial> =>
     const [stored] = await trialsWithDiscs(tx, row.id)
     if (stored && row.version !== undefined && row.version !== stored.version) {
       if (isDeepStrictEqual(trialContent(stored), trialContent(row))) return stored
-      if (madeBefore(row, stored)) return { ...row, version: 1 }
+      // the write it was made by, come again because its answer was lost, while others have changed it since
+      if (row.version === 0) {
+        const [made] = await tx.select({ as: trials.madeAs }).from(trials).where(eq(trials.id, row.id))
+        if (made?.as === digestOf(row)) return { ...row, version: 1 }
+      }
       throw changedElsewhere('trial', stored)
     }
     await overwriteTrialIn(tx, row)
+    if (!stored)
+      await tx
+        .update(trials)
+        .set({ madeAs: digestOf(row) })
+        .where(eq(trials.id, row.id))
     return { ...row, version: (stored?.version ?? 0) + 1 }
   })
 

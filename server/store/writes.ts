@@ -4,35 +4,28 @@ import type { By } from './by.ts'
 import type { Database } from './database.ts'
 import { dropPhoto, overwriteInspection, overwritePhoto, overwriteWearNote } from './inspections.ts'
 import { overwritePreferences } from './preferences.ts'
-import { overwriteReview, writeReviewPhoto, writeSection } from './reviews.ts'
+import { writeShared } from './merging.ts'
+import { writeReviewPhoto, writeSection } from './reviews.ts'
 import { overwriteDrillAnswer } from './drill.ts'
 import { overwriteDiscEvent, overwriteJob, overwritePlasticWear } from './rotation.ts'
 import {
-  overwriteDisc,
-  overwriteEntry,
   overwriteMaker,
   overwriteMold,
   overwritePlastic,
   overwriteRun,
+  writeEntry,
+  writeShelfEdit,
 } from './shelf.ts'
-import {
-  overwritePlace,
-  overwriteSession,
-  overwriteShortThrow,
-  overwriteThrower,
-  overwriteWindLog,
-  writeThrow,
-  writeTrial,
-} from './trials.ts'
+import { overwriteShortThrow, overwriteWindLog, writeThrow, writeTrial } from './trials.ts'
 
 /** How a row of each kind is stored; what is answered where that is not the row as it was sent. */
 const STORE: {
   readonly [K in WriteKind]: (db: Database, row: Written<K>, by: By) => PromiseLike<unknown>
 } = {
   preferences: overwritePreferences,
-  throwers: overwriteThrower,
-  places: overwritePlace,
-  sessions: overwriteSession,
+  throwers: (db, row, by) => writeShared(db, 'throwers', row, by),
+  places: (db, row, by) => writeShared(db, 'places', row, by),
+  sessions: (db, row, by) => writeShared(db, 'sessions', row, by),
   'wind-logs': overwriteWindLog,
   trials: writeTrial,
   throws: writeThrow,
@@ -41,19 +34,16 @@ const STORE: {
   molds: overwriteMold,
   plastics: overwritePlastic,
   runs: overwriteRun,
-  discs: overwriteDisc,
-  entries: overwriteEntry,
-  'shelf-edits': (db, edit) =>
-    db.transaction(async (tx) => {
-      for (const row of edit.discs) await overwriteDisc(tx, row)
-    }),
+  discs: (db, row, by) => writeShared(db, 'discs', row, by),
+  entries: writeEntry,
+  'shelf-edits': writeShelfEdit,
   inspections: overwriteInspection,
   'wear-notes': overwriteWearNote,
   photos: (db, { id, photo }) =>
     photo === null
       ? dropPhoto(db, id)
       : overwritePhoto(db, { discId: id, kind: photo.kind, bytes: Buffer.from(photo.base64, 'base64') }),
-  reviews: overwriteReview,
+  reviews: (db, row, by) => writeShared(db, 'reviews', row, by),
   'review-sections': writeSection,
   'review-photos': writeReviewPhoto,
   jobs: overwriteJob,
@@ -63,7 +53,10 @@ const STORE: {
 }
 
 /** Kinds whose rows are counted by version: what is stored differs from what was sent. */
-const VERSIONED: readonly WriteKind[] = ['throws', 'trials', 'review-sections']
+const VERSIONED: readonly WriteKind[] = [
+  ...(['throws', 'trials', 'review-sections'] as const),
+  ...(['discs', 'entries', 'shelf-edits', 'throwers', 'sessions', 'places', 'reviews'] as const),
+]
 
 /** Stores a row and returns it as stored. */
 export async function storeRow<K extends WriteKind>(

@@ -2,11 +2,12 @@ import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
 import { ImportProgress, Problem } from '../../contract/imports.ts'
-import { PAGE_HEADER } from '../../contract/news.ts'
+import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
 import { Revision } from '../../contract/reviews.ts'
 import type { Freezing } from '../../contract/reviews.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
+import { deviceId } from './device.ts'
 
 /** The server's refusal, with the fields at fault: the same again would be refused again. */
 export class ApiProblem extends Error {
@@ -46,7 +47,12 @@ async function answered(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(path, {
       ...init,
-      headers: { ...init?.headers, [WIRE_HEADER]: String(WIRE), [PAGE_HEADER]: PAGE_ID },
+      headers: {
+        ...init?.headers,
+        [WIRE_HEADER]: String(WIRE),
+        [PAGE_HEADER]: PAGE_ID,
+        [DEVICE_HEADER]: deviceId(),
+      },
     })
   } catch {
     throw new Unreachable()

@@ -1,6 +1,5 @@
 import { useEffect, useMemo } from 'react'
 import useSWR from 'swr'
-import { v7 as newId } from 'uuid'
 import { heldByOthers, yieldedTo } from '../../core/plan/hands.ts'
 import type { Hand as HeldThrow } from '../../core/plan/hands.ts'
 import type { Protocol } from '../../core/plan/order.ts'
@@ -8,20 +7,7 @@ import { Hands } from '../../contract/news.ts'
 import type { Held } from '../../contract/news.ts'
 import { addressOf } from '../../contract/writes.ts'
 import { change, read } from './api.ts'
-
-const KEPT = 'veer-line.device'
-const inMemory = newId()
-/** This browser, by an id it made. */
-function deviceId(): string {
-  try {
-    const kept = localStorage.getItem(KEPT)
-    if (kept !== null) return kept
-    localStorage.setItem(KEPT, inMemory)
-  } catch {
-    // a browser that stores nothing is another device at every visit
-  }
-  return inMemory
-}
+import { deviceId } from './device.ts'
 
 const handsAt = (trialId: string) => `${addressOf('trials', trialId)}/hands`
 /** What other devices on a trial are about to throw. */
