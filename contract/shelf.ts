@@ -41,7 +41,7 @@ export const Instant = z
 export const Note = z.string().trim().max(4000, 'must be at most 4000 characters')
 
 /** Which version of a stored row a change of it was made from; one that names none takes the place of whatever is there. */
-export const FromVersion = z.int().min(0).optional()
+export const FromVersion = z.int().min(0).max(1_000_000_000, 'must be at most 1000000000').optional()
 
 export const Numbers = z.object({
   speed: within(NUMBER_RANGE.speed),

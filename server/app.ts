@@ -1,15 +1,12 @@
 import type { IncomingMessage } from 'node:http'
 import type { BlockList } from 'node:net'
 import path from 'node:path'
-import bodyParser from '@koa/bodyparser'
 import Router from '@koa/router'
 import Koa from 'koa'
 import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import send from 'koa-send'
-import { PAGE_LIMIT } from '../contract/reviews.ts'
 import { WIRE } from '../contract/writes.ts'
-import { CSV_LIMIT } from '../core/formats/throwsCsv.ts'
 import { simulatedAnemometer } from './devices/anemometer.ts'
 import { simulatedCamera } from './devices/flightCamera.ts'
 import { simulatedForecast } from './devices/forecast.ts'
@@ -19,6 +16,7 @@ import { volunteer } from './devices/volunteer.ts'
 import type { Nature } from './devices/volunteer.ts'
 import { Streams } from './crew/streams.ts'
 import { Tries } from './crew/tries.ts'
+import { bodies } from './middleware/bodies.ts'
 import { forwarded } from './middleware/forwarded.ts'
 import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
@@ -145,14 +143,7 @@ export function makeApp({
   const router = new Router()
   // nobody sends a body to where they may not be
   app.use(async (ctx, next) => await permitted(ctx, next))
-  app.use(
-    bodyParser({
-      enableTypes: ['json', 'text'],
-      jsonLimit: '3mb',
-      textLimit: Math.max(CSV_LIMIT.bytes, PAGE_LIMIT),
-      extendTypes: { text: ['text/csv', 'text/html'] },
-    }),
-  )
+  app.use(bodies(works.json))
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', async (ctx) => {
     const database = await databaseState(db)

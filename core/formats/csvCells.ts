@@ -28,6 +28,9 @@ export class Problems {
 /** A file with more columns than that is none of throws or discs. */
 export const MOST_COLUMNS = 500
 
+/** Lines that are read of a file, blank ones among them: several times what may stand in one. */
+const MOST_LINES = 100_000
+
 /** What no file or database holds as text: NUL, and halves of characters. */
 const UNSTORABLE = /[\0\p{Surrogate}]/u
 /** Whether a text can be stored as it is. */
@@ -82,15 +85,27 @@ export function parseCsv(csv: string): {
   const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), {
     delimiter: ',',
     skipEmptyLines: 'greedy',
+    preview: MOST_LINES,
   })
+  const more = parsed.meta.truncated
+    ? [
+        {
+          row: null,
+          message: `The file has more than ${MOST_LINES.toLocaleString('en')} lines, blank ones among them.`,
+        },
+      ]
+    : []
   const [header = [], ...rows] = parsed.data
   return {
     header: header.map(bare),
     rows: rows.map((r) => r.map(bare)),
-    errors: parsed.errors.map((e) => ({
-      row: e.row === undefined ? null : e.row + 1,
-      message: `${e.message}.`,
-    })),
+    errors: [
+      ...more,
+      ...parsed.errors.map((e) => ({
+        row: e.row === undefined ? null : e.row + 1,
+        message: `${e.message}.`,
+      })),
+    ],
   }
 }
 

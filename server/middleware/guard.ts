@@ -1,4 +1,5 @@
 import type { Middleware } from 'koa'
+import { storable } from '../../core/formats/csvCells.ts'
 import { Refusal } from './problems.ts'
 
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]'])
@@ -16,6 +17,9 @@ export function guard(names: () => readonly string[]): Middleware {
     const named = hostnameOf(`http://${host}`)
     if (named === undefined || !known(named))
       throw new Refusal(403, 'Unknown host', `This server does not answer to ${host || 'no name'}.`)
+    // the API says itself which part of an address is none
+    if (!ctx.path.startsWith('/api/') && !readable(ctx.path))
+      throw new Refusal(400, 'The request cannot be read', 'The address is none.')
     const writes = ctx.method !== 'GET' && ctx.method !== 'HEAD'
     const origin = ctx.get('origin')
     const listens = ctx.get('accept').includes('text/event-stream')
@@ -33,5 +37,14 @@ function hostnameOf(url: string): string | undefined {
     return new URL(url).hostname
   } catch {
     return undefined
+  }
+}
+
+/** Whether an address can be read: whole, and without a character that is none. */
+function readable(path: string): boolean {
+  try {
+    return storable(decodeURIComponent(path))
+  } catch {
+    return false
   }
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Context, Middleware } from 'koa'
 import type { z } from 'zod'
-import { storable } from '../../core/formats/csvCells.ts'
+import { unstorableAt } from '../../core/formats/boundedJson.ts'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { SHELF_CSV_LIMIT } from '../../core/formats/shelfCsv.ts'
 import { CSV_LIMIT } from '../../core/formats/throwsCsv.ts'
@@ -45,21 +45,9 @@ export function refuseFile(problems: readonly CsvProblem[]): never {
 
 const NO_TEXT = 'holds a character that is none (NUL, or half of one)'
 
-/** Where a body holds a text that no database holds; undefined where it holds none. */
-function unstorable(value: unknown, path: readonly string[]): readonly string[] | undefined {
-  if (typeof value === 'string') return storable(value) ? undefined : path
-  if (typeof value !== 'object' || value === null) return undefined
-  for (const [key, part] of Object.entries(value)) {
-    if (!storable(key)) return path
-    const odd = unstorable(part, [...path, key])
-    if (odd) return odd
-  }
-  return undefined
-}
-
 /** Parses a body; every field at fault is named. */
 export function parse<T>(schema: z.ZodType<T>, body: unknown): T {
-  const odd = unstorable(body, [])
+  const odd = unstorableAt(body)
   if (odd)
     throw new Refusal(422, 'Some fields are not right', `${wrongWords({ path: odd, message: NO_TEXT })}.`, [
       { path: odd.join('.'), message: NO_TEXT },
@@ -121,9 +109,6 @@ function refusalOf(error: unknown, address: string): Refusal | undefined {
       { path, message },
     ])
   }
-  // a body that is not what it says it is compressed by
-  if (cause.code?.startsWith('Z_'))
-    return new Refusal(400, TITLE[400]!, 'The body is not what its Content-Encoding says it is.')
   const status = cause.status ?? cause.statusCode
   if (status !== undefined && status >= 400 && status < 500)
     return new Refusal(
@@ -141,13 +126,16 @@ const LIMITS: readonly (readonly [start: string, what: string, most: number])[] 
   ['/api/photos/', 'The photo', PHOTO_LIMIT],
   ['/api/discs/import', 'The file of discs', SHELF_CSV_LIMIT.bytes],
   ['/api/trials/', 'The file of throws', CSV_LIMIT.bytes],
+  ...['/api/me', '/api/sign-in', '/api/pair', '/api/join', '/api/at-machine'].map(
+    (at) => [at, 'The body', 4096] as const,
+  ),
   ['', 'The body', 3_000_000],
 ]
 
 function sentence(status: number, message: string, address: string): string {
   if (status === 413) {
     const [, what, most] = LIMITS.find(([start]) => address.startsWith(start))!
-    return `${what} is too large; at most ${most / 1e6} MB are taken.`
+    return `${what} is too large; at most ${most < 1e6 ? `${Math.round(most / 1e3)} kB` : `${most / 1e6} MB`} are taken.`
   }
   if (status === 400) return `The body is not valid JSON: ${message}`
   return message

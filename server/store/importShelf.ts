@@ -80,7 +80,7 @@ class ShelfPlan {
       note: line.note ?? was?.note ?? '',
       removedAt: was?.removedAt ?? null,
     }
-    if (was && isDeepStrictEqual(was, disc)) return
+    if (was && isDeepStrictEqual(was, { ...disc, version: was.version })) return
     this.discs.push(disc)
     ;(was ? this.changed : this.added).push(disc.code)
   }

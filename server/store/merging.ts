@@ -95,7 +95,7 @@ export async function writeSharedIn<R extends SharedRow>(
       kind,
       rowId: row.id,
       version,
-      deviceId: by.deviceId,
+      deviceId: writerOf(by),
       sent: { ...mine, version: row.version ?? null },
       stored: content,
     })
@@ -112,14 +112,13 @@ export async function writeSharedIn<R extends SharedRow>(
   const theirs = contentOf(now as unknown as R)
   if (sameContent(mine, theirs)) return { ...now } as unknown as R
   const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, row.id))
-  const ownDevice = by.deviceId === null ? undefined : eq(rowVersions.deviceId, by.deviceId)
   const [again] = await tx
     .select({ stored: rowVersions.stored, version: rowVersions.version })
     .from(rowVersions)
     .where(
       and(
         ofRow,
-        ownDevice,
+        writtenOn(by),
         sql`${rowVersions.sent} = ${JSON.stringify({ ...mine, version: row.version ?? null })}::jsonb`,
       ),
     )
@@ -156,6 +155,12 @@ export async function writeSharedIn<R extends SharedRow>(
   return await keep(next, version)
 }
 
+/** Of what was there before anybody's versions were kept. */
+const NOBODYS = '00000000-0000-0000-0000-000000000000'
+/** By what the writes of one device are known: the id its browser made, else the key it came in with, else the machine itself. */
+const writerOf = (by: By): string | null => by.deviceId ?? by.keyId
+const writtenOn = (by: By) => sql`${rowVersions.deviceId} is not distinct from ${writerOf(by)}`
+
 const differing = (mine: Content, theirs: Content) =>
   Object.keys(mine).filter((key) => !same(mine[key], theirs[key]))
 
@@ -170,15 +175,13 @@ async function baseOf(
   // pages of an earlier day name none
   if (row.version === undefined || row.version === storedVersion) return 'stored'
   const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, row.id))
-  if (by.deviceId !== null) {
-    const [own] = await tx
-      .select({ sent: rowVersions.sent })
-      .from(rowVersions)
-      .where(and(ofRow, eq(rowVersions.deviceId, by.deviceId), gt(rowVersions.version, row.version)))
-      .orderBy(desc(rowVersions.version))
-      .limit(1)
-    if (own) return own.sent
-  }
+  const [own] = await tx
+    .select({ sent: rowVersions.sent })
+    .from(rowVersions)
+    .where(and(ofRow, writtenOn(by), gt(rowVersions.version, row.version)))
+    .orderBy(desc(rowVersions.version))
+    .limit(1)
+  if (own) return own.sent
   const [then] = await tx
     .select({ stored: rowVersions.stored })
     .from(rowVersions)

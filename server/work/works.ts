@@ -3,6 +3,7 @@ import type { Connection } from '../store/database.ts'
 import { Cards } from './cards.ts'
 import { Errands } from './errands.ts'
 import { Files } from './files.ts'
+import { Json } from './json.ts'
 import { KeptDays } from './keptDays.ts'
 import { Queue } from './queue.ts'
 import { Records } from './records.ts'
@@ -23,6 +24,8 @@ export class Works {
   readonly rotation: Rotation
   /** Files that are imported. */
   readonly files = new Files()
+  /** Long bodies. */
+  readonly json = new Json()
   /** Long work that somebody asked for. */
   readonly errands: Errands
   readonly #keeper: ShelfKeeper
@@ -80,6 +83,7 @@ export class Works {
       this.records.stop(),
       this.rotation.stop(),
       this.files.stop(),
+      this.json.stop(),
     ])
     await rested
   }

@@ -193,7 +193,7 @@ describe('a package of everything', () => {
       const bare = (rows: readonly string[]) =>
         rows.map((r) => JSON.stringify({ ...(JSON.parse(r) as object), written_at: null }))
       expect(bare(now['throws']!)).to.deep.equal(bare(before['throws']!))
-      expect(now['discs']).to.deep.equal(before['discs'])
+      expect(bare(now['discs']!)).to.deep.equal(bare(before['discs']!))
       // somebody is there who can do everything
       expect((await firstOwner(to.db)).name).to.equal(owner.name)
     } finally {

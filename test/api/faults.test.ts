@@ -1,12 +1,13 @@
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { gzipSync } from 'node:zlib'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { expect } from 'chai'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
 import { instantIn, isDay, isInstant } from '../../core/throw/day.ts'
+import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { demoId } from '../../demo/shed.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
@@ -348,5 +349,83 @@ describe('a time as a file writes it', () => {
       '2026-05-09T10:00:00-0330',
     ])
       expect(isInstant(at), at).equal(true)
+  })
+})
+
+describe('a body that is more than it looks', () => {
+  let it_: TestServer
+  before(async () => {
+    it_ = await demoServer()
+  })
+  after(() => it_.stop())
+  const origin = () => `http://127.0.0.1:${(it_.server.address() as AddressInfo).port}`
+  const sent = async (method: string, where: string, body: Uint8Array | string, encoding?: string) => {
+    const answer = await fetch(`${origin()}${where}`, {
+      method,
+      body: body as BodyInit,
+      headers: { 'content-type': 'application/json', ...(encoding && { 'content-encoding': encoding }) },
+    })
+    return { status: answer.status, detail: ((await answer.json()) as Said).detail }
+  }
+  const deep = (n: number) => '['.repeat(n) + ']'.repeat(n)
+
+  it('of somebody who has not come in, a few kB are read, however small it was folded', async () => {
+    const bomb = gzipSync(deep(1_400_000))
+    expect(bomb.length).to.be.lessThan(4000)
+    for (const where of ['/api/pair', '/api/sign-in', '/api/join', '/api/at-machine']) {
+      expect(await sent('POST', where, bomb, 'gzip')).to.deep.equal({
+        status: 413,
+        detail: 'The body is too large; at most 4 kB are taken.',
+      })
+      expect((await sent('POST', where, JSON.stringify({ code: 'x'.repeat(5000) }))).status).to.equal(413)
+    }
+    expect((await sent('POST', '/api/pair', gzipSync('{"code":"A","device":"x"}'), 'gzip')).status).to.equal(
+      409,
+    )
+  })
+
+  it('is refused by its depth and by how much it holds, short or long, and the server goes on', async () => {
+    const id = newId()
+    const put = (text: string, encoding?: string) =>
+      sent('PUT', `/api/throws/${id}`, encoding ? gzipSync(text) : text, encoding)
+    expect((await put(deep(65))).detail).to.match(/nested more than 64 deep/)
+    expect((await put(deep(1_400_000), 'gzip')).detail).to.match(/nested more than 64 deep/)
+    expect((await put(`{"a":${deep(5000)}}`)).status).to.equal(400)
+    expect((await put(`[${'0,'.repeat(500_000)}0]`, 'gzip')).detail).to.match(
+      /holds more than 400,000 values/,
+    )
+    // brackets in a text are text
+    expect((await put(JSON.stringify({ note: '[['.repeat(200_000) }))).status).to.equal(422)
+    expect((await put(deep(64))).status).to.equal(422)
+    expect((await fetch(`${origin()}/api/health`)).status).to.equal(200)
+  })
+
+  it('is refused by what folded it, where it is not that', async () => {
+    const id = newId()
+    for (const encoding of ['br', 'gzip', 'deflate'])
+      expect(await sent('PUT', `/api/throws/${id}`, 'not folded at all', encoding)).to.deep.equal({
+        status: 400,
+        detail: 'The body is not what its Content-Encoding says it is.',
+      })
+    expect((await sent('PUT', `/api/throws/${id}`, '{}', 'zstd')).status).to.equal(415)
+    expect((await sent('PUT', `/api/throws/${id}`, brotliCompressSync('{}'), 'br')).status).to.equal(422)
+  })
+
+  it('addresses that are none are no fault of the server', async () => {
+    for (const where of ['/published/%00', '/published/%zz', '/%00', '/published/a%00b'])
+      expect((await fetch(`${origin()}${where}`)).status, where).to.be.within(400, 404)
+  })
+
+  it('a file of blank lines alone is said to be one, and not read on', async () => {
+    const csv = '\n'.repeat(7_000_000)
+    const answer = await fetch(`${origin()}/api/trials/${demoId('trial', 'fairways')}/import?store=1`, {
+      method: 'POST',
+      headers: { 'content-type': 'text/csv' },
+      body: csv,
+    })
+    expect(answer.status).to.equal(422)
+    expect(JSON.stringify(await answer.json())).to.match(/The file is empty/)
+    const lined = readThrowsCsv(`throw,thrower\n${csv}`)
+    expect(lined.ok === false && lined.problems[0]!.message).to.match(/more than 100,000 lines/)
   })
 })
