@@ -55,14 +55,22 @@ export class Records {
     days: readonly DayKey[],
     read: (days: readonly string[]) => Promise<readonly Day[]>,
   ): Promise<(readonly DayOutcome[] | undefined)[]> {
+    // those that are begun at once are read together; one that has to wait is read when its turn comes, as it is by then
     const changed: string[] = []
-    // once all that have changed are known
-    const fresh = Promise.resolve().then(async () => group(await read(changed), (d) => d.day))
+    let gathering = true
+    const fresh = Promise.resolve().then(async () => {
+      gathering = false
+      return group(await read(changed), (d) => d.day)
+    })
+    const readOf = async (day: string) => {
+      if (!gathering) return await read([day])
+      changed.push(day)
+      return (await fresh).get(day) ?? []
+    }
     return Promise.all(
       days.map(({ day, stamp }) =>
-        this.#answers.get(stamp, async () => {
-          changed.push(day)
-          const [thrown] = (await fresh).get(day) ?? []
+        this.#answers.get(stamp, day, async () => {
+          const [thrown] = await readOf(day)
           if (!thrown) return []
           const { sheet, discs } = thrown
           const key = digest(sheet, discs)
@@ -80,7 +88,7 @@ export class Records {
 
   /** Undefined while it is being worked out. */
   likest({ disc, others, armMps, shown }: LikeQuestion): Promise<Likenesses | undefined> {
-    return this.#answers.get(digest('like', disc, [...others], armMps, shown), () =>
+    return this.#answers.get(digest('like', disc, [...others], armMps, shown), 'like', () =>
       this.#thread.asked((work) => work.likest(disc, others, armMps, shown)),
     )
   }

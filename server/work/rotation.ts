@@ -2,7 +2,7 @@ import type { Lane } from '../../core/rotation/board.ts'
 import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
 import type { BlendPace, Wanted } from '../../core/rotation/shelfBoard.ts'
 import type { RotationWork } from './rotation.worker.ts'
-import { digest, Once, Soon } from './soon.ts'
+import { digest, Latest, Once, Overtaken, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
 
 /** The thread remembers what it worked out for so long after somebody last looked, ms. */
@@ -23,6 +23,8 @@ export class Rotation {
   )
   readonly #boards: Soon
   readonly #soon = new Once<Worked>(KEPT)
+  readonly #soonest = new Latest()
+  #newest: Promise<Worked> | undefined
 
   constructor(onError: (error: unknown) => void) {
     this.#boards = new Soon(KEPT, onError)
@@ -35,9 +37,17 @@ export class Rotation {
     const { shelf, here, jobs, assigned } = wanted
     const key = digest(shelf, [...here], jobs, [...assigned])
     // before the rest, which the thread would otherwise be busy with
-    const soon = this.#soon.get(key, () => this.#thread.asked((work) => work.soon(wanted)))
+    const soon = this.#soon
+      .get(key, () => this.#soonest.ask(() => this.#thread.asked((work) => work.soon(wanted))))
+      // whoever asked for less than is known by now is told what is
+      .catch((e: unknown) => {
+        if (e instanceof Overtaken) return this.#newest!
+        throw e
+      })
+    this.#newest = soon
+    soon.catch(() => {})
     const whole = isWhole
-      ? await this.#boards.get(key, () => this.#thread.asked((work) => work.board(wanted)))
+      ? await this.#boards.get(key, 'board', () => this.#thread.asked((work) => work.board(wanted)))
       : undefined
     return { ...(whole ?? (await soon)), whole: whole !== undefined }
   }

@@ -33,9 +33,53 @@ export class Once<T extends object> {
   }
 }
 
+/** What was asked for gave way to something newer before it was begun. */
+export class Overtaken extends Error {}
+
+/**
+ * Work of which only the latest matters: one is under way, one waits, and one that is asked for meanwhile takes the place of the
+ * one that waits. However fast what it depends on changes, and however long it takes, no more than that is ever kept.
+ */
+export class Latest {
+  #running = false
+  #waiting: { readonly begin: () => void; readonly giveWay: () => void } | undefined
+
+  /** @throws Overtaken where something newer was asked for before this was begun */
+  ask<T>(work: () => Promise<T>): Promise<T> {
+    return new Promise<T>((done, failed) => {
+      const begin = () => {
+        this.#running = true
+        work()
+          .then(done, failed)
+          .finally(() => {
+            this.#running = false
+            const next = this.#waiting
+            this.#waiting = undefined
+            next?.begin()
+          })
+      }
+      if (!this.#running) return begin()
+      this.#waiting?.giveWay()
+      this.#waiting = { begin, giveWay: () => failed(new Overtaken()) }
+    })
+  }
+}
+
+/** The same for each of many things. */
+export class LatestOf {
+  readonly #of = new LRUCache<string, Latest>({ max: 1000 })
+
+  ask<T>(about: string, work: () => Promise<T>): Promise<T> {
+    const latest = this.#of.get(about) ?? new Latest()
+    this.#of.set(about, latest)
+    return latest.ask(work)
+  }
+}
+
 /** Answers that may take a while: whoever asks waits a little, and asks again. */
 export class Soon {
   readonly #once: Once<object>
+  readonly #latest = new LatestOf()
   #stopped = false
 
   /** @param kept so many answers are kept */
@@ -47,21 +91,27 @@ export class Soon {
   }
 
   /**
-   * An answer that is there, or comes soon; undefined while it is being worked out.
+   * An answer that is there, or comes soon; undefined while it is being worked out, or when something newer is about the same.
    *
    * @param key the same answer has the same; see {@link digest}
+   * @param about what it is about, however often that changes: of what waits to be worked out about it, the latest is
    */
-  async get<T extends object>(key: string, work: () => Promise<T>): Promise<T | undefined> {
+  async get<T extends object>(key: string, about: string, work: () => Promise<T>): Promise<T | undefined> {
     const there = this.#once.there(key) as T | undefined
     if (there) return there
-    const answer = this.#once.get(key, async () => {
-      try {
-        return await work()
-      } catch (e) {
-        if (!this.#stopped) this.onError(e)
+    const answer = this.#once
+      .get(key, async () => {
+        try {
+          return await this.#latest.ask(about, work)
+        } catch (e) {
+          if (!this.#stopped && !(e instanceof Overtaken)) this.onError(e)
+          throw e
+        }
+      })
+      .catch((e: unknown) => {
+        if (e instanceof Overtaken) return undefined
         throw e
-      }
-    }) as Promise<T>
+      }) as Promise<T | undefined>
     return await Promise.race([
       answer,
       new Promise<undefined>((late) => setTimeout(() => late(undefined), PATIENCE_MS)),
