@@ -36,6 +36,14 @@ export function fieldWords(path: readonly PropertyKey[]): string {
     .toLowerCase()
 }
 
+/** What a field says, where somebody chooses between two. */
+export const valueWords = (value: unknown): string =>
+  value === null || value === undefined || value === ''
+    ? 'nothing'
+    : typeof value === 'object'
+      ? Object.values(value).map(valueWords).join(', ')
+      : String(value as string | number | boolean)
+
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** What is wrong with a field, as a sentence begins: “The hang time must …”. */

@@ -13,6 +13,7 @@ import { inUrl } from './share/addresses.ts'
 import { MachineKey } from './share/machineKey.ts'
 import { Sharing } from './share/sharing.ts'
 import type { SharingOptions } from './share/sharing.ts'
+import { givesBackAtRest } from './work/rest.ts'
 import { Works } from './work/works.ts'
 import { alone, openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
@@ -112,6 +113,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     if (copies && doing) makeCopies(works, copies)
     copies?.daily(onError)
     const untidy = tidyDaily(connection.db, onError)
+    const restless = givesBackAtRest()
     const { port: bound } = server.address() as AddressInfo
     return {
       url: `http://${inUrl(host)}:${bound}`,
@@ -124,6 +126,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       db: connection.db,
       stop: async () => {
         untidy()
+        restless()
         await sharing?.stop()
         await works.errands.stop()
         await news.stop()

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util'
 import { and, desc, eq, getTableName, gt, sql } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
+import { fieldWords } from '../../contract/words.ts'
 import { ofSomebodyElse, writtenBy } from './by.ts'
 import type { By } from './by.ts'
 import { Conflict } from './conflicts.ts'
@@ -57,9 +58,6 @@ export function merged(base: Content, mine: Content, theirs: Content): { row: Co
   }
   return { row, crossed }
 }
-
-const fieldWords = (key: string) =>
-  key.replace(/Id$|Mps$|Deg$|Mm$|G$/, '').replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)
 
 /**
  * Stores a row that several devices change, and answers with it as stored. What two of them changed in different fields is both
@@ -137,7 +135,7 @@ export async function writeSharedIn<R extends SharedRow>(
     if (crossed.length > 0)
       throw new Conflict(
         'Changed elsewhere',
-        `This ${called} was changed on another device meanwhile: ${crossed.map(fieldWords).join(', ')}. Both versions are kept; choose one.`,
+        `This ${called} was changed on another device meanwhile: ${crossed.map((f) => fieldWords([f])).join(', ')}. Both versions are kept; choose one.`,
         { ...now },
       )
     next = both

@@ -2,6 +2,7 @@ import { parentPort } from 'node:worker_threads'
 import { expose, transferHandlers } from 'comlink'
 import type { TransferHandler } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+import { givesBackAtRest } from './rest.ts'
 
 interface Told {
   readonly isError: boolean
@@ -29,4 +30,7 @@ transferHandlers.set('throw', {
 } as TransferHandler<unknown, unknown>)
 
 /** Has this thread do what whoever started it asks. */
-export const answers = (work: object): void => expose(work, nodeEndpoint(parentPort!))
+export function answers(work: object): void {
+  givesBackAtRest()
+  expose(work, nodeEndpoint(parentPort!))
+}

@@ -5,8 +5,8 @@ import type { RotationWork } from './rotation.worker.ts'
 import { digest, Latest, Once, Overtaken, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
 
-/** The thread remembers what it worked out for so long after somebody last looked, ms. */
-const REMEMBERED_MS = 10 * 60_000
+/** The thread remembers what it worked out for so long after somebody last looked, ms; then all it holds is given back. */
+const REMEMBERED_MS = 30_000
 /** Boards that are kept. */
 const KEPT = 4
 

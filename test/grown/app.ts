@@ -19,11 +19,26 @@ const { port } = probe.address() as AddressInfo
 probe.close()
 export const origin = `http://127.0.0.1:${port}`
 
+/** What `npm start` runs: what it sets, and what it gives node. */
+function startCommand(): { set: Record<string, string>; args: string[] } {
+  const { scripts } = JSON.parse(fs.readFileSync(path.join(ROOT, 'package.json'), 'utf8')) as {
+    scripts: { start: string }
+  }
+  const words = scripts.start.split(' ')
+  const at = words.indexOf('node')
+  return {
+    set: Object.fromEntries(words.slice(0, at).map((w) => w.split('=') as [string, string])),
+    args: words.slice(at + 1),
+  }
+}
+
 /** Starts the app and waits for its address; with the demo, or with nothing in it. */
 export async function start(how: 'demo' | 'empty') {
-  const args = [path.join(ROOT, 'scripts', 'start.mjs'), ...(how === 'empty' ? ['--empty'] : [])]
+  const { set, args: given } = startCommand()
+  const args = [...given, ...(how === 'empty' ? ['--empty'] : [])]
   const child = spawn(process.execPath, args, {
-    env: { ...process.env, VEER_DATA: data, PORT: String(port), VEER_QUIET: '1', DATABASE_URL: '' },
+    cwd: ROOT,
+    env: { ...process.env, ...set, VEER_DATA: data, PORT: String(port), VEER_QUIET: '1', DATABASE_URL: '' },
     stdio: ['ignore', 'ignore', 'pipe'],
   })
   let said = ''

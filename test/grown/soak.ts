@@ -1,5 +1,7 @@
-// npm run soak: fifty people log a throw a second each for two minutes, on a shelf of 2,000 discs, while one reads a readout and one
-// pages the shelf. Says what was lost or doubled, how long a write took, and how much memory the server held. Loopback only.
+// npm run soak: fifty people log a throw a second each for two minutes, on a shelf of 2,000 discs, while one reads a readout, one
+// pages the shelf, and one has the board and a disc open. Says what was lost or doubled, how long a write took, and how much
+// memory the server held; and fails where, a minute after, it holds more than it should at rest or still works. Loopback only.
+// SOAK_SECONDS=600 has it last ten minutes, SOAK_BOARD=0 leaves the board and the disc closed.
 import fs from 'node:fs'
 import http from 'node:http'
 import { quantileSorted } from 'd3'
@@ -10,7 +12,11 @@ import { fill } from './fill.ts'
 import { grownShelf } from './shelf.ts'
 
 const CLIENTS = 50
-const SECONDS = 120
+const SECONDS = Number(process.env['SOAK_SECONDS'] ?? 120)
+/** What it may hold and use once it has been at rest for so long, s, MB and share of a core. */
+const REST = { withinS: 60, mb: 350, core: 0.03 }
+/** Over so long it is looked how much of a core it uses, s. */
+const LOOKED_S = 10
 /** Trials that are thrown for, and trials the shelf has behind it. */
 const TRIALS = 5
 const BEHIND = 12
@@ -58,6 +64,23 @@ const memory = () => {
   const status = fs.readFileSync(`/proc/${child.pid}/status`, 'utf8')
   return Math.round(Number(status.match(/VmRSS:\s+(\d+)/)![1]) / 1024)
 }
+/** Seconds of processor time it has used. */
+const used = () => {
+  const [utime, stime] = fs
+    .readFileSync(`/proc/${child.pid}/stat`, 'utf8')
+    .split(') ')[1]!
+    .split(' ')
+    .slice(11, 13)
+  return (Number(utime) + Number(stime)) / 100
+}
+/** What it holds and uses now. */
+async function atRest() {
+  const [begun, before] = [performance.now(), used()]
+  await sleep(1000 * LOOKED_S)
+  const core = (1000 * (used() - before)) / (performance.now() - begun)
+  return { mb: memory(), core: Math.round(1000 * core) / 1000 }
+}
+const isQuiet = ({ mb, core }: Awaited<ReturnType<typeof atRest>>) => mb <= REST.mb && core <= REST.core
 try {
   const all = grownShelf()
   const trials = all.trials.slice(0, BEHIND)
@@ -71,7 +94,7 @@ try {
   const before = new Map<string, number>()
   for (const t of thrownFor) before.set(t.id, (await read(t.id)).throws.length)
 
-  const [writes, readout, pages] = [new Times(), new Times(), new Times()]
+  const [writes, readout, pages, boards] = [new Times(), new Times(), new Times(), new Times()]
   const acknowledged = new Set<string>()
   const refused: string[] = []
   let heard = 0
@@ -118,6 +141,15 @@ try {
       await sleep(500)
     }
   })()
+  // pages that ask again and again as long as what they show is about to change
+  const asking =
+    process.env['SOAK_BOARD'] === '0' ? [] : ['/api/rotation', `/api/discs/${templates[0]!.discId}/record`]
+  const waiting = asking.map(async (path) => {
+    while (going()) {
+      await boards.of(() => asked('GET', path))
+      await sleep(800)
+    }
+  })
   const rss: number[] = []
   const watching = (async () => {
     while (going()) {
@@ -126,8 +158,14 @@ try {
     }
   })()
   say(`${CLIENTS} people log for ${SECONDS} s …`)
-  await Promise.all([...logging, reading, paging, watching])
+  await Promise.all([...logging, reading, paging, watching, ...waiting])
   for (const l of listening) l.destroy()
+  say(`looking how it rests, for ${REST.withinS} s at most …`)
+  const begunRest = performance.now()
+  let rest = await atRest()
+  while (!isQuiet(rest) && performance.now() - begunRest < 1000 * (REST.withinS - LOOKED_S))
+    rest = await atRest()
+  const restedS = Math.round((performance.now() - begunRest) / 1000)
 
   const stored = (await Promise.all(thrownFor.map((t) => read(t.id)))).flatMap((f) =>
     f.throws.map((t) => t.id),
@@ -148,13 +186,19 @@ try {
         write_ms: writes.figures,
         readout_ms: readout.figures,
         shelf_page_ms: pages.figures,
+        board_ms: boards.figures,
+        rest: { after_s: restedS, ...rest, most: REST },
         server_mb: { first: rss[0], half: half[0], last: rss.at(-1), most: Math.max(...rss) },
       },
       null,
       2,
     )}\n`,
   )
-  if (acknowledged.size !== new Set(kept).size || refused.length > 0) process.exitCode = 1
+  if (!isQuiet(rest))
+    say(
+      `At rest it holds ${rest.mb} MB and uses ${100 * rest.core} % of a core: more than ${REST.mb} MB and ${100 * REST.core} %.`,
+    )
+  if (acknowledged.size !== new Set(kept).size || refused.length > 0 || !isQuiet(rest)) process.exitCode = 1
 } finally {
   agent.destroy()
   await stopped(child)

@@ -1,6 +1,16 @@
 import { useEffect } from 'react'
 import useSWR, { mutate } from 'swr'
-import { DeviceKeys, Me, Member, Members, Pass, Sharing } from '../../contract/crew.ts'
+import {
+  DeviceKeys,
+  FailedTries,
+  Me,
+  Member,
+  Members,
+  Offers,
+  OpenPasses,
+  Pass,
+  Sharing,
+} from '../../contract/crew.ts'
 import type { Role } from '../../contract/crew.ts'
 import { ask, change, read, takeAway, whenSignedOut } from './api.ts'
 import { useRead } from './hooks.ts'
@@ -42,12 +52,42 @@ export async function signOut(): Promise<void> {
   location.assign('/')
 }
 
-export const openPairing = () => ask('/api/pairings', {}, Pass)
-export const invite = (role: Role) => ask('/api/invitations', { role }, Pass)
+/** Comes in at the machine itself, by what start printed. */
+export const atMachine = (secret: string) => cameIn('/api/at-machine', { secret })
+
+const PASSES = '/api/passes'
+export const usePasses = () =>
+  useSWR(PASSES, (p: string) => read(p, OpenPasses), { refreshInterval: 5000 }).data
+export const takePassBack = (id: string) =>
+  mutate(PASSES, takeAway(`${PASSES}/${id}`, OpenPasses), { revalidate: false })
+/** A link or code that was just made is listed too. */
+async function made(pass: Promise<Pass>): Promise<Pass> {
+  const it_ = await pass
+  void mutate(PASSES)
+  return it_
+}
+export const openPairing = () => made(ask('/api/pairings', {}, Pass))
+/** @param passphrase one’s own, where an owner is made */
+export const invite = (role: Role, passphrase?: string) =>
+  made(ask('/api/invitations', { role, ...(passphrase && { passphrase }) }, Pass))
+
+export const useFailedTries = () =>
+  useSWR('/api/failed-tries', (p: string) => read(p, FailedTries), { refreshInterval: 20_000 }).data
+
+const OFFERS = '/api/offers'
+/** Changes of scribes that wait for an owner. */
+export const useOffers = (isOwner = true) => useRead(isOwner ? OFFERS : null, Offers).data
+export const takeOffer = (id: string) =>
+  mutate(OFFERS, ask(`${OFFERS}/${id}/take`, {}, Offers), { revalidate: false })
+export const leaveOffer = (id: string) =>
+  mutate(OFFERS, takeAway(`${OFFERS}/${id}`, Offers), { revalidate: false })
 
 const PEOPLE = '/api/people'
 export const usePeople = () => useRead(PEOPLE, Members).data
-export async function changeMember(id: string, standing: { role: Role; removed: boolean }): Promise<void> {
+export async function changeMember(
+  id: string,
+  standing: { role: Role; removed: boolean; passphrase?: string },
+): Promise<void> {
   await change(`${PEOPLE}/${id}`, standing, Member)
   await Promise.all([mutate(PEOPLE), mutate(KEYS), mutate(ME)])
 }

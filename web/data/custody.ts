@@ -1,7 +1,8 @@
 import { useEffect } from 'react'
 import useSWR, { mutate } from 'swr'
 import { z } from 'zod'
-import { Copy, Custody, Errand, isOpen } from '../../contract/custody.ts'
+import { Copy, Custody, Errand, isOpen, Standings } from '../../contract/custody.ts'
+import type { Standing } from '../../contract/custody.ts'
 import { Problem } from '../../contract/imports.ts'
 import { WIRE, WIRE_HEADER } from '../../contract/writes.ts'
 import { ApiProblem, ask, read, takeAway, Unreachable } from './api.ts'
@@ -31,7 +32,12 @@ export function useErrand(id: string | undefined, onOver: (errand: Errand) => vo
 }
 
 export const makeCopy = () => ask('/api/copies', {}, Errand)
-export const restoreCopy = (name: string) => ask(`/api/copies/${name}/restore`, {}, Errand)
+/** @param take ids of what is to stand as in the copy */
+export const restoreCopy = (name: string, take: readonly string[]) =>
+  ask(`/api/copies/${name}/restore`, { take }, Errand)
+/** What a copy says otherwise of who may do what and of what is public. */
+export const standingOfCopy = (name: string): Promise<Standing[]> =>
+  read(`/api/copies/${name}/standing`, Standings)
 export const cancelErrand = (id: string) => ask(`/api/errands/${id}/cancel`, {}, Errand)
 export async function dropCopy(name: string): Promise<void> {
   await takeAway(`/api/copies/${name}`, z.array(Copy))
@@ -41,15 +47,37 @@ export async function dropCopy(name: string): Promise<void> {
 /** Where a package is sent to: in the place of everything, or beside it; to be kept, or to see what would come. */
 export type SentTo = '/api/restore' | '/api/merge' | '/api/merge?store=1'
 
-/** Sends a package; `told` how much of it is sent, 0 to 1. */
+type Told = (share: number) => void
+
+/**
+ * Sends a package; `told` how much of it is sent, 0 to 1.
+ *
+ * @param take ids of what is to stand as in the package, where it is restored
+ */
 export function sendPackage(
   to: SentTo,
   file: File,
-  told: (share: number) => void,
+  told: Told,
   signal: AbortSignal,
+  take: readonly string[] = [],
 ): Promise<Errand> {
+  const query = take.map((id) => `take=${id}`).join('&')
+  return sent(query === '' ? to : `${to}?${query}`, file, told, signal, (body) => Errand.parse(body))
+}
+
+/** What a package says otherwise of who may do what and of what is public; it is looked at and let go. */
+export const standingOfFile = (file: File, told: Told, signal: AbortSignal): Promise<Standing[]> =>
+  sent('/api/standing', file, told, signal, (body) => Standings.parse(body))
+
+function sent<T>(
+  to: string,
+  file: File,
+  told: Told,
+  signal: AbortSignal,
+  parsed: (body: unknown) => T,
+): Promise<T> {
   // only this way of asking says how much was sent
-  return new Promise((sent, failed) => {
+  return new Promise((done, failed) => {
     const request = new XMLHttpRequest()
     request.open('POST', to)
     request.setRequestHeader('content-type', 'application/zip')
@@ -64,7 +92,7 @@ export function sendPackage(
       } catch {
         body = undefined
       }
-      if (request.status === 200) return sent(Errand.parse(body))
+      if (request.status === 200) return done(parsed(body))
       const problem = Problem.safeParse(body).data
       failed(
         problem

@@ -18,6 +18,7 @@ import { Card, Empty, Reload, Waiting } from '../parts/Card.tsx'
 import type { Door, Screen } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
 import { DOORS } from '../stations/doors.ts'
+import { AtMachine } from './AtMachine.tsx'
 import { Bars } from './Bars.tsx'
 import { lastTrial } from './lastTrial.ts'
 import { Newer } from './Newer.tsx'
@@ -122,11 +123,12 @@ const ComeIn = lazy(() => import('./ComeIn.tsx'))
 /** The app, for whoever is in on this device. */
 export function App() {
   const me = useMe()
+  if (location.pathname === '/at-machine') return <AtMachine />
   if (!me) return null
   if (!me.person)
     return (
       <Suspense>
-        <ComeIn />
+        <ComeIn atMachine={me.lacksMachineKey} />
       </Suspense>
     )
   return <RouterProvider router={router} />

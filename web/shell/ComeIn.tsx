@@ -22,8 +22,25 @@ interface Typed {
 /** What the address brings along behind its #, which no server ever sees. */
 const brought = () => decodeURIComponent(location.hash.slice(1))
 
+/** What stands at the machine itself, in a browser that has not opened the address that start printed. */
+function Machine() {
+  return (
+    <div className="mt-3 space-y-3">
+      <p>
+        Others were let in to this Veer Line, so that this machine shows who it is too. Open the address that
+        stands in the terminal where it was started: it ends in{' '}
+        <span className="font-mono">/at-machine#…</span> and is needed once in each browser.
+      </p>
+      <p className="text-quiet">
+        The terminal is gone? Type <span className="font-mono">npm start</span> again beside the running one:
+        it prints the address and changes nothing. Whoever has a name here comes in over HTTPS.
+      </p>
+    </div>
+  )
+}
+
 /** What stands instead of the app on a device that has not come in. */
-export default function ComeIn() {
+export default function ComeIn({ atMachine }: { atMachine: boolean }) {
   const invitation = location.pathname === '/join' ? brought() : ''
   const code = location.pathname === '/pair' ? brought() : ''
   const [way, setWay] = useState<Way>('code')
@@ -68,61 +85,71 @@ export default function ComeIn() {
           <span className="font-head text-lead font-bold">veer line</span>
         </div>
         <h1 className="text-title">
-          {invitation ? 'You are invited' : code ? 'Pair this device' : 'Come in'}
+          {atMachine
+            ? 'Open the address that start printed'
+            : invitation
+              ? 'You are invited'
+              : code
+                ? 'Pair this device'
+                : 'Come in'}
         </h1>
-        <form className="mt-3 space-y-4" noValidate onSubmit={(e) => void act(e)}>
-          {invitation ? (
-            nameAndPassphrase(
-              `At least ${PASSPHRASE_LENGTH[0]} characters; four unlike words are easily remembered.`,
-            )
-          ) : (
-            <>
-              {!code && (
-                <Choice
-                  label="How"
-                  value={way}
-                  onChange={setWay}
-                  options={[
-                    { value: 'code', label: 'With a code' },
-                    { value: 'passphrase', label: 'With a passphrase' },
-                  ]}
-                />
-              )}
-              {way === 'code' ? (
-                <TextInput
-                  label="Code"
-                  hint="It is shown on the machine, in the terminal and in Settings, for five minutes."
-                  autoComplete="one-time-code"
-                  autoCapitalize="characters"
-                  spellCheck={false}
-                  error={errors.code?.message}
-                  {...register('code', { required: 'must be given' })}
-                />
-              ) : (
-                nameAndPassphrase()
-              )}
-            </>
-          )}
-          <TextInput
-            label="What to call this device"
-            error={errors.device?.message}
-            {...register('device', { required: 'must be given' })}
-          />
-          {errors.root && (
-            <p role="alert" className="font-medium text-accent">
-              {errors.root.message}
-            </p>
-          )}
-          {waiting > 0 && (
-            <p className="text-note text-quiet">
-              <span className="figure">{waiting}</span> {waiting === 1 ? 'write waits' : 'writes wait'} on
-              this device; they are kept, and sent once you are in.
-            </p>
-          )}
-          <Button kind="primary" type="submit" className="w-full" disabled={isSubmitting}>
-            {invitation ? 'Join' : way === 'code' ? 'Pair this device' : 'Sign in'}
-          </Button>
-        </form>
+        {atMachine ? (
+          <Machine />
+        ) : (
+          <form className="mt-3 space-y-4" noValidate onSubmit={(e) => void act(e)}>
+            {invitation ? (
+              nameAndPassphrase(
+                `At least ${PASSPHRASE_LENGTH[0]} characters; four unlike words are easily remembered.`,
+              )
+            ) : (
+              <>
+                {!code && (
+                  <Choice
+                    label="How"
+                    value={way}
+                    onChange={setWay}
+                    options={[
+                      { value: 'code', label: 'With a code' },
+                      { value: 'passphrase', label: 'With a passphrase' },
+                    ]}
+                  />
+                )}
+                {way === 'code' ? (
+                  <TextInput
+                    label="Code"
+                    hint="It is shown on the machine, in the terminal and in Settings, for five minutes."
+                    autoComplete="one-time-code"
+                    autoCapitalize="characters"
+                    spellCheck={false}
+                    error={errors.code?.message}
+                    {...register('code', { required: 'must be given' })}
+                  />
+                ) : (
+                  nameAndPassphrase()
+                )}
+              </>
+            )}
+            <TextInput
+              label="What to call this device"
+              error={errors.device?.message}
+              {...register('device', { required: 'must be given' })}
+            />
+            {errors.root && (
+              <p role="alert" className="font-medium text-accent">
+                {errors.root.message}
+              </p>
+            )}
+            {waiting > 0 && (
+              <p className="text-note text-quiet">
+                <span className="figure">{waiting}</span> {waiting === 1 ? 'write waits' : 'writes wait'} on
+                this device; they are kept, and sent once you are in.
+              </p>
+            )}
+            <Button kind="primary" type="submit" className="w-full" disabled={isSubmitting}>
+              {invitation ? 'Join' : way === 'code' ? 'Pair this device' : 'Sign in'}
+            </Button>
+          </form>
+        )}
       </Card>
     </div>
   )

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import type { Throw, Trial } from '../../contract/trials.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
+import { fieldWords, valueWords } from '../../contract/words.ts'
 import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
 import { isOf } from '../data/queueStore.ts'
 import type { Refused } from '../data/queueStore.ts'
@@ -77,6 +78,8 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
           <ThrowConflict key={r.key} refused={r} />
         ) : r.stored && isOf(r, 'trials') ? (
           <TrialConflict key={r.key} refused={r} />
+        ) : r.stored && isOf(r, 'discs', 'throwers', 'sessions', 'places', 'reviews') ? (
+          <FieldConflict key={r.key} refused={r} />
         ) : (
           <Mend key={r.key} refused={r} />
         ),
@@ -182,6 +185,32 @@ function TrialConflict({ refused }: { refused: Refused & { readonly body: Trial 
         This one, with the discs of both
       </Button>
       <Button onClick={() => void settle(next)}>Keep this one</Button>
+      <Button onClick={() => void settle()}>Keep the other</Button>
+    </Conflict>
+  )
+}
+
+/** A row of which two devices changed the same field: its fields as each has them, until somebody chooses. */
+function FieldConflict({ refused }: { refused: Refused }) {
+  const [mine, other] = [refused.body, refused.stored!] as unknown as readonly Readonly<
+    Record<string, unknown>
+  >[]
+  const fields = Object.keys(mine!).filter(
+    (f) => f !== 'version' && JSON.stringify(mine![f]) !== JSON.stringify(other![f]),
+  )
+  const settle = settling(refused, refused.kind)
+  const told = (row: Readonly<Record<string, unknown>>) =>
+    fields.map((f) => `${fieldWords([f])}: ${valueWords(row[f])}`).join(', ')
+  return (
+    <Conflict refused={refused} mine={told(mine!)} other={told(other!)}>
+      <Button
+        kind="primary"
+        onClick={() =>
+          void settle({ ...refused.body, version: refused.stored!.version } as Sent<typeof refused.kind>)
+        }
+      >
+        Keep this one
+      </Button>
       <Button onClick={() => void settle()}>Keep the other</Button>
     </Conflict>
   )

@@ -1,7 +1,10 @@
 import { useMe } from '../../data/crew.ts'
 import { Devices } from './crew/Devices.tsx'
+import { FailedTries } from './crew/FailedTries.tsx'
 import { LetIn } from './crew/LetIn.tsx'
 import { Myself } from './crew/Myself.tsx'
+import { Offered } from './crew/Offered.tsx'
+import { Open } from './crew/Open.tsx'
 import { People } from './crew/People.tsx'
 import { Sections } from './Sections.tsx'
 
@@ -12,10 +15,15 @@ export default function Crew() {
   const isOwner = me.person.role === 'owner'
   return (
     <Sections here="crew">
+      {isOwner && <Offered />}
       {isOwner && <LetIn />}
       <div className="grid items-start gap-3 md:grid-cols-2">
-        <People me={me.person} />
         <div className="space-y-3">
+          <People me={me.person} signedIn={me.keyId !== null} />
+          {isOwner && <FailedTries />}
+        </div>
+        <div className="space-y-3">
+          <Open everybodys={isOwner} />
           <Devices ownKeyId={me.keyId} everybodys={isOwner} />
           <Myself me={me.person} signedIn={me.keyId !== null} />
         </div>

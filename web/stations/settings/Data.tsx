@@ -3,7 +3,7 @@ import { Download } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { isOpen } from '../../../contract/custody.ts'
-import type { Copy, Custody, Errand } from '../../../contract/custody.ts'
+import type { Copy, Custody, Errand, Standing } from '../../../contract/custody.ts'
 import { useMe } from '../../data/crew.ts'
 import {
   cancelErrand,
@@ -12,6 +12,8 @@ import {
   readAnew,
   restoreCopy,
   sendPackage,
+  standingOfCopy,
+  standingOfFile,
   useCustody,
   useErrand,
 } from '../../data/custody.ts'
@@ -48,16 +50,28 @@ export default function Data() {
       sayWrong((e as Error).message)
     }
   }
-  const send = (to: SentTo, file: File) =>
-    begin(async () => {
-      const stop = new AbortController()
-      setSending({ share: 0, stop })
-      try {
-        return await sendPackage(to, file, (share) => setSending({ share, stop }), stop.signal)
-      } finally {
-        setSending(undefined)
-      }
-    })
+  const sent = async <T,>(send: (told: (share: number) => void, signal: AbortSignal) => Promise<T>) => {
+    const stop = new AbortController()
+    setSending({ share: 0, stop })
+    try {
+      return await send((share) => setSending({ share, stop }), stop.signal)
+    } finally {
+      setSending(undefined)
+    }
+  }
+  const send = (to: SentTo, file: File, take?: readonly string[]) =>
+    begin(() => sent((told, signal) => sendPackage(to, file, told, signal, take)))
+  /** Looks what stands otherwise in a package before it is asked whether to restore it. */
+  const look = async (what: Asked) => {
+    try {
+      const standing = what.file
+        ? await sent((told, signal) => standingOfFile(what.file!, told, signal))
+        : await standingOfCopy(what.copy!.name)
+      setAsked({ ...what, standing })
+    } catch (e) {
+      setAsked({ ...what, wrong: (e as Error).message })
+    }
+  }
   if (!isOwner)
     return (
       <Sections here="data">
@@ -103,7 +117,7 @@ export default function Data() {
               </div>
             )}
           </HowFar>
-          <Copies copies={custody?.copies} busy={busy} onRestore={(copy) => setAsked({ copy })} />
+          <Copies copies={custody?.copies} busy={busy} onRestore={(copy) => void look({ copy })} />
         </Card>
         {custody && <Where custody={custody} />}
         <div className="grid items-start gap-3 sm:grid-cols-2 md:col-start-1">
@@ -111,7 +125,7 @@ export default function Data() {
             title="Restore from a file"
             label="Package to restore"
             busy={busy}
-            onFile={(file) => setAsked({ file })}
+            onFile={(file) => void look({ file })}
           >
             A copy of this or another machine, of this or an earlier version. It is checked first; it comes in
             whole, or not at all.
@@ -134,9 +148,16 @@ export default function Data() {
         <Sure
           asked={asked}
           onClose={() => setAsked(undefined)}
-          onSure={() => {
+          onSure={(take) => {
             setAsked(undefined)
-            void (asked.file ? send('/api/restore', asked.file) : begin(() => restoreCopy(asked.copy!.name)))
+            void (asked.file
+              ? send('/api/restore', asked.file, take)
+              : begin(() => restoreCopy(asked.copy!.name, take)))
+          }}
+          onBeside={() => {
+            setAsked(undefined)
+            setLooked(asked.file)
+            void send('/api/merge', asked.file!)
           }}
         />
       )}
@@ -147,6 +168,10 @@ export default function Data() {
 interface Asked {
   readonly copy?: Copy
   readonly file?: File
+  /** What it says otherwise of who may do what, and of what is public. */
+  readonly standing?: readonly Standing[]
+  /** Why it cannot be restored. */
+  readonly wrong?: string
 }
 interface Sending {
   readonly share: number
@@ -327,18 +352,75 @@ function FromFile({
   )
 }
 
-function Sure({ asked, onClose, onSure }: { asked: Asked; onClose: () => void; onSure: () => void }) {
+function Sure({
+  asked,
+  onClose,
+  onSure,
+  onBeside,
+}: {
+  asked: Asked
+  onClose: () => void
+  /** With the ids of what is to stand as in the package. */
+  onSure: (take: readonly string[]) => void
+  /** Brings a file in beside what is here instead. */
+  onBeside: () => void
+}) {
+  const [take, setTake] = useState<ReadonlySet<string>>(new Set())
   const what = asked.file
     ? `the file ${asked.file.name}`
     : `the copy of ${format(new Date(asked.copy!.at), 'd MMMM yyyy, HH:mm')}`
+  if (asked.wrong !== undefined)
+    return (
+      <Dialog open onClose={onClose} title="This cannot be restored">
+        <p>{asked.wrong}</p>
+        <div className="mt-4 flex gap-2">
+          {asked.file && asked.wrong.includes('one trial') && (
+            <Button kind="primary" onClick={onBeside}>
+              See what it would bring in
+            </Button>
+          )}
+          <Button onClick={onClose}>Close</Button>
+        </div>
+      </Dialog>
+    )
+  const flip = (id: string) => {
+    const next = new Set(take)
+    if (!next.delete(id)) next.add(id)
+    setTake(next)
+  }
   return (
     <Dialog open onClose={onClose} title="Put it in the place of everything here?">
       <p>
         Whatever is here now gives way to {what}. A copy of what is here is made before, so that you can come
-        back to it. Who comes in, and with what, stays.
+        back to it. Who comes in, with what, what they may do, and what is public stay as they are here.
       </p>
+      {asked.standing && asked.standing.length > 0 && (
+        <fieldset className="mt-3 rounded-lg border border-rule p-3">
+          <legend className="px-1 font-medium">Otherwise there: tick what you want as it was</legend>
+          <ul className="max-h-64 overflow-y-auto">
+            {asked.standing.map((s) => (
+              <li key={s.id}>
+                <label className="flex min-h-10 items-center gap-2.5">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-water"
+                    checked={take.has(s.id)}
+                    onChange={() => flip(s.id)}
+                  />
+                  <span>
+                    <span className="font-medium">{s.name}</span>
+                    <span className="text-quiet">
+                      : {s.here} here, {s.there} there
+                    </span>
+                  </span>
+                </label>
+              </li>
+            ))}
+          </ul>
+        </fieldset>
+      )}
       <div className="mt-4 flex gap-2">
-        <Button kind="primary" onClick={onSure}>
+        <Button kind="primary" onClick={() => onSure([...take])}>
           Restore
         </Button>
         <Button onClick={onClose}>Cancel</Button>

@@ -6,7 +6,7 @@ import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
 import { Choice } from '../../../parts/Choice.tsx'
 import { Dialog } from '../../../parts/Dialog.tsx'
-import { SelectInput } from '../../../parts/Inputs.tsx'
+import { SelectInput, TextInput } from '../../../parts/Inputs.tsx'
 import { QrCode } from '../../../parts/QrCode.tsx'
 import { say, sayWrong } from '../../../parts/Toasts.tsx'
 
@@ -17,10 +17,17 @@ const done = (act: Promise<void>, words: string) =>
   )
 
 /** Who is of the crew, and what each may do. */
-export function People({ me }: { me: Member }) {
+export function People({ me, signedIn }: { me: Member; signedIn: boolean }) {
   const people = usePeople()
   const isOwner = me.role === 'owner'
   const [inviting, setInviting] = useState(false)
+  /** Who is about to become an owner. */
+  const [raised, setRaised] = useState<Member>()
+  const change = (p: Member, role: Role, removed: boolean, words: string) =>
+    // from a device, whoever makes an owner shows once more that it is them
+    signedIn && role === 'owner' && !removed
+      ? setRaised(p)
+      : done(changeMember(p.id, { role, removed }), words)
   const here = people?.filter((p) => p.removedAt === null) ?? []
   const gone = people?.filter((p) => p.removedAt !== null) ?? []
   return (
@@ -44,10 +51,7 @@ export function People({ me }: { me: Member }) {
                   className="w-28"
                   value={p.role}
                   onChange={(e) =>
-                    done(
-                      changeMember(p.id, { role: e.target.value as Role, removed: false }),
-                      `${p.name} is a ${e.target.value} now.`,
-                    )
+                    change(p, e.target.value as Role, false, `${p.name} is a ${e.target.value} now.`)
                   }
                 >
                   {ROLES.map((r) => (
@@ -81,9 +85,7 @@ export function People({ me }: { me: Member }) {
               <Button
                 kind="quiet"
                 aria-label={`Take ${p.name} back`}
-                onClick={() =>
-                  done(changeMember(p.id, { role: p.role, removed: false }), `${p.name} may come in again.`)
-                }
+                onClick={() => change(p, p.role, false, `${p.name} may come in again.`)}
               >
                 Take back
               </Button>
@@ -98,13 +100,71 @@ export function People({ me }: { me: Member }) {
           </div>
         ))}
       </dl>
-      {inviting && <Invitation onClose={() => setInviting(false)} />}
+      {inviting && <Invitation signedIn={signedIn} onClose={() => setInviting(false)} />}
+      {raised && <Raise person={raised} onClose={() => setRaised(undefined)} />}
     </Card>
   )
 }
 
+/** Asks whoever makes somebody an owner for their passphrase. */
+function Raise({ person, onClose }: { person: Member; onClose: () => void }) {
+  const [passphrase, setPassphrase] = useState('')
+  const [wrong, setWrong] = useState<string>()
+  const make = async () => {
+    try {
+      await changeMember(person.id, { role: 'owner', removed: false, passphrase })
+      say(`${person.name} is an owner now.`)
+      onClose()
+    } catch (e) {
+      setWrong((e as Error).message)
+    }
+  }
+  return (
+    <Dialog open onClose={onClose} title={`Make ${person.name} an owner`}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          void make()
+        }}
+      >
+        <p className="mb-3">
+          An owner {ROLE_WORDS.owner}: people, copies, what is published. Show that it is you.
+        </p>
+        <OwnPassphrase value={passphrase} onChange={setPassphrase} error={wrong} />
+        <Button kind="primary" type="submit" className="mt-4">
+          Make an owner
+        </Button>
+      </form>
+    </Dialog>
+  )
+}
+
+function OwnPassphrase({
+  value,
+  onChange,
+  error,
+}: {
+  value: string
+  onChange: (value: string) => void
+  error: string | undefined
+}) {
+  return (
+    <TextInput
+      label="Your own passphrase"
+      type="password"
+      autoComplete="current-password"
+      value={value}
+      error={error}
+      onChange={(e) => onChange(e.target.value)}
+    />
+  )
+}
+
 /** A link that makes one person. */
-function Invitation({ onClose }: { onClose: () => void }) {
+function Invitation({ signedIn, onClose }: { signedIn: boolean; onClose: () => void }) {
+  const [passphrase, setPassphrase] = useState('')
+  const [wrong, setWrong] = useState<string>()
+  const asksAgain = signedIn
   const [role, setRole] = useState<Role>('scribe')
   const [pass, setPass] = useState<Pass>()
   const sharing = useSharing(true)
@@ -112,9 +172,10 @@ function Invitation({ onClose }: { onClose: () => void }) {
   const link = pass && `${at}/join#${pass.secret}`
   const make = async () => {
     try {
-      setPass(await invite(role))
+      setPass(await invite(role, passphrase))
     } catch (e) {
-      sayWrong((e as Error).message)
+      if (asksAgain && role === 'owner') setWrong((e as Error).message)
+      else sayWrong((e as Error).message)
     }
   }
   const copy = async () => {
@@ -139,6 +200,11 @@ function Invitation({ onClose }: { onClose: () => void }) {
           <p className="mt-2">
             A {role} {ROLE_WORDS[role]}.
           </p>
+          {asksAgain && role === 'owner' && (
+            <div className="mt-3">
+              <OwnPassphrase value={passphrase} onChange={setPassphrase} error={wrong} />
+            </div>
+          )}
           <Button kind="primary" className="mt-4" onClick={() => void make()}>
             Make a link
           </Button>
