@@ -1,5 +1,6 @@
 import { DOMImplementation, XMLSerializer } from '@xmldom/xmldom'
 import type { Element } from '@xmldom/xmldom'
+import { plainXml } from './plainXml.ts'
 import type { Feature, FeatureCollection, Position } from 'geojson'
 import geodesic from 'geographiclib-geodesic'
 import type { Leg } from '../throw/leg.ts'
@@ -176,7 +177,7 @@ export function throwsGpx(throws: readonly EarthThrow[], name: string): string {
   root.setAttribute('creator', 'Veer Line')
   const add = (to: Element, tag: string, text?: string): Element => {
     const made = doc.createElementNS(GPX, tag)
-    if (text !== undefined) made.appendChild(doc.createTextNode(text))
+    if (text !== undefined) made.appendChild(doc.createTextNode(plainXml(text)))
     to.appendChild(made)
     return made
   }

@@ -2,6 +2,8 @@ import type Router from '@koa/router'
 import { createHash } from 'node:crypto'
 import escapeHtml from 'escape-html'
 import { Feed } from 'feed'
+import { storable } from '../../core/formats/csvCells.ts'
+import { plainXml } from '../../core/formats/plainXml.ts'
 import type { Database } from '../store/database.ts'
 import { readListed, readPublished } from '../store/reviews.ts'
 import { ALONE } from './reviews.ts'
@@ -26,6 +28,9 @@ li span, p { color: var(--quiet) }
 a { color: inherit }
 `
 const STYLE_HASH = `'sha256-${createHash('sha256').update(STYLE).digest('base64')}'`
+
+/** A text as readers of feeds take it, who read a title as HTML. */
+const plain = (text: string) => escapeHtml(plainXml(text))
 
 /** What anyone may read who has the address: frozen reviews that were published, a list of those that may be listed, and its feed. */
 export function publishedRoutes(router: Router, db: Database): void {
@@ -75,16 +80,17 @@ ${
     for (const r of rows)
       feed.addItem({
         id: `urn:uuid:${r.reviewId}`,
-        title: r.title,
+        title: plain(r.title),
         link: `${origin}/published/${r.token}`,
         date: new Date(r.publishedAt!),
-        ...(r.note && { description: r.note }),
+        ...(r.note && { description: plain(r.note) }),
       })
     ctx.type = 'application/atom+xml; charset=utf-8'
     ctx.body = feed.atom1()
   })
   router.get('/published/:token', async (ctx: Ctx) => {
-    const row = await readPublished(db, ctx.params['token']!)
+    const token = ctx.params['token']!
+    const row = storable(token) ? await readPublished(db, token) : undefined
     ctx.set('cache-control', 'no-cache')
     if (!row) {
       ctx.status = 404

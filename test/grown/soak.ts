@@ -15,6 +15,8 @@ const CLIENTS = 50
 const SECONDS = Number(process.env['SOAK_SECONDS'] ?? 120)
 /** What it may hold and use once it has been at rest for so long, s, MB and share of a core. */
 const REST = { withinS: 60, mb: 350, core: 0.03 }
+/** Everything that was thrown is weighed by then, s. */
+const WEIGHED_S = 300
 /** Over so long it is looked how much of a core it uses, s. */
 const LOOKED_S = 10
 /** Trials that are thrown for, and trials the shelf has behind it. */
@@ -160,6 +162,12 @@ try {
   say(`${CLIENTS} people log for ${SECONDS} s …`)
   await Promise.all([...logging, reading, paging, watching, ...waiting])
   for (const l of listening) l.destroy()
+  say('waiting until the ratings are up to date …')
+  const begunWeighing = performance.now()
+  const behind = async () =>
+    (JSON.parse((await asked('GET', '/api/health')).text) as { ratings: string }).ratings === 'behind'
+  while ((await behind()) && performance.now() - begunWeighing < 1000 * WEIGHED_S) await sleep(1000)
+  const weighedS = Math.round((performance.now() - begunWeighing) / 1000)
   say(`looking how it rests, for ${REST.withinS} s at most …`)
   const begunRest = performance.now()
   let rest = await atRest()
@@ -187,6 +195,7 @@ try {
         readout_ms: readout.figures,
         shelf_page_ms: pages.figures,
         board_ms: boards.figures,
+        weighed_after_s: weighedS,
         rest: { after_s: restedS, ...rest, most: REST },
         server_mb: { first: rss[0], half: half[0], last: rss.at(-1), most: Math.max(...rss) },
       },

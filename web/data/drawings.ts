@@ -1,3 +1,5 @@
+import { plainXml } from '../../core/formats/plainXml.ts'
+
 /** What of how a shape looks comes from the app’s style, and has to go with it. */
 const LOOKS = [
   'fill',
@@ -39,7 +41,7 @@ export function standaloneSvg(drawing: SVGSVGElement, fonts = ''): string {
     copy.prepend(style)
   }
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
-  return new XMLSerializer().serializeToString(copy)
+  return plainXml(new XMLSerializer().serializeToString(copy))
 }
 
 /** Gives a drawing a view box where it has only a size, so that it can be shown smaller. */

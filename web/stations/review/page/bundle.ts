@@ -1,12 +1,13 @@
-import { gfm } from '@joplin/turndown-plugin-gfm'
 import { strToU8, zipSync } from 'fflate'
 import type { Zippable } from 'fflate'
-import Turndown from 'turndown'
 import type { Review } from '../../../../contract/reviews.ts'
-import { addressOf } from '../../../../contract/writes.ts'
+import { sheetOf } from '../../../../contract/sheet.ts'
+import { writeThrowsCsv } from '../../../../core/formats/throwsCsv.ts'
+import { aliasesOf, discreet, withAliases } from '../../../../core/review/discreet.ts'
 import { METHOD } from '../../../../core/review/method.ts'
-import type { Source } from '../sources.tsx'
 import { drawingsIn, standaloneSvg } from '../../../data/drawings.ts'
+import type { Source } from '../sources.tsx'
+import { markdownFrom } from './markdown.ts'
 
 interface BundleParts {
   readonly name: string
@@ -17,11 +18,42 @@ interface BundleParts {
   readonly sources: readonly Source[]
 }
 
-/** The review as Markdown, its drawings as files it names. */
-function markdownOf(article: HTMLElement, files: ReadonlyMap<SVGSVGElement, string>): string {
+const ENDINGS: Readonly<Record<string, string>> = {
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+}
+
+/** Photos of the review as files: by where each stands in it, what it is called beside it, and its bytes. */
+async function photosIn(
+  article: HTMLElement,
+): Promise<{ names: ReadonlyMap<string, string>; files: Zippable }> {
+  const names = new Map<string, string>()
+  const files: Zippable = {}
+  for (const { src } of article.querySelectorAll('img')) {
+    if (src === '' || names.has(src)) continue
+    const answer = await fetch(src).catch(() => undefined)
+    if (!answer?.ok)
+      throw new Error('A photo of the review could not be read; the server has to be there for that.')
+    const blob = await answer.blob()
+    const name = `photo-${names.size + 1}.${ENDINGS[blob.type] ?? 'bin'}`
+    names.set(src, name)
+    files[name] = new Uint8Array(await blob.arrayBuffer())
+  }
+  return { names, files }
+}
+
+/** The review as Markdown, its drawings and photos as files it names. */
+function markdownOf(
+  article: HTMLElement,
+  files: ReadonlyMap<SVGSVGElement, string>,
+  photos: ReadonlyMap<string, string>,
+): string {
   // a document of its own fetches nothing of what stands in it
   const apart = document.implementation.createHTMLDocument('')
   const copy = apart.importNode(article, true)
+  const photographs = [...article.querySelectorAll('img')].map((img) => photos.get(img.src) ?? '')
+  copy.querySelectorAll('img').forEach((img, i) => img.setAttribute('src', photographs[i]!))
   const [own, copied] = [article, copy].map((e) => drawingsIn(e))
   own!.forEach((svg, i) => {
     const picture = apart.createElement('img')
@@ -30,17 +62,15 @@ function markdownOf(article: HTMLElement, files: ReadonlyMap<SVGSVGElement, stri
     copied![i]!.replaceWith(picture)
   })
   for (const tool of copy.querySelectorAll('svg, input, button, select, [data-about="view"]')) tool.remove()
-  const turndown = new Turndown({ headingStyle: 'atx', bulletListMarker: '-', codeBlockStyle: 'fenced' })
-  turndown.use(gfm)
-  return `${turndown.turndown(copy)}\n`
+  return markdownFrom(copy)
 }
 
 const README = (name: string, throws: readonly string[]) => `# ${name}
 
 - \`${name}.html\` is the review as one page; open it in any browser.
-- \`${name}.md\` is the same as text, with its drawings beside it.
+- \`${name}.md\` is the same as text, with its drawings and photos beside it.
 - \`review.json\` holds every answer with its figures.
-- ${throws.map((t) => `\`${t}\``).join(', ')}: every throw as it was logged. \`npm run rate -- FILE\` of Veer Line prints the numbers from it (${METHOD}).
+- ${throws.map((t) => `\`${t}\``).join(', ')}: every throw as it was logged; people whom the review does not name, and notes it does not show, are left out. \`npm run rate -- FILE\` of Veer Line prints the numbers from it (${METHOD}).
 `
 
 /**
@@ -50,12 +80,15 @@ const README = (name: string, throws: readonly string[]) => `# ${name}
 export async function bundleOf({ name, review, html, article, sources }: BundleParts): Promise<Blob> {
   const drawings = drawingsIn(article)
   const files = new Map(drawings.map((svg, i) => [svg, `drawing-${i + 1}.svg`]))
-  const throws = await Promise.all(
-    sources.map(async ({ view }, i) => {
-      const answer = await fetch(`${addressOf('trials', view.trial.id)}/throws.csv?all=1`)
-      if (!answer.ok) throw new Error('The throws could not be read; the server has to be there for that.')
-      return [`throws-${i + 1}.csv`, await answer.text()] as const
-    }),
+  const photos = await photosIn(article)
+  const shown = article.textContent
+  const sheets = sources.map(({ view }) => sheetOf(view.file, view.discs, view.throwers, 'label'))
+  const aliases = aliasesOf(
+    sheets.flat().map((t) => t.thrower),
+    shown,
+  )
+  const throws = sheets.map(
+    (sheet, i) => [`throws-${i + 1}.csv`, writeThrowsCsv(discreet(sheet, shown))] as const,
   )
   const json = {
     title: review.title,
@@ -82,8 +115,9 @@ export async function bundleOf({ name, review, html, article, sources }: BundleP
       ),
     ),
     [`${name}.html`]: strToU8(html),
-    [`${name}.md`]: strToU8(markdownOf(article, files)),
-    'review.json': strToU8(JSON.stringify(json, null, 2)),
+    [`${name}.md`]: strToU8(markdownOf(article, files, photos.names)),
+    'review.json': strToU8(withAliases(JSON.stringify(json, null, 2), aliases)),
+    ...photos.files,
     ...Object.fromEntries(throws.map(([file, text]) => [file, strToU8(text)])),
     ...Object.fromEntries(drawings.map((svg) => [files.get(svg)!, strToU8(standaloneSvg(svg))])),
   }
