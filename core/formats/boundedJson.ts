@@ -1,7 +1,7 @@
 import { storable } from './csvCells.ts'
 
 /** How deep a JSON text may be nested, and how many values it may hold: several times what anything here sends. */
-export const JSON_LIMIT = { depth: 64, values: 400_000 } as const
+export const JSON_LIMIT: { readonly depth: number; readonly values: number } = { depth: 64, values: 400_000 }
 
 /** What is wrong with a JSON text, in a sentence. */
 export class BadJson extends Error {}
@@ -45,16 +45,27 @@ export function boundedJson(text: string, { depth, values } = JSON_LIMIT): unkno
  * depth, nothing here calls itself.
  */
 export function unstorableAt(value: unknown): readonly string[] | undefined {
-  const left: { readonly value: unknown; readonly path: readonly string[] }[] = [{ value, path: [] }]
+  const left: Place[] = [{ value, name: '', above: undefined }]
   for (let next = left.pop(); next; next = left.pop()) {
-    const { value: at, path } = next
+    const { value: at } = next
     if (typeof at === 'string') {
-      if (!storable(at)) return path
+      if (!storable(at)) return pathTo(next)
     } else if (typeof at === 'object' && at !== null)
-      for (const [key, part] of Object.entries(at)) {
-        if (!storable(key)) return path
-        left.push({ value: part, path: [...path, key] })
+      for (const [name, part] of Object.entries(at)) {
+        if (!storable(name)) return pathTo(next)
+        left.push({ value: part, name, above: next })
       }
   }
   return undefined
+}
+
+interface Place {
+  readonly value: unknown
+  readonly name: string
+  readonly above: Place | undefined
+}
+function pathTo(place: Place): string[] {
+  const path: string[] = []
+  for (let at = place; at.above; at = at.above) path.push(at.name)
+  return path.reverse()
 }
