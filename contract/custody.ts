@@ -35,6 +35,15 @@ export const Copy = z.object({
 })
 export type Copy = z.infer<typeof Copy>
 
+/** How much is free where something of this machine fills, and how much is missing for work to go on. */
+export const Room = z.object({
+  what: oneOf(['database', 'copies'] as const),
+  folder: z.string(),
+  freeBytes: z.number(),
+  missingBytes: z.number(),
+})
+export type Room = z.infer<typeof Room>
+
 /** Where the data are. */
 export const Custody = z.object({
   database: z.object({
@@ -50,6 +59,7 @@ export const Custody = z.object({
   copies: z.array(Copy),
   /** What keeps copies from being made, where the last one failed. */
   trouble: z.string().nullable(),
+  room: z.array(Room).default([]),
   underWay: z.array(Errand),
 })
 export type Custody = z.infer<typeof Custody>

@@ -94,9 +94,8 @@ async function databaseUrl() {
     void postgres.exited.then(async () => {
       if (stopping) return
       say(`PostgreSQL ended by itself (its log is ${folder}/postgres.log); starting it again …`)
-      const again = await startedAgain(() => startPostgres(folder, { fast, port: postgres.port }))
-      if (stopping) return void (await again?.stop())
-      if (!again) return void fail(`PostgreSQL could not be started again; see ${folder}/postgres.log.`)
+      const again = await startedAgain(() => startPostgres(folder, { fast, port: postgres.port }), folder)
+      if (stopping || !again) return void (await again?.stop())
       postgres = again
       say('PostgreSQL is back; nothing that was acknowledged is lost.')
       watch()
@@ -106,24 +105,29 @@ async function databaseUrl() {
   return postgres.url()
 }
 
-/** Times PostgreSQL is started again in a minute before it is given up, and the pause between tries, ms. */
-const TRIES = 10
-const AGAIN_MS = 500
-const tries = []
-/** Starts it again; what its last life left behind may need a moment to go. */
-async function startedAgain(start) {
-  for (;;) {
-    while (tries.length > 0 && Date.now() - tries[0] > 60_000) tries.shift()
-    if (stopping || tries.length >= TRIES) return undefined
-    tries.push(Date.now())
+/** The pause between tries to start PostgreSQL again, ms: it grows from one to the next. */
+const AGAIN_MS = [500, 10_000]
+/**
+ * Starts it again, until it is up: what its last life left behind may need a moment to go, a disk that is full somebody who
+ * makes room. Meanwhile the app is there and says so.
+ */
+async function startedAgain(start, folder) {
+  let said
+  for (let pause = AGAIN_MS[0]; !stopping; pause = Math.min(AGAIN_MS[1], 2 * pause)) {
     try {
       return await start()
     } catch (e) {
-      say(`Not yet: ${e.message}`)
-      await new Promise((r) => setTimeout(r, AGAIN_MS))
+      const { bavail, bsize } = fs.statfsSync(folder)
+      const why = bavail * bsize < FULL ? `the disk of ${folder} is full` : e.message
+      if (why !== said) say(`Not yet: ${why}. It is tried again and again.`)
+      said = why
+      await new Promise((r) => setTimeout(r, pause))
     }
   }
+  return undefined
 }
+/** With less than that free, a start fails for want of room, bytes. */
+const FULL = 64e6
 let cluster = {}
 /** Where the plain listener is; said when its port is taken. */
 let host = '127.0.0.1'
@@ -174,6 +178,7 @@ try {
         ...copiesOf(process.env, path.join(data, 'copies')),
         builtIn: !process.env.DATABASE_URL,
         data,
+        cluster: cluster.cluster,
       },
       prepare: async (db) => {
         if (flags.has('--empty')) {

@@ -14,6 +14,8 @@ import { simulatedRangeFinder } from './devices/rangeFinder.ts'
 import { simulatedScale } from './devices/scale.ts'
 import { volunteer } from './devices/volunteer.ts'
 import type { Nature } from './devices/volunteer.ts'
+import type { Room } from '../contract/custody.ts'
+import { fullWords } from './custody/room.ts'
 import { Streams } from './crew/streams.ts'
 import { Tries } from './crew/tries.ts'
 import { bodies } from './middleware/bodies.ts'
@@ -72,6 +74,8 @@ export interface AppOptions {
   readonly news?: NewsWire
   /** Copies of everything, where any are kept. */
   readonly custody?: CustodyOptions
+  /** How much is free where this machine fills. */
+  readonly room?: () => Promise<readonly Room[]>
   /** What lets others reach it. */
   readonly sharing?: SharingSwitch
   /** Folder of the built web app; absent in tests of the API. */
@@ -91,6 +95,7 @@ export function makeApp({
   proxies,
   sharing,
   custody,
+  room = async () => [],
   news: wireOfNews,
   dist,
   quiet,
@@ -107,7 +112,7 @@ export function makeApp({
       process.stderr.write(`${JSON.stringify({ level: 'error', error: String(error.stack ?? error) })}\n`)
   })
   if (!quiet) app.use(log(process.env['VEER_LOG'] !== 'json' && process.stdout.isTTY === true))
-  app.use(problems)
+  app.use(problems(async () => fullWords(await room())))
   app.use(wire)
   app.use(
     helmet({
@@ -146,15 +151,19 @@ export function makeApp({
   app.use(bodies(works.json))
   const rangeFinder = simulatedRangeFinder(uniform)
   router.get('/api/health', async (ctx) => {
-    const database = await databaseState(db)
+    const [database, rooms] = await Promise.all([databaseState(db), room()])
+    const full = fullWords(rooms)
+    const writes = database === 'takes writes' && full === undefined
     // whoever shares requests out sends none here while nothing can be done
     ctx.status = database === 'away' ? 503 : 200
     ctx.body = {
-      ok: database === 'takes writes',
+      ok: writes,
       app: 'veer-line',
       wire: WIRE,
-      database,
-      writes: database === 'takes writes',
+      database: database === 'takes writes' && full !== undefined ? 'full' : database,
+      writes,
+      ...(full !== undefined && { full }),
+      room: rooms,
       ratings: database === 'away' ? null : (await works.shelf.behind()) ? 'behind' : 'up to date',
       copies: custody?.copies.trouble ?? null,
     }

@@ -5,6 +5,7 @@ import { makeApp } from './app.ts'
 import type { AppOptions } from './app.ts'
 import type { Nature } from './devices/volunteer.ts'
 import { Copies } from './custody/copies.ts'
+import { fillingOf } from './custody/room.ts'
 import type { CopiesOptions } from './custody/copies.ts'
 import type { CustodyOptions } from './routes/custody.ts'
 import { makeCopies } from './work/copying.ts'
@@ -34,7 +35,12 @@ export interface ServerOptions {
   /** Devices that take the place of their stand-ins. */
   readonly devices?: AppOptions['devices']
   /** Where copies are kept, and what is said of where the data are. */
-  readonly custody?: CopiesOptions & Pick<CustodyOptions, 'builtIn'> & { readonly data: string }
+  readonly custody?: CopiesOptions &
+    Pick<CustodyOptions, 'builtIn'> & {
+      readonly data: string
+      /** Where the database of its own lies, where that is not the folder of the data. */
+      readonly cluster?: string | undefined
+    }
   /** How others can be let reach it; where it is not said, they cannot. */
   readonly share?: SharingOptions & { /** From the start. */ readonly on?: boolean }
   /**
@@ -77,6 +83,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     if (machineKey && (options.share!.names || (await somebodyLetIn(connection.db)))) machineKey.need()
     const { custody } = options
     const copies = custody && new Copies(connection.pool, custody)
+    const room = fillingOf(
+      custody?.builtIn ? (custody.cluster ?? custody.data) : undefined,
+      copies && { folder: copies.folder, lastBytes: async () => (await copies.list())[0]?.bytes ?? 0 },
+    )
     const news = new NewsWire(connection.url, connection.pool, onError)
     await news.open()
     works.onAnything = () => news.tell({ type: 'everything' })
@@ -89,8 +99,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       ...(machineKey && { machineKey }),
       news,
       ...(sharing && { sharing }),
+      room: room.read,
       ...(copies && {
-        custody: { connection, copies, builtIn: custody.builtIn, folder: custody.data },
+        custody: { connection, copies, room: room.read, builtIn: custody.builtIn, folder: custody.data },
       }),
       ...(options.devices && { devices: options.devices }),
       ...(options.nature && { nature: options.nature }),

@@ -141,41 +141,48 @@ function sentence(status: number, message: string, address: string): string {
   return message
 }
 
-/** Turns what goes wrong into `application/problem+json`; the unexpected is logged with a request id. */
-export const problems: Middleware = async (ctx, next) => {
-  ctx.state.requestId = randomUUID()
-  try {
-    await next()
-    if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
-      throw new Refusal(404, TITLE[404]!, `There is no ${ctx.method} ${ctx.path}.`)
-  } catch (error) {
-    const refusal = refusalOf(error, ctx.path)
-    if (refusal) {
-      // what is still on its way of a body nobody reads would stand before the next request
-      if (!ctx.req.readableEnded) {
-        ctx.set('Connection', 'close')
-        ctx.req.resume()
+/**
+ * Turns what goes wrong into `application/problem+json`; the unexpected is logged with a request id.
+ *
+ * @param full what is full and how much is missing, where something is
+ */
+export const problems =
+  (full: () => Promise<string | undefined> = async () => undefined): Middleware =>
+  async (ctx, next) => {
+    ctx.state.requestId = randomUUID()
+    try {
+      await next()
+      if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
+        throw new Refusal(404, TITLE[404]!, `There is no ${ctx.method} ${ctx.path}.`)
+    } catch (error) {
+      const refusal = refusalOf(error, ctx.path)
+      if (refusal) {
+        // what is still on its way of a body nobody reads would stand before the next request
+        if (!ctx.req.readableEnded) {
+          ctx.set('Connection', 'close')
+          ctx.req.resume()
+        }
+        return answer(ctx, refusal)
       }
-      return answer(ctx, refusal)
+      const away = awayWords(error)
+      if (away !== undefined) {
+        process.stderr.write(`${JSON.stringify({ level: 'warn', requestId: ctx.state.requestId, away })}\n`)
+        const room = await full().catch(() => undefined)
+        return answer(ctx, new Refusal(503, 'The database takes nothing now', awaySentence(error, room)))
+      }
+      process.stderr.write(
+        `${JSON.stringify({ level: 'error', requestId: ctx.state.requestId, error: String((error as Error).stack ?? error) })}\n`,
+      )
+      answer(
+        ctx,
+        new Refusal(
+          500,
+          'Something went wrong here',
+          `Nothing was stored. Tell us this id if it happens again: ${ctx.state.requestId}`,
+        ),
+      )
     }
-    const away = awayWords(error)
-    if (away !== undefined) {
-      process.stderr.write(`${JSON.stringify({ level: 'warn', requestId: ctx.state.requestId, away })}\n`)
-      return answer(ctx, new Refusal(503, 'The database takes nothing now', awaySentence(error)))
-    }
-    process.stderr.write(
-      `${JSON.stringify({ level: 'error', requestId: ctx.state.requestId, error: String((error as Error).stack ?? error) })}\n`,
-    )
-    answer(
-      ctx,
-      new Refusal(
-        500,
-        'Something went wrong here',
-        `Nothing was stored. Tell us this id if it happens again: ${ctx.state.requestId}`,
-      ),
-    )
   }
-}
 
 function answer(ctx: Context, refusal: Refusal): void {
   ctx.status = refusal.status

@@ -6,7 +6,7 @@ import type Router from '@koa/router'
 import { eq, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { PACKAGE_LIMIT, Taken } from '../../contract/custody.ts'
-import type { Custody } from '../../contract/custody.ts'
+import type { Custody, Room } from '../../contract/custody.ts'
 import { Id } from '../../contract/shelf.ts'
 import type { Copies } from '../custody/copies.ts'
 import { throwsWords, troubleOf } from '../custody/words.ts'
@@ -31,6 +31,7 @@ import type { Ctx } from './router.ts'
 export interface CustodyOptions {
   readonly connection: Connection
   readonly copies: Copies
+  readonly room: () => Promise<Room[]>
   /** Whether the database was made by this product. */
   readonly builtIn: boolean
   /** Where the data are on this machine, where that is known. */
@@ -59,7 +60,7 @@ function mergedWords({ added, same }: Merged, store: boolean): string {
 /** Everything in one file: copies, and what is restored from them. */
 export function custodyRoutes(
   router: Router,
-  { connection, copies, builtIn, folder }: CustodyOptions,
+  { connection, copies, room, builtIn, folder }: CustodyOptions,
   works: Works,
 ): void {
   const { db, pool, url } = connection
@@ -87,6 +88,7 @@ export function custodyRoutes(
       folder,
       copies: list,
       trouble: copies.trouble,
+      room: await room(),
       underWay,
     } satisfies Custody
   })

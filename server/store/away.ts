@@ -27,9 +27,9 @@ const SENTENCES: Readonly<Record<string, string>> = {
   '53100': 'The disk of the server is full: nothing can be stored until there is room on it again.',
   '25006': 'The database of the server is read-only now: nothing can be stored until that is over.',
 }
-/** What is said to whoever asked a database that takes nothing now. */
-export const awaySentence = (error: unknown): string =>
-  `${SENTENCES[saidBy(error).code] ?? 'The server is there, but its database takes nothing now.'} What you kept stays on your device and is sent later.`
+/** What is said to whoever asked a database that takes nothing now; where something is full, that. */
+export const awaySentence = (error: unknown, full?: string): string =>
+  `${full ?? SENTENCES[saidBy(error).code] ?? 'The server is there, but its database takes nothing now.'} What you kept stays on your device and is sent later.`
 
 /** How the database says that it takes nothing now; undefined where something else went wrong. */
 export function awayWords(error: unknown): string | undefined {

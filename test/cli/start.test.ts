@@ -274,6 +274,80 @@ describe('npm start', function () {
     expect(alive(last)).equal(false)
   })
 
+  it('stays up while its disk is full, says how much is missing, and goes on by itself when there is room', async function () {
+    this.timeout(240_000)
+    // a disk of its own, that can be filled
+    const disk = path.join(data, 'disk')
+    fs.mkdirSync(disk)
+    if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=260m,mode=0755', 'tmpfs', disk]).status !== 0)
+      this.skip()
+    const filler = path.join(disk, 'filler')
+    const port = await freePort()
+    const origin = `http://127.0.0.1:${port}`
+    const { child, said } = await started(disk, port, '--empty', '--surely')
+    child.removeAllListeners('exit')
+    let ended = false
+    child.once('exit', () => (ended = true))
+    const acknowledged: string[] = []
+    const put = async () => {
+      const id = newId()
+      const answer = await fetch(`${origin}/api/preferences/${id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id, units: 'imperial', theme: 'sun' }),
+      })
+      if (answer.status === 200) acknowledged.push(id)
+      return { status: answer.status, detail: ((await answer.json()) as { detail?: string }).detail ?? '' }
+    }
+    const health = async () =>
+      (await (await fetch(`${origin}/api/health`)).json()) as {
+        writes: boolean
+        database: string
+        full?: string
+      }
+    const postmaster = () => Number(fs.readFileSync(postmasterOf(disk), 'utf8').split('\n')[0])
+    try {
+      expect((await put()).status).equal(200)
+      expect(await health()).include({ writes: true, database: 'takes writes' })
+      // all of it, to the last byte
+      const out = fs.openSync(filler, 'w')
+      const block = Buffer.alloc(1_000_000)
+      for (let size = block.length; size >= 1;)
+        try {
+          fs.writeSync(out, block, 0, size)
+        } catch {
+          size = Math.floor(size / 2)
+        }
+      fs.closeSync(out)
+      const full = await health()
+      expect(full).include({ writes: false, database: 'full' })
+      expect(full.full).match(/disk of the server is full: \d+ MB are missing in .*disk/)
+      // its database ends over it, or is killed, and cannot come up: the app stays
+      process.kill(postmaster(), 'SIGKILL')
+      while (!said().includes('is full. It is tried again and again')) {
+        expect(ended, said()).equal(false)
+        await new Promise((r) => setTimeout(r, 50))
+      }
+      const refused = await put()
+      expect(refused.status).equal(503)
+      expect(refused.detail).match(/disk of the server is full: \d+ MB are missing/)
+      expect((await fetch(`${origin}/`)).status).equal(200)
+      fs.rmSync(filler)
+      while ((await put()).status !== 200) await new Promise((r) => setTimeout(r, 100))
+      expect(await health()).include({ writes: true, database: 'takes writes' })
+      const { db, close } = connect(
+        urlOf(JSON.parse(fs.readFileSync(path.join(disk, 'running.json'), 'utf8')) as Running),
+      )
+      const stored = new Set((await db.select({ id: preferences.id }).from(preferences)).map((r) => r.id))
+      await close()
+      expect(acknowledged.filter((id) => !stored.has(id))).deep.equal([])
+      expect(ended).equal(false)
+    } finally {
+      await stopped(child, 'SIGTERM')
+      spawnSync('umount', [disk])
+    }
+  })
+
   it('says in a sentence what is wrong with a database somebody named', async () => {
     const nobody = await freePort()
     const web = http.createServer((_, res) => res.end('hello')).listen(0, '127.0.0.1')
