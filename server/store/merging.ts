@@ -143,7 +143,7 @@ export async function writeSharedIn<R extends SharedRow>(
   // what it was before is needed by whoever began from it
   await tx
     .insert(rowVersions)
-    .values({ kind, rowId: row.id, version: stored.version, deviceId: null, sent: theirs, stored: theirs })
+    .values({ kind, rowId: row.id, version: stored.version, deviceId: NOBODYS, sent: theirs, stored: theirs })
     .onConflictDoNothing()
   const version = stored.version + 1
   await tx

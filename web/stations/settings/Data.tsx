@@ -25,7 +25,11 @@ import { say, sayWrong } from '../../parts/Toasts.tsx'
 import { Sections } from './Sections.tsx'
 
 const megabytes = (bytes: number) =>
-  bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
+  bytes < 1e6
+    ? `${Math.ceil(bytes / 1e3)} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(1)} GB`
 const count = (n: number, one: string) => `${n.toLocaleString('en')} ${one}${n === 1 ? '' : 's'}`
 
 /** Where the data are, copies of them, and what is restored from a file. */
@@ -290,18 +294,27 @@ function Copies({
 }
 
 /** Where the data are, how large, and when they were copied last. */
-function Where({ custody: { database, folder, copies } }: { custody: Custody }) {
+function Where({ custody: { database, folder, copies, room } }: { custody: Custody }) {
   const last = copies[0]
+  const free = room.find((r) => r.what === 'database') ?? room[0]
+  const full = room.filter((r) => r.missingBytes > 0)
   const rows: [string, string][] = [
     ['Holds', `${count(database.throws, 'throw')}, ${megabytes(database.bytes)}`],
     ['Last copied', last ? `${formatDistanceToNowStrict(new Date(last.at))} ago` : 'never'],
     ['Database', `PostgreSQL ${database.version}, ${database.builtIn ? 'its own' : 'one you named'}`],
     ['At', database.at],
     ...(folder === null ? [] : ([['Folder', folder]] as [string, string][])),
+    ...(free === undefined ? [] : ([['Free', megabytes(free.freeBytes)]] as [string, string][])),
   ]
   return (
     <Card className="p-5" label="Where the data are">
       <h2 className="mb-2 text-title">Where the data are</h2>
+      {full.map((r) => (
+        <p key={r.what} role="alert" className="mb-2 font-medium text-accent">
+          {megabytes(r.missingBytes)} are missing in {r.folder}
+          {r.what === 'database' ? ': nothing can be stored until there is room.' : ' for another copy.'}
+        </p>
+      ))}
       <dl className="grid grid-cols-[6rem_1fr] gap-y-1">
         {rows.map(([what, is]) => (
           <div key={what} className="contents">
