@@ -35,7 +35,9 @@ export default defineConfig({
               request.method === 'GET' &&
               url.pathname.startsWith('/api/') &&
               !url.pathname.startsWith('/api/devices/') &&
-              !/^\/api\/(news|imports|errands|copies|custody|keys|sharing)(\/|$)/.test(url.pathname) &&
+              !/^\/api\/(now|news|imports|errands|copies|custody|keys|passes|failed-tries|offers|sharing)(\/|$)/.test(
+                url.pathname,
+              ) &&
               request.headers.get('accept') !== 'text/event-stream',
             handler: 'NetworkFirst',
             options: { cacheName: REMEMBERED, cacheableResponse: { statuses: [200] } },

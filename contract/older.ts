@@ -8,6 +8,8 @@ export interface KeptWrite {
   readonly wire?: unknown
   /** Before kinds were written down: where it was sent to. */
   readonly path?: unknown
+  /** What the device's clock showed then. */
+  readonly at?: unknown
   readonly body: Row
 }
 
@@ -16,6 +18,7 @@ export interface CurrentWrite {
   readonly kind: WriteKind
   readonly wire: number
   readonly body: Row
+  readonly at?: number | undefined
 }
 
 /** What became of the shapes of rows from one version of the wire to the next, the oldest first. */
@@ -43,5 +46,5 @@ export function broughtForward(kept: KeptWrite): CurrentWrite | undefined {
   if (!kind.success) return undefined
   const from = typeof kept.wire === 'number' ? kept.wire : 1
   const body = CHANGES.slice(from - 1, WIRE - 1).reduce((row, change) => change(kind.data, row), kept.body)
-  return { kind: kind.data, wire: WIRE, body }
+  return { kind: kind.data, wire: WIRE, body, ...(typeof kept.at === 'number' && { at: kept.at }) }
 }

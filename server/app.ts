@@ -168,6 +168,11 @@ export function makeApp({
       copies: custody?.copies.trouble ?? null,
     }
   })
+  // by it devices know how far off their clocks are
+  router.get('/api/now', (ctx) => {
+    ctx.set('cache-control', 'no-store')
+    ctx.body = { now: new Date().toISOString() }
+  })
   // a page of another origin learns here whether its browser trusts this one, and nothing else
   router.get('/trusted', (ctx) => {
     ctx.set({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' })

@@ -2,7 +2,8 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { SWRConfig } from 'swr'
 import { ApiProblem } from './data/api.ts'
-import { outbox } from './data/outbox.ts'
+import { offWords } from '../core/throw/clock.ts'
+import { onPutRight, outbox } from './data/outbox.ts'
 import { NotKept } from './data/queueStore.ts'
 import { PreferencesProvider } from './data/preferences.tsx'
 import { install, justUpdated } from './data/update.ts'
@@ -10,6 +11,14 @@ import { say, sayWrong, Toasts } from './parts/Toasts.tsx'
 import { App } from './shell/App.tsx'
 import './theme.css'
 
+let saidOff = false
+onPutRight((offMs) => {
+  if (saidOff) return
+  saidOff = true
+  say(
+    `The clock of this device is ${offWords(offMs)}. Days and times of what it logged were put right by the server’s; set its clock, so that what it shows is right too.`,
+  )
+})
 outbox.open().catch((e: Error) => sayWrong(e.message))
 // whatever was to be kept and could not be is said, wherever it was asked for
 window.addEventListener('unhandledrejection', (event) => {

@@ -14,7 +14,9 @@ import { demoId } from '../../demo/shed.ts'
 import { doc, paragraph } from '../../core/review/document.ts'
 import { ReviewFile, ReviewSection } from '../../contract/reviews.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
+import { dayAt } from '../../core/throw/day.ts'
 import { putRow, saidAgainst } from '../../web/data/api.ts'
+import { learnClock } from '../../web/data/clock.ts'
 import { Queue } from '../../web/data/queue.ts'
 import { Line } from './line.ts'
 import { demoServer } from './server.ts'
@@ -190,6 +192,59 @@ describe('the queue of a device', () => {
     slow: [() => void (line.state = 'slow'), () => void (line.state = 'fine')],
   } as const
   const SPELL_NAMES = ['read-only', 'gone', 'slow'] as const
+
+  it('of a device whose clock is a year ahead puts days and times right by the server’s, and says so', async () => {
+    const YEAR = 365 * 86_400_000
+    const own = Date.now
+    const said: number[] = []
+    const queue = new Queue({
+      name: `clock-${newId()}`,
+      send: putRow,
+      refusal: saidAgainst,
+      clock: learnClock,
+      onPutRight: (offMs) => said.push(offMs),
+      onSent: async () => {},
+      onRefused: () => {},
+      retryMs: 20,
+      longestMs: 100,
+    })
+    Date.now = () => own() + YEAR
+    const day = dayAt(Date.now(), null)
+    const session = {
+      ...{
+        id: newId(),
+        place: 'Weir meadow',
+        placeId: null,
+        timeZone: null,
+        day,
+        temperatureC: null,
+        altitudeM: null,
+      },
+      ...{ method: 'eye' as const, watcherId: null, watcherSdDeg: null, version: 0 },
+    }
+    const log = {
+      ...{ id: newId(), sessionId: session.id, startedAt: new Date(Date.now()).toISOString() },
+      ...{ endedAt: new Date(Date.now() + 60_000).toISOString(), alongMps: [1], acrossMps: [0] },
+    }
+    try {
+      await queue.put('sessions', session)
+      await queue.put('wind-logs', log)
+      while (queue.waiting().length > 0) await new Promise((r) => setTimeout(r, 20))
+    } finally {
+      Date.now = own
+      await queue.stop()
+    }
+    const read = async <T>(where: string) => (await (await fetch_(new URL(where, origin))).json()) as T
+    const stored = (await read<{ id: string; day: string }[]>('/api/sessions')).find(
+      (s) => s.id === session.id,
+    )!
+    expect(stored.day).to.equal(dayAt(Date.now(), null))
+    expect(stored.day).to.not.equal(day)
+    const [wind] = await read<{ startedAt: string; endedAt: string }[]>(`/api/sessions/${session.id}/wind`)
+    expect(Math.abs(Date.parse(wind!.startedAt) - Date.now())).to.be.lessThan(120_000)
+    expect(Date.parse(wind!.endedAt) - Date.parse(wind!.startedAt)).to.equal(60_000)
+    expect(said.map((off) => Math.round(off / 86_400_000))).to.deep.equal([-365, -365])
+  })
 
   it('loses and doubles nothing over 150 rounds and more of a server and a page that die at any moment, and a database that is read-only, gone or slow', async function () {
     this.timeout(900_000)

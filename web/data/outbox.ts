@@ -8,6 +8,7 @@ import type { TrialFile } from '../../contract/trials.ts'
 import { addressOf } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { putRow, saidAgainst } from './api.ts'
+import { learnClock } from './clock.ts'
 import { notFor } from './me.ts'
 import { boardOver, recordAfter, shelfAfter } from './overlay.ts'
 import { Queue } from './queue.ts'
@@ -130,10 +131,16 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
 /** Has what is read show a row as the server has it, whoever wrote it. */
 export const takenIn = (kind: WriteKind, row: Row): Promise<void> | void => REFRESH[kind](row as never)
 
+let whenPutRight: (offMs: number) => void = () => {}
+/** Has something done whenever times that a wrong clock gave were put right. */
+export const onPutRight = (act: (offMs: number) => void): void => void (whenPutRight = act)
+
 export const outbox = new Queue({
   name: 'veer-line',
   send: (kind, body, signal) => putRow(kind, body, signal),
   refusal: saidAgainst,
+  clock: learnClock,
+  onPutRight: (offMs) => whenPutRight(offMs),
   against: notFor,
   onSent: async ({ kind }, stored) => await takenIn(kind, stored),
   onRefused: ({ kind, body, stored }) => {

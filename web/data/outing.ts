@@ -3,13 +3,14 @@ import { v7 as newId } from 'uuid'
 import { dayAt } from '../../core/throw/day.ts'
 import { NO_WATCHER } from '../../contract/trials.ts'
 import type { Place, Session } from '../../contract/trials.ts'
+import { now } from './clock.ts'
 import type { TrialView } from './hooks.ts'
 
 /** The clocks of this device, by IANA name. */
 export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone
 
 /** The day as it is where somebody stands with this device. */
-export const today = (): string => dayAt(Date.now(), null)
+export const today = (): string => dayAt(now(), null)
 
 /** What an outing takes from the place it is at. */
 export const atPlace = (place: Place | undefined): Pick<Session, 'place' | 'placeId' | 'timeZone'> => ({
@@ -26,7 +27,7 @@ export function outingOf(
 ): Session {
   const used = [...thrown].reverse().flatMap((t) => view.sessions.find((s) => s.id === t.sessionId) ?? [])
   const [last] = used
-  const day = dayAt(Date.now(), last?.timeZone ?? null)
+  const day = dayAt(now(), last?.timeZone ?? null)
   if (last?.day === day) return last
   return {
     ...NO_WATCHER,

@@ -1,4 +1,5 @@
 import type { Problem } from '../../contract/imports.ts'
+import { putRight } from '../../core/throw/clock.ts'
 import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
 import { madeFrom, NotKept, QueueStore } from './queueStore.ts'
@@ -17,6 +18,10 @@ export interface QueueOptions {
   readonly onSent: (sent: Pick<Waiting, 'kind' | 'body'>, stored: Row) => Promise<void>
   /** Called when a row was set aside: what is stored instead is not what is shown. */
   readonly onRefused: (refused: Omit<Refused, 'key'>) => void
+  /** How far this device's clock is off, ms to be added; asked before what waits is sent. */
+  readonly clock?: () => Promise<number>
+  /** Called when times of a row were put right, by so much. */
+  readonly onPutRight?: (offMs: number) => void
   /** Pause before a write that nobody answered is tried again; it doubles from one to the next, up to `longestMs`. */
   readonly retryMs: number
   readonly longestMs: number
@@ -145,10 +150,16 @@ export class Queue {
     const { signal } = this.#stopped
     // another page may have sent some of it meanwhile
     await this.#load()
+    let offMs: number | undefined
     for (let next = this.#waiting[0]; next && !signal.aborted; next = this.#waiting[0]) {
       let stored: Row
       try {
-        stored = await this.options.send(next.kind, next.body, signal)
+        offMs ??= (await this.options.clock?.()) ?? 0
+        const { body, at } = next
+        const isNew = (body.version ?? 0) === 0
+        const right = at === undefined ? body : putRight(body, at, offMs, isNew, null)
+        stored = await this.options.send(next.kind, right, signal)
+        if (right !== body) this.options.onPutRight?.(offMs)
       } catch (e) {
         if (signal.aborted) return
         const problem = this.options.refusal(e)

@@ -14,6 +14,8 @@ export interface Waiting {
   /** Version of the wire its row is in. */
   readonly wire: number
   readonly body: Row
+  /** What this device's clock showed when it was put down, ms since 1970; none of what an earlier version of the app put down. */
+  readonly at?: number | undefined
 }
 /** Whether a write is of a kind; its row then has the shape of that kind. */
 export const isOf = <K extends WriteKind>(
@@ -85,7 +87,7 @@ export class QueueStore {
   /** @throws NotKept when the device does not take it */
   async add(kind: WriteKind, wire: number, row: Row): Promise<Waiting> {
     return await this.#change(async (tx) => {
-      const write = { kind, wire, body: await upToDate(tx, row) }
+      const write = { kind, wire, body: await upToDate(tx, row), at: Date.now() }
       return { key: await tx.objectStore('waiting').add(write), ...write }
     })
   }
