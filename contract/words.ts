@@ -36,13 +36,26 @@ export function fieldWords(path: readonly PropertyKey[]): string {
     .toLowerCase()
 }
 
-/** What a field says, where somebody chooses between two. */
-export const valueWords = (value: unknown): string =>
+const UNITS: Readonly<Record<string, string>> = {
+  Mps: ' m/s',
+  Deg: '°',
+  Mm: ' mm',
+  M: ' m',
+  C: ' °C',
+  G: ' g',
+  S: ' s',
+}
+const unitOf = (field: string) => UNITS[field.match(UNIT_AT_END)?.[0] ?? ''] ?? ''
+
+/** What a field says, with its unit, where somebody chooses between two. */
+export const valueWords = (field: string, value: unknown): string =>
   value === null || value === undefined || value === ''
     ? 'nothing'
     : typeof value === 'object'
-      ? Object.values(value).map(valueWords).join(', ')
-      : String(value as string | number | boolean)
+      ? Object.values(value)
+          .map((v) => valueWords(field, v))
+          .join(', ')
+      : `${String(value as string | number | boolean)}${typeof value === 'number' ? unitOf(field) : ''}`
 
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 

@@ -1,7 +1,7 @@
 import { storable } from './csvCells.ts'
 
 /** How deep a JSON text may be nested, and how many values it may hold: several times what anything here sends. */
-export const JSON_LIMIT: { readonly depth: number; readonly values: number } = { depth: 64, values: 400_000 }
+export const JSON_LIMIT: { readonly depth: number; readonly values: number } = { depth: 128, values: 400_000 }
 
 /** What is wrong with a JSON text, in a sentence. */
 export class BadJson extends Error {}

@@ -57,9 +57,10 @@ export async function writeWhole(
   }
 }
 
+const HOST = os.hostname().replaceAll('.', '_')
 /** What a half-made file is called: by whom it is made, so that others know whether it is still being made. */
-export const halfMade = (name: string): string => `${name}.${os.hostname()}-${process.pid}.part`
-const HALF_MADE = /\.([^/]*)-(\d+)\.part$/
+export const halfMade = (name: string): string => `${name}.${HOST}-${process.pid}.part`
+const HALF_MADE = /\.([^./]*)-(\d+)\.part$/
 /** A half-made file of which nobody knows who makes it is left behind when nothing has come to it for so long, ms. */
 const LEFT_MS = 3_600_000
 
@@ -84,7 +85,7 @@ export async function sweep(folder: string, starting: boolean): Promise<void> {
     const [, host, pid] = name.match(HALF_MADE) ?? []
     const made = await fs.promises.stat(file).catch(() => undefined)
     const left =
-      host === os.hostname()
+      host === HOST
         ? Number(pid) === process.pid
           ? starting
           : !isAlive(Number(pid))

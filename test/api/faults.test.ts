@@ -388,15 +388,15 @@ describe('a body that is more than it looks', () => {
     const id = newId()
     const put = (text: string, encoding?: string) =>
       sent('PUT', `/api/throws/${id}`, encoding ? gzipSync(text) : text, encoding)
-    expect((await put(deep(65))).detail).to.match(/nested more than 64 deep/)
-    expect((await put(deep(1_400_000), 'gzip')).detail).to.match(/nested more than 64 deep/)
+    expect((await put(deep(129))).detail).to.match(/nested more than 128 deep/)
+    expect((await put(deep(1_400_000), 'gzip')).detail).to.match(/nested more than 128 deep/)
     expect((await put(`{"a":${deep(5000)}}`)).status).to.equal(400)
     expect((await put(`[${'0,'.repeat(500_000)}0]`, 'gzip')).detail).to.match(
       /holds more than 400,000 values/,
     )
     // brackets in a text are text
     expect((await put(JSON.stringify({ note: '[['.repeat(200_000) }))).status).to.equal(422)
-    expect((await put(deep(64))).status).to.equal(422)
+    expect((await put(deep(128))).status).to.equal(422)
     expect((await fetch(`${origin()}/api/health`)).status).to.equal(200)
   })
 

@@ -200,7 +200,7 @@ function FieldConflict({ refused }: { refused: Refused }) {
   )
   const settle = settling(refused, refused.kind)
   const told = (row: Readonly<Record<string, unknown>>) =>
-    fields.map((f) => `${fieldWords([f])}: ${valueWords(row[f])}`).join(', ')
+    fields.map((f) => `${fieldWords([f])}: ${valueWords(f, row[f])}`).join(', ')
   return (
     <Conflict refused={refused} mine={told(mine!)} other={told(other!)}>
       <Button

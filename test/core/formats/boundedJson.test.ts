@@ -29,7 +29,7 @@ describe('JSON that is bounded', () => {
   it('is refused one level and one value too many, and not before', () => {
     const deep = (n: number) => '['.repeat(n) + ']'.repeat(n)
     boundedJson(deep(JSON_LIMIT.depth))
-    expect(() => boundedJson(deep(JSON_LIMIT.depth + 1))).to.throw(BadJson, 'more than 64 deep')
+    expect(() => boundedJson(deep(JSON_LIMIT.depth + 1))).to.throw(BadJson, 'more than 128 deep')
     const limits = { depth: 64, values: 10 }
     boundedJson('[1,2,3,4,5,6,7,8,9]', limits)
     expect(() => boundedJson('[1,2,3,4,5,6,7,8,9,10]', limits)).to.throw(BadJson, 'more than 10 values')

@@ -30,8 +30,8 @@ function Change({ offer }: { offer: Offer }) {
       <ul className="mt-1">
         {offer.fields.map(({ field, now, then }) => (
           <li key={field}>
-            {fieldWords([field])}: <del className="text-quiet">{valueWords(now)}</del>{' '}
-            <ins className="font-medium no-underline">{valueWords(then)}</ins>
+            {fieldWords([field])}: <del className="text-quiet">{valueWords(field, now)}</del>{' '}
+            <ins className="font-medium no-underline">{valueWords(field, then)}</ins>
           </li>
         ))}
       </ul>
