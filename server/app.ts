@@ -107,8 +107,8 @@ export function makeApp({
   // of the addresses a request came by, the one the proxy itself saw: what stands before it anybody may have written
   const app = new Koa({ proxy: proxies !== undefined, maxIpsCount: 1 })
   app.on('error', (error: NodeJS.ErrnoException) => {
-    // somebody stopped looking at what streams
-    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE')
+    // somebody stopped looking at what streams, or sent what is no request
+    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' && !error.code?.startsWith('HPE_'))
       process.stderr.write(`${JSON.stringify({ level: 'error', error: String(error.stack ?? error) })}\n`)
   })
   if (!quiet) app.use(log(process.env['VEER_LOG'] !== 'json' && process.stdout.isTTY === true))

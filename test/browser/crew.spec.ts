@@ -3,7 +3,7 @@ import type { Member, Pass } from '../../contract/crew.ts'
 import type { Throw, TrialFile } from '../../contract/trials.ts'
 import { v7 as newId } from 'uuid'
 import { expect, openHalfDone, startFromShelf, test, throwNumber } from './bench.ts'
-import { sharedHostOf, sharedPortsOf } from './ports.ts'
+import { controlPortOf, sharedHostOf, sharedPortsOf } from './ports.ts'
 
 /** Lets phones in at the machine itself. */
 const letIn = async (page: Page, worker: number): Promise<string> => {
@@ -153,6 +153,35 @@ test('a helper is invited, logs, and is told what is not theirs to do', async ({
     await theirs.getByRole('button', { name: 'Sign in' }).click()
     await expect(theirs.getByRole('alert')).toContainText('Nobody here has that name and passphrase')
     await context.close()
+  } finally {
+    await page.request.put('/api/sharing', { data: { on: false } })
+  }
+})
+
+test('once others were let in, a browser at the machine itself opens the address that start printed', async ({
+  page,
+  browser,
+  baseURL,
+  request,
+}, info) => {
+  await letIn(page, info.parallelIndex)
+  try {
+    // the one that let them in goes on
+    await page.goto('/')
+    await expect(page.getByRole('link', { name: 'Bench' })).toBeVisible()
+    const other = await (await browser.newContext({ baseURL: baseURL! })).newPage()
+    await other.goto('/shelf')
+    await expect(other.getByRole('heading', { name: 'Open the address that start printed' })).toBeVisible()
+    const printed = await (await request.get(`http://127.0.0.1:${controlPortOf(info.parallelIndex)}`)).text()
+    await other.goto('/at-machine#guessed')
+    await expect(other.getByText('That is not the address of this machine')).toBeVisible()
+    await other.goto('/')
+    await other.goto(printed)
+    await expect(other.getByRole('link', { name: 'Bench' })).toBeVisible()
+    expect(new URL(other.url()).hash).toBe('')
+    await other.reload()
+    await expect(other.getByRole('link', { name: 'Bench' })).toBeVisible()
+    await other.context().close()
   } finally {
     await page.request.put('/api/sharing', { data: { on: false } })
   }

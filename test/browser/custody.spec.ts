@@ -1,4 +1,5 @@
 import fs from 'node:fs'
+import type { Member } from '../../contract/crew.ts'
 import type { TrialSummary } from '../../contract/trials.ts'
 import { expect, openHalfDone, readView, test } from './bench.ts'
 
@@ -26,8 +27,8 @@ test('everything is copied, downloaded, lost and restored from the file; what wa
     mimeType: 'application/zip',
     buffer: Buffer.from('nothing of the kind'),
   })
-  await page.getByRole('dialog').getByRole('button', { name: 'Restore' }).click()
-  await expect(page.getByRole('alert')).toContainText('no zip file')
+  await expect(page.getByRole('dialog')).toContainText('no zip file')
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).last().click()
   expect(await trials()).toEqual(had)
 
   // everything is gone, and comes back
@@ -53,6 +54,38 @@ test('everything is copied, downloaded, lost and restored from the file; what wa
   await page.getByRole('dialog').getByRole('button', { name: 'Restore' }).click()
   await expect(page.getByText(/^Restored: 0 throws/)).toBeVisible()
   expect(await trials()).toEqual([])
+})
+
+test('who may do what stays as it is over a restore, and is taken as it was where that is ticked', async ({
+  page,
+}) => {
+  const members = async () => (await (await page.request.get('/api/people')).json()) as Member[]
+  await page.goto('/settings/crew')
+  await page.getByRole('button', { name: 'Invite somebody' }).click()
+  await page.getByRole('button', { name: 'Make a link' }).click()
+  const link = (await page
+    .getByRole('dialog')
+    .getByText(/\/join#/)
+    .textContent())!
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
+  // it is listed, and taken back
+  const open = page.getByRole('region', { name: 'Open links and codes' })
+  await expect(open).toContainText('A link that makes a scribe')
+  await open.getByRole('button', { name: /^Take back/ }).click()
+  await expect(open).toBeHidden()
+  expect(link).toContain('/join#')
+
+  await page.goto('/settings/data')
+  await page.getByRole('button', { name: 'Make a copy now' }).click()
+  await expect(page.getByText('A copy was made and read back: 116 throws.')).toBeVisible()
+  const made = page.getByRole('listitem').filter({ hasText: 'by hand' }).first()
+  await made.getByRole('button', { name: /^Restore/ }).click()
+  // nothing is otherwise there: nothing is asked
+  await expect(page.getByRole('dialog')).toContainText('stay as they are here')
+  await expect(page.getByRole('dialog').getByRole('checkbox')).toHaveCount(0)
+  await page.getByRole('dialog').getByRole('button', { name: 'Restore' }).click()
+  await expect(page.getByText(/^Restored: 116 throws/)).toBeVisible()
+  expect((await members()).map((m) => m.role)).toEqual(['owner'])
 })
 
 test('a trial is handed on as a package, and comes in beside what another shed has', async ({ page }) => {

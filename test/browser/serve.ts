@@ -67,7 +67,10 @@ async function resetSurely(): Promise<void> {
 
 const control = http
   .createServer((req, res) => {
-    if (req.method !== 'POST') return res.end('ok')
+    // what start would print
+    if (req.method !== 'POST') return res.end(running.ownUrl())
+    // nobody was let in yet
+    fs.rmSync(path.join(shareFolder, 'machine-key'), { force: true })
     resetSurely().then(
       () => res.end('ok'),
       (e: Error) => {
