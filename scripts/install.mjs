@@ -81,6 +81,17 @@ export const ensureChromium = () =>
 export const ensureCertutil = () =>
   ensureDebian(() => fs.existsSync(CERTUTIL), 'libnss3-tools', 'certutil (for the browser tests)')
 
+/** Drives Debian's WebKit, and what it draws on. */
+export const WEBKIT = '/usr/lib/x86_64-linux-gnu/webkit2gtk-4.1/MiniBrowser'
+export const ensureWebKit = () => {
+  ensureDebian(
+    () => fs.existsSync('/usr/bin/WebKitWebDriver') && fs.existsSync(WEBKIT),
+    'webkit2gtk-driver',
+    'WebKit (for npm run engines)',
+  )
+  ensureDebian(() => fs.existsSync('/usr/bin/Xvfb'), 'xvfb', 'Xvfb (for npm run engines)')
+}
+
 /** Newest change below some files and folders, ms. */
 function newest(...entries) {
   let last = 0

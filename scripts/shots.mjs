@@ -325,7 +325,13 @@ let page_
 async function toPage(page) {
   if (!page_) {
     const writer = await (
-      await browser.newContext({ ...DESK, baseURL: origin, timezoneId: 'UTC', locale: 'en-GB' })
+      await browser.newContext({
+        ...DESK,
+        storageState: await page.context().storageState(),
+        baseURL: origin,
+        timezoneId: 'UTC',
+        locale: 'en-GB',
+      })
     ).newPage()
     await toReview(writer)
     page_ = await handedOut(writer, 'One page (HTML)')
@@ -342,9 +348,16 @@ const browser = await chromium.launch({
 })
 try {
   await answers()
+  // once others are let in, a browser at the machine shows who it is: all of these do from the start
+  const first = await browser.newContext({ baseURL: origin })
+  const pass = await (await first.request.post('/api/pairings', { data: {} })).json()
+  await first.request.delete(`/api/passes/${pass.id}`)
+  const storageState = await first.storageState()
+  await first.close()
   for (const [name, [window, act, when]] of Object.entries(PICTURES)) {
     if (only && only !== name) continue
     const context = await browser.newContext({
+      storageState,
       ...window,
       baseURL: origin,
       timezoneId: 'UTC',
@@ -352,7 +365,10 @@ try {
       ignoreHTTPSErrors: true,
     })
     const page = await context.newPage()
-    if (when !== 'now') await page.clock.setFixedTime(NOW)
+    if (when !== 'now') {
+      await page.clock.setFixedTime(NOW)
+      await page.route('**/api/now', (route) => route.fulfill({ json: { now: NOW.toISOString() } }))
+    }
     await act(page)
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: path.join(folder, `${name}.png`), animations: 'disabled' })

@@ -294,7 +294,10 @@ test.describe('far east of Greenwich', () => {
 
   test('a throw counts for the arm on the day it is where it was thrown', async ({ page }) => {
     // half past nine in the morning of the 26th there, the evening of the 25th in Greenwich
-    await page.clock.setFixedTime(new Date('2026-11-25T20:30:00Z'))
+    const now = '2026-11-25T20:30:00Z'
+    await page.clock.setFixedTime(new Date(now))
+    // its clock is right: the server's is then, too
+    await page.route('**/api/now', (route) => route.fulfill({ json: { now } }))
     const all = await get<TrialSummary[]>(page, '/api/trials')
     const from = all.find((t) => t.trial.name === 'Which fairway for the lake wind')!.trial
     const id = randomUUID()
