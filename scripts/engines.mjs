@@ -14,7 +14,7 @@ orSay(() => {
   ensureChromium()
   ensureWebKit()
 })
-const { Builder, By, Key, until } = await import('selenium-webdriver')
+const { Builder, By, until } = await import('selenium-webdriver')
 const { chromium } = await import('playwright-core')
 
 const PATIENCE_MS = 60_000
@@ -146,6 +146,8 @@ try {
       until.elementLocated(By.xpath(`//button[normalize-space()="${name}" or @aria-label="${name}"]`)),
       PATIENCE_MS,
     )
+    await web.wait(until.elementIsEnabled(button), 2 * PATIENCE_MS, `${name} cannot be pressed`)
+    await web.executeScript('arguments[0].scrollIntoView({ block: "center" })', button)
     await button.click()
   }
 
@@ -173,25 +175,35 @@ try {
   await browser.close()
 
   const thrown = async () => (await ask(`/api/trials/${half.id}`)).throws.length
-  const landAndKeep = async () => {
-    const body = await web.findElement(By.css('body'))
-    await body.sendKeys(Key.ARROW_RIGHT)
+  /** Waits until the field is there to be thrown on. */
+  const onField = async () => {
     await web.wait(
-      async () =>
-        (await web.executeScript(
-          `return [...document.querySelectorAll('input')].some((i) => /Landed, down/.test(i.labels?.[0]?.textContent ?? i.getAttribute('aria-label') ?? '') && i.value !== '')`,
-        )) === true,
+      async () => /The range is clear|Landed|landing/i.test(await inMain()),
       PATIENCE_MS,
-      'the disc did not land',
+      'the field did not come',
     )
-    await body.sendKeys(Key.ENTER)
+    if (/The range is clear/.test(await text())) await press('The range is clear')
+    await seen('[role="application"]')
+  }
+  /** Puts a landing down on the field, as a finger does, and keeps it. */
+  const landAndKeep = async () => {
+    const field = await seen('[role="application"]')
+    await web.executeScript('arguments[0].scrollIntoView({ block: "center" })', field)
+    await web.actions().move({ origin: field, x: 40, y: 10 }).click().perform()
+    const keep = await web.wait(
+      until.elementLocated(By.xpath('//button[starts-with(normalize-space(), "Keep")]')),
+      PATIENCE_MS,
+      'there is nothing to keep',
+    )
+    await web.wait(until.elementIsEnabled(keep), PATIENCE_MS, 'the disc did not land')
+    await web.executeScript('arguments[0].scrollIntoView({ block: "center" })', keep)
+    await keep.click()
   }
   say('\nA throw, the network cut, a reload')
   const before = await thrown()
   await step('a throw is logged', async () => {
     await web.get(`${origin}/trials/${half.id}/field`)
-    await settled()
-    if (/The range is clear/.test(await text())) await press('The range is clear')
+    await onField()
     await landAndKeep()
     await web.wait(async () => (await thrown()) === before + 1, PATIENCE_MS, 'it was not stored')
   })
@@ -205,7 +217,7 @@ try {
     await settled()
   })
   await step('with the network cut a throw is kept, and is still there after a reload', async () => {
-    if (/The range is clear/.test(await text())) await press('The range is clear')
+    await onField()
     line.break()
     await landAndKeep()
     await web.wait(
@@ -234,8 +246,6 @@ try {
     const plastics = trials.find((t) => t.name === 'Tarnwick in four plastics')
     await web.get(`${origin}/trials/${plastics.id}/review`)
     await press('Start the review')
-    await says(/carried by the throws/)
-    await settled()
     await press('Freeze revision 1')
     await says(/Publish/)
     await press('Publish')
