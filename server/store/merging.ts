@@ -122,7 +122,8 @@ export async function writeSharedIn<R extends SharedRow>(
     )
     .orderBy(desc(rowVersions.version))
     .limit(1)
-  if (again && row.version !== undefined)
+  // the write a row was made by names no version; come again, it is known by having made it
+  if (again && (row.version !== undefined || again.version === 1))
     return { ...again.stored, id: row.id, version: again.version } as unknown as R
   if (by.onlyOwn && by.personId !== owner) throw ofSomebodyElse(called)
 

@@ -271,6 +271,16 @@ describe('one row, several people', () => {
     })
   })
 
+  it('a new row whose answer was lost, and that others have changed since, comes again as what it was', async () => {
+    const { version: _, ...session } = (await read<(Session & Row)[]>('/api/sessions'))[0]!
+    const fresh = { ...session, id: newId(), place: 'Weir meadow' }
+    const made = await stored<Row>('sessions', fresh, 'owner')
+    await stored<Row>('sessions', { ...made, temperatureC: 17 }, 'tablet')
+    expect((await stored<Row>('sessions', fresh, 'owner'))['version']).to.equal(1)
+    const now = (await read<Session[]>('/api/sessions')).find((s) => s.id === fresh.id)!
+    expect(now.temperatureC).to.equal(17)
+  })
+
   describe('a section of a review', () => {
     const text = (words: string) => ({
       type: 'doc',
