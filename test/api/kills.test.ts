@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { once } from 'node:events'
+import { once as emitted } from 'node:events'
 import fs from 'node:fs'
 import http from 'node:http'
 import os from 'node:os'
@@ -8,14 +8,30 @@ import path from 'node:path'
 import { expect } from 'chai'
 import { randomInt, randomLcg } from 'd3'
 import { sql } from 'drizzle-orm'
+import pg from 'pg'
+import { v7 as newId } from 'uuid'
+import type { Shelf } from '../../contract/shelf.ts'
+import type { TrialSummary } from '../../contract/trials.ts'
 import type { Custody, Errand } from '../../contract/custody.ts'
 import { isOpen } from '../../contract/custody.ts'
 import { loadDemo } from '../../demo/load.ts'
 import { clusterFolder, startPostgres } from '../../scripts/database.mjs'
 import { halfMade, sweep } from '../../server/custody/file.ts'
-import { openDatabase } from '../../server/store/database.ts'
+import { connect, once, openDatabase } from '../../server/store/database.ts'
+import { migrations, statementsIn } from '../../server/custody/migrations.ts'
 import type { Connection } from '../../server/store/database.ts'
 import { testDatabase } from './server.ts'
+
+/** When each migration was made, by its name. */
+const journal = () =>
+  (
+    JSON.parse(
+      fs.readFileSync(
+        path.join(import.meta.dirname, '../../server/store/migrations/meta/_journal.json'),
+        'utf8',
+      ),
+    ) as { entries: { tag: string; when: number }[] }
+  ).entries
 
 const until = async (is: () => boolean | Promise<boolean>) => {
   while (!(await is())) await new Promise((r) => setTimeout(r, 20))
@@ -35,11 +51,11 @@ describe('killed in the midst of it', function () {
       ['--import', 'tsx', path.join(import.meta.dirname, 'keeper.ts'), database, folder],
       { stdio: ['ignore', 'pipe', 'inherit'] },
     )
-    const [said] = (await once(child.stdout!, 'data')) as [Buffer]
+    const [said] = (await emitted(child.stdout!, 'data')) as [Buffer]
     url = String(said).trim()
   }
   async function die(): Promise<void> {
-    const gone = once(child, 'exit')
+    const gone = emitted(child, 'exit')
     child.kill('SIGKILL')
     await gone
   }
@@ -177,6 +193,102 @@ describe('killed in the midst of it', function () {
     expect(now.state).to.equal('failed')
     expect((await copies()).map((c) => c.name)).to.deep.equal(before)
     expect(halves()).to.deep.equal([])
+  })
+
+  it('an import is whole or not at all', async () => {
+    const [trial] = await ask<TrialSummary[]>('/api/trials')
+    const csv = await (await fetch(`${url}/api/trials/${trial!.trial.id}/throws.csv?all=1`)).text()
+    const lines = csv.trimEnd().split('\n')
+    const many = [lines[0], ...Array.from({ length: 20 }, () => lines.slice(1)).flat()]
+      .join('\n')
+      // ids of their own
+      .replaceAll(/\n[^,\n]*,/g, () => `\n${newId()},`)
+    const counted = async () =>
+      (
+        await direct.db.execute<{ n: number }>(
+          sql`select count(*)::int as n from throws where trial_id = ${trial!.trial.id}`,
+        )
+      ).rows[0]!.n
+    const before = await counted()
+    const all = before + 20 * (lines.length - 1)
+    const outcomes = new Set<number>()
+    for (const ms of [150, 700, 1500, 4000]) {
+      void fetch(`${url}/api/trials/${trial!.trial.id}/import?store=1`, {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: many,
+      }).catch(() => {})
+      await new Promise((r) => setTimeout(r, ms))
+      await die()
+      await live()
+      const now = await counted()
+      expect([before, all], `after ${ms} ms`).to.include(now)
+      outcomes.add(now)
+      if (now === all) break
+    }
+    expect(outcomes).to.include(before)
+  })
+
+  it('a database is brought forward whole or not at all, and comes up afterwards', async () => {
+    const old = await testDatabase()
+    await once(old.replace(/\/[^/]*$/, '/postgres'), `create database ${new URL(old).pathname.slice(1)}`)
+    const { pool, close } = connect(old)
+    // as the release before had it, its journal too
+    const tags = migrations()
+    await pool.query('create schema drizzle')
+    await pool.query(
+      'create table drizzle.__drizzle_migrations (id serial primary key, hash text not null, created_at bigint)',
+    )
+    const entries = journal()
+    for (const tag of tags.slice(0, -2)) {
+      for (const statement of statementsIn(tag, 'public')) await pool.query(statement)
+      await pool.query('insert into drizzle.__drizzle_migrations (hash, created_at) values ($1, $2)', [
+        tag,
+        entries.find((e) => e.tag === tag)!.when,
+      ])
+    }
+    await pool.query(`insert into people (id, name, role) values (gen_random_uuid(), 'Ida', 'owner')`)
+    for (const ms of [600, 900, 1200, 1500]) {
+      const starting = spawn(
+        process.execPath,
+        ['--import', 'tsx', path.join(import.meta.dirname, 'keeper.ts'), old, folder],
+        { stdio: 'ignore' },
+      )
+      await new Promise((r) => setTimeout(r, ms))
+      const gone = emitted(starting, 'exit')
+      starting.kill('SIGKILL')
+      await gone
+      const { rows } = await pool.query<{ applied: number; there: number }>(
+        `select (select count(*)::int from drizzle.__drizzle_migrations) as applied,
+          (select count(*)::int from information_schema.columns where table_name = 'passes' and column_name = 'made_by_key_id') as there`,
+      )
+      expect(rows[0]!.applied === tags.length, `after ${ms} ms`).to.equal(rows[0]!.there === 1)
+    }
+    const up = await openDatabase(old)
+    expect((await up.pool.query(`select name from people`)).rows).to.deep.equal([{ name: 'Ida' }])
+    await up.close()
+    await close()
+  })
+
+  it('a database that is slow keeps whoever writes waiting, and nobody else; nothing is lost', async () => {
+    const held = new pg.Client(database)
+    await held.connect()
+    await held.query('begin')
+    await held.query('lock table discs in exclusive mode')
+    const disc = (await ask<Shelf>('/api/shelf')).discs[0]!
+    const written = fetch(`${url}/api/discs/${disc.id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ ...disc, note: 'waited for' }),
+    })
+    const first = await Promise.race([written, new Promise((r) => setTimeout(() => r('waits'), 1500))])
+    expect(first).to.equal('waits')
+    expect((await fetch(`${url}/api/health`)).status).to.equal(200)
+    expect((await ask<Shelf>('/api/shelf')).discs.length).to.be.greaterThan(3)
+    await held.query('commit')
+    await held.end()
+    expect((await written).status).to.equal(200)
+    expect((await ask<Shelf>('/api/shelf')).discs.find((d) => d.id === disc.id)!.note).to.equal('waited for')
   })
 
   it('a first start leaves no password lying about', async () => {
