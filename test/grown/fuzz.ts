@@ -274,6 +274,16 @@ try {
     const { status } = await it_.ask('GET', '/api/health')
     return status === 200 ? Math.round(performance.now() - at) : Infinity
   })()
+  // a file of nothing but lines is refused, and not read to its end
+  const blankAt = performance.now()
+  const blank = await sent(
+    'POST',
+    `/api/trials/${file.trial.id}/import?store=1`,
+    { cookie: cookies.owner!, 'content-type': 'text/csv' },
+    '\n'.repeat(7_000_000),
+  )
+  const blankMs = Math.round(performance.now() - blankAt)
+  if (blank.status !== 422) broken.push(`${blank.status} for a file of blank lines`)
   const after = JSON.parse(await held()) as unknown[][][]
   const was = JSON.parse(before) as unknown[][][]
   const [kept, now] = [was, after].map((all) => new Map(all.flat().map((t) => [t[0], JSON.stringify(t)])))
@@ -299,6 +309,7 @@ try {
         doubled,
         slowest,
         health_after_ms: healthMs,
+        blank_file_ms: blankMs,
       },
       null,
       2,
