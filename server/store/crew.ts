@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, inArray, isNull, ne, or, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { folded, MOST_PASSES } from '../../contract/crew.ts'
 import type { DeviceKey, FailedTry, Member, OpenPass, Pass, Role, TRY_KINDS } from '../../contract/crew.ts'
@@ -325,7 +325,7 @@ export async function somebodyLetIn(db: Queryable): Promise<boolean> {
     db
       .select({ n: count() })
       .from(people)
-      .where(or(sql`${people.passphrase} is not null`)),
+      .where(isNotNull(people.passphrase)),
   ])
   return [keys, open, more].some(([row]) => row!.n > 0)
 }

@@ -35,7 +35,8 @@ const INSTANT = /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:\d\d)$/
 /** A value as it is compared: times in one way of writing, what is not said as nothing. */
 const plain = (value: unknown): unknown =>
   typeof value === 'string' && INSTANT.test(value) ? new Date(value).toISOString() : (value ?? null)
-const same = (a: unknown, b: unknown) => isDeepStrictEqual(plain(a), plain(b))
+/** Whether two values of a field say the same. */
+export const same = (a: unknown, b: unknown): boolean => isDeepStrictEqual(plain(a), plain(b))
 /** What a row says, without how often it was written; a field it does not name says nothing. */
 const contentOf = ({ id: _, version: _v, ...row }: SharedRow): Content =>
   Object.fromEntries(Object.entries(row).filter(([, v]) => v !== undefined))

@@ -1,4 +1,3 @@
-import { isDeepStrictEqual } from 'node:util'
 import { desc, eq } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
@@ -8,6 +7,7 @@ import type { WriteKind, Written } from '../../contract/writes.ts'
 import type { By } from './by.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
+import { same } from './merging.ts'
 import { inspections, offers, people, sessions, shortThrows, throwers, throws, windLogs } from './schema.ts'
 import { storeRow } from './writes.ts'
 
@@ -31,10 +31,6 @@ async function stored(db: Queryable, kind: WriteKind, id: string): Promise<Row |
     .where(eq(table.id, id))
   return row
 }
-
-const isTime = (v: unknown): v is string => typeof v === 'string' && /^\d{4}-\d\d-\d\dT/.test(v)
-const same = (a: unknown, b: unknown) =>
-  isTime(a) && isTime(b) ? Date.parse(a) === Date.parse(b) : isDeepStrictEqual(a ?? null, b ?? null)
 
 /**
  * Keeps a change that somebody may not make themselves, in place of the one they offered of the row before.
