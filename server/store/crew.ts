@@ -322,10 +322,7 @@ export async function somebodyLetIn(db: Queryable): Promise<boolean> {
       .from(deviceKeys)
       .where(sql`${deviceKeys.digest} not like 'restored:%'`),
     db.select({ n: count() }).from(passes),
-    db
-      .select({ n: count() })
-      .from(people)
-      .where(isNotNull(people.passphrase)),
+    db.select({ n: count() }).from(people).where(isNotNull(people.passphrase)),
   ])
   return [keys, open, more].some(([row]) => row!.n > 0)
 }
