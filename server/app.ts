@@ -185,7 +185,7 @@ export function makeApp({
   if (wireOfNews) newsRoutes(router, db, wireOfNews, streams)
   shelfRoutes(router, db)
   discRoutes(router, db, works)
-  rotationRoutes(router, db, works)
+  rotationRoutes(router, works)
   drillRoutes(router, db)
   importRoutes(router, works.errands)
   deviceRoutes(

@@ -14,7 +14,6 @@ import { ShelfQuery } from '../../contract/shelfPage.ts'
 import type { InspectedDisc } from '../../contract/shelfPage.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
-import { readDiscRecord, readLikeness } from '../store/discRecord.ts'
 import { importShelf } from '../store/importShelf.ts'
 import { readLatestInspections, readPhoto } from '../store/inspections.ts'
 import { discs } from '../store/schema.ts'
@@ -22,6 +21,7 @@ import { readShelfPage, readShelfRows } from '../store/shelfPage.ts'
 import { readShelf } from '../store/shelf.ts'
 import { jobOf } from './imports.ts'
 import type { Works } from '../work/works.ts'
+import { answerJson } from './router.ts'
 import type { Ctx } from './router.ts'
 
 /** V₉ of an arm, m/s. */
@@ -33,6 +33,10 @@ const ProposalQuery = z.object({ kind: z.enum(QUESTION_KINDS), disc: Id })
 export function discRoutes(router: Router, db: Database, works: Works): void {
   const idAt = (ctx: Ctx) => parse(Id, ctx.params['id'])
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
+  const answer = (ctx: Ctx, page: string | undefined) => {
+    if (page === undefined) throw missing(idAt(ctx))
+    answerJson(ctx, page)
+  }
 
   router.get('/api/discs', async (ctx) => {
     ctx.body = {
@@ -93,17 +97,11 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
     ctx.body = proposeDiscs(kind, about, shelf)
   })
   router.get('/api/discs/:id/record', async (ctx: Ctx) => {
-    const id = idAt(ctx)
-    const record = await readDiscRecord(db, works, id, dayAt(Date.now(), null))
-    if (!record) throw missing(id)
-    ctx.body = record
+    answer(ctx, await works.pages.record(idAt(ctx), dayAt(Date.now(), null)))
   })
   router.get('/api/discs/:id/likeness', async (ctx: Ctx) => {
-    const id = idAt(ctx)
     const { arm } = parse(LikenessQuery, { ...ctx.query })
-    const read = await readLikeness(db, works, id, arm)
-    if (!read) throw missing(id)
-    ctx.body = read
+    answer(ctx, await works.pages.likeness(idAt(ctx), arm))
   })
   router.get('/api/inspections', async (ctx) => {
     const inspected = await readLatestInspections(db)

@@ -12,7 +12,7 @@ import type {
   ShelfRow,
   TestDay,
 } from '../../contract/shelfPage.ts'
-import type { Works } from '../work/works.ts'
+import type { Weighing } from '../work/weighing.ts'
 import type { Database, Queryable } from './database.ts'
 import { hasPhoto, readInspections, readWearNotes } from './inspections.ts'
 import { discs, sessions, throwers, throws, trials } from './schema.ts'
@@ -87,7 +87,7 @@ async function throwsOf(db: Queryable, discId: string): Promise<DiscThrow[]> {
  */
 async function likenessOf(
   db: Database,
-  works: Works,
+  weighs: Weighing,
   row: ShelfRow,
   shelf: readonly ShelfRow[],
   arm?: number,
@@ -103,7 +103,7 @@ async function likenessOf(
     .orderBy(desc(sql`count(*)`))
     .limit(1)
   const armMps = arm ?? thrower?.backhandMps ?? REFERENCE_ARM_MPS
-  const found = await works.records.likest({
+  const found = await weighs.records.likest({
     disc: flown(row),
     others: new Map(others.map((o) => [o.disc.id, flown(o)])),
     armMps,
@@ -123,20 +123,20 @@ async function likenessOf(
 /** What of the shelf flies like a disc at some arm; undefined where there is no disc of that id. */
 export async function readLikeness(
   db: Database,
-  works: Works,
+  weighs: Weighing,
   discId: string,
   arm?: number,
 ): Promise<LikenessRead | undefined> {
   const [row] = await readShelfRows(db, eq(discs.id, discId))
   if (!row) return undefined
-  const likeness = await likenessOf(db, works, row, await readShelfRows(db, isNull(discs.removedAt)), arm)
+  const likeness = await likenessOf(db, weighs, row, await readShelfRows(db, isNull(discs.removedAt)), arm)
   return { weighing: likeness === undefined, likeness: likeness ?? null }
 }
 
 /** Everything known of one disc; undefined where there is none of that id. */
 export async function readDiscRecord(
   db: Database,
-  works: Works,
+  weighs: Weighing,
   discId: string,
   today: string,
 ): Promise<DiscRecord | undefined> {
@@ -145,9 +145,9 @@ export async function readDiscRecord(
   const [rows, days] = await Promise.all([readShelfRows(db, isNull(discs.removedAt)), daysOf(db, [discId])])
   const all = rows.some((r) => r.disc.id === discId) ? rows : [...rows, row]
   const [weighed, likeness, worn] = await Promise.all([
-    works.records.days(days, (changed) => readDays(db, changed)),
-    likenessOf(db, works, row, rows),
-    readWorn(db, works, all, today),
+    weighs.records.days(days, (changed) => readDays(db, changed)),
+    likenessOf(db, weighs, row, rows),
+    readWorn(db, weighs, all, today),
   ])
   const tests = weighed.flatMap((rated, i): TestDay[] => {
     const own = rated?.find((d) => d.disc === row.disc.code)
@@ -157,10 +157,10 @@ export async function readDiscRecord(
   const weighing = likeness === undefined || worn.weighing || weighed.includes(undefined)
   const { use, kind } = worn.discs.get(discId)!
   // half of the test days would foretell something else
-  const foretold = weighing ? undefined : await works.rotation.foretell([...worn.discs.values()], discId)
+  const foretold = weighing ? undefined : await weighs.rotation.foretell([...worn.discs.values()], discId)
   return {
     row,
-    behind: await works.shelf.behind(),
+    behind: await weighs.shelf.behind(),
     weighing,
     photo: await hasPhoto(db, discId),
     inspections: await readInspections(db, discId),
@@ -170,6 +170,6 @@ export async function readDiscRecord(
     throws: await throwsOf(db, discId),
     likeness: likeness ?? null,
     wear: { ...use, kind, foretold: foretold ?? null },
-    disagreements: [...(await works.shelf.gapsOf(discId))],
+    disagreements: [...(await weighs.shelf.gapsOf(discId))],
   }
 }

@@ -4,7 +4,7 @@ import { lifeOf } from '../../core/rotation/life.ts'
 import type { Wanted } from '../../core/rotation/shelfBoard.ts'
 import type { Board, DiscEvent, JobRow, PlasticWear, RotationDisc } from '../../contract/rotation.ts'
 import { isAtHand, laneWritten, namedJob } from '../../contract/rotation.ts'
-import type { Works } from '../work/works.ts'
+import type { Weighing } from '../work/weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { discEvents, discs, jobs, plasticWear, wearNotes } from './schema.ts'
@@ -19,7 +19,7 @@ export const overwritePlasticWear = (db: Queryable, row: PlasticWear) =>
   db.insert(plasticWear).values(row).onConflictDoUpdate({ target: plasticWear.id, set: row })
 
 /** The board, as it is by now. */
-export async function readBoard(db: Database, works: Works, today: string): Promise<Board> {
+export async function readBoard(db: Database, weighs: Weighing, today: string): Promise<Board> {
   const [rows, own, log, noted] = await Promise.all([
     readShelfRows(db, isNull(discs.removedAt)),
     db
@@ -38,7 +38,7 @@ export async function readBoard(db: Database, works: Works, today: string): Prom
       .where(isNull(wearNotes.removedAt))
       .orderBy(asc(wearNotes.day), asc(wearNotes.createdAt)),
   ])
-  const worn = await readWorn(db, works, rows, today)
+  const worn = await readWorn(db, weighs, rows, today)
   const logOf = group(log, (e) => e.discId)
   const all = rows.map(({ disc, plastic, mold, maker }): RotationDisc => {
     const { use, ...known } = worn.discs.get(disc.id)!
@@ -62,7 +62,7 @@ export async function readBoard(db: Database, works: Works, today: string): Prom
     assigned: new Map(all.flatMap(({ id, jobId }) => (jobId === null ? [] : [[id, jobId]]))),
   }
   // half of the test days would say something else of every disc
-  const { lanes, blends, whole } = await works.rotation.board(wanted, !worn.weighing)
+  const { lanes, blends, whole } = await weighs.rotation.board(wanted, !worn.weighing)
   return {
     jobs: own,
     discs: all,
@@ -70,6 +70,6 @@ export async function readBoard(db: Database, works: Works, today: string): Prom
     noted,
     lanes: lanes.map(laneWritten),
     blends,
-    weighing: !whole || (await works.shelf.behind()),
+    weighing: !whole || (await weighs.shelf.behind()),
   }
 }

@@ -9,7 +9,7 @@ import type { Game } from '../../core/throw/short.ts'
 import type { PlasticWear } from '../../contract/rotation.ts'
 import type { ShelfRow } from '../../contract/shelfPage.ts'
 import { shelved } from '../../contract/sheet.ts'
-import type { Works } from '../work/works.ts'
+import type { Weighing } from '../work/weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { plasticWear, sessions, shortThrows, throws, wearNotes } from './schema.ts'
@@ -94,14 +94,14 @@ export interface WornShelf {
 /** What every disc of a shelf has been through by now, and what its tests said. */
 export async function readWorn(
   db: Database,
-  works: Works,
+  weighs: Weighing,
   rows: readonly ShelfRow[],
   today: string,
 ): Promise<WornShelf> {
   const [kinds, went] = await Promise.all([db.select(wireColumns(plasticWear)).from(plasticWear), usesOf(db)])
   const wentOf = group(went, (w) => w.discId)
   const kindOf = new Map(kinds.map((k) => [k.id, k]))
-  const { testsOf, weighing } = await testsBefore(db, works, rows, wentOf)
+  const { testsOf, weighing } = await testsBefore(db, weighs, rows, wentOf)
   const since = new Date(Date.parse(today) - LATELY_DAYS * DAY_MS).toISOString().slice(0, 10)
   const all = rows.map((row): ShelfDisc => {
     const { disc, plastic, maker, rating } = row
@@ -130,7 +130,7 @@ export async function readWorn(
 /** Every test of every disc: what its throws of a day alone say, and what it had been through by then. */
 async function testsBefore(
   db: Database,
-  works: Works,
+  weighs: Weighing,
   rows: readonly ShelfRow[],
   wentOf: ReadonlyMap<string, readonly Went[]>,
 ) {
@@ -139,7 +139,7 @@ async function testsBefore(
     db,
     rated.map((r) => r.disc.id),
   )
-  const weighed = await works.records.days(days, (changed) => readDays(db, changed))
+  const weighed = await weighs.records.days(days, (changed) => readDays(db, changed))
   const byCode = new Map(rows.map((r) => [r.disc.code, r]))
   const testsOf = new Map<string, DayTest[]>()
   for (const [i, outcomes] of weighed.entries())

@@ -8,26 +8,9 @@ import type { Queue } from './queue.ts'
 /** Writes follow one another in the field; the shelf waits a moment for more, ms. */
 const PAUSE_MS = 600
 
-/** How the ratings of the shelf stand, told by the database; whoever keeps them in step is asked to. */
-export class Shelf {
-  constructor(
-    private readonly db: Database,
-    private readonly queue: Queue,
-  ) {}
-
-  /** A throw was written. The database has noted it. */
-  thrown(): void {
-    this.queue.ask('follow', {})
-  }
-  /** Something else was written that ratings may depend on. The database has noted it. */
-  changed(): void {
-    this.queue.ask('weigh', {}, PAUSE_MS)
-  }
-  /** So much was written that everything is to be weighed again, whatever the database has noted. */
-  async everything(): Promise<void> {
-    await this.db.insert(unweighed).values({ throwId: null })
-    await this.queue.send('weigh', {})
-  }
+/** How the ratings of the shelf stand, told by the database. */
+export class ShelfState {
+  constructor(protected readonly db: Database) {}
 
   /** Whether newer throws are being weighed than the ratings show. */
   async behind(): Promise<boolean> {
@@ -51,5 +34,29 @@ export class Shelf {
       .from(shelfState)
       .where(eq(shelfState.id, 1))
     return row?.it ?? []
+  }
+}
+
+/** The same, where whoever keeps them in step can be asked to. */
+export class Shelf extends ShelfState {
+  constructor(
+    db: Database,
+    private readonly queue: Queue,
+  ) {
+    super(db)
+  }
+
+  /** A throw was written. The database has noted it. */
+  thrown(): void {
+    this.queue.ask('follow', {})
+  }
+  /** Something else was written that ratings may depend on. The database has noted it. */
+  changed(): void {
+    this.queue.ask('weigh', {}, PAUSE_MS)
+  }
+  /** So much was written that everything is to be weighed again, whatever the database has noted. */
+  async everything(): Promise<void> {
+    await this.db.insert(unweighed).values({ throwId: null })
+    await this.queue.send('weigh', {})
   }
 }

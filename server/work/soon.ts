@@ -76,6 +76,30 @@ export class LatestOf {
   }
 }
 
+/**
+ * The same question, asked by many at once: one answer is under way, and whoever asks meanwhile gets the next one, for which
+ * everything is read after they asked.
+ */
+export class Shared<T> {
+  readonly #under = new Map<string, { readonly now: Promise<T>; next?: Promise<T> }>()
+
+  ask(about: string, work: () => Promise<T>): Promise<T> {
+    const under = this.#under.get(about)
+    if (under) return (under.next ??= under.now.catch(() => {}).then(() => this.#begin(about, work)))
+    return this.#begin(about, work)
+  }
+
+  #begin(about: string, work: () => Promise<T>): Promise<T> {
+    const turn: { readonly now: Promise<T>; next?: Promise<T> } = { now: work() }
+    this.#under.set(about, turn)
+    const over = () => {
+      if (this.#under.get(about) === turn && !turn.next) this.#under.delete(about)
+    }
+    turn.now.then(over, over)
+    return turn.now
+  }
+}
+
 /** Answers that may take a while: whoever asks waits a little, and asks again. */
 export class Soon {
   readonly #once: Once<object>

@@ -4,10 +4,8 @@ import { Cards } from './cards.ts'
 import { Errands } from './errands.ts'
 import { Files } from './files.ts'
 import { Json } from './json.ts'
-import { KeptDays } from './keptDays.ts'
+import { Pages } from './pages.ts'
 import { Queue } from './queue.ts'
-import { Records } from './records.ts'
-import { Rotation } from './rotation.ts'
 import { Shelf } from './shelf.ts'
 import { ShelfKeeper } from './shelfKeeper.ts'
 
@@ -18,10 +16,8 @@ export class Works {
   readonly shelf: Shelf
   /** What each trial says so far. */
   readonly cards: Cards
-  /** What discs' pages say of them. */
-  readonly records: Records
-  /** Which discs do which jobs. */
-  readonly rotation: Rotation
+  /** Pages that look at the whole shelf. */
+  readonly pages: Pages
   /** Files that are imported. */
   readonly files = new Files()
   /** Long bodies. */
@@ -41,8 +37,7 @@ export class Works {
     this.shelf = new Shelf(connection.db, this.queue)
     this.#keeper = new ShelfKeeper(connection, this.queue, this.shelf)
     this.cards = new Cards(connection.db, this.queue, onError)
-    this.records = new Records(new KeptDays(connection.db, onError), onError)
-    this.rotation = new Rotation(onError)
+    this.pages = new Pages(connection.url)
     this.errands = new Errands(connection.db)
   }
 
@@ -80,8 +75,7 @@ export class Works {
     await Promise.all([
       this.#keeper.stop(),
       this.cards.stop(),
-      this.records.stop(),
-      this.rotation.stop(),
+      this.pages.stop(),
       this.files.stop(),
       this.json.stop(),
     ])

@@ -1,5 +1,5 @@
 import { expect } from 'chai'
-import { Latest, Overtaken, Soon } from '../../server/work/soon.ts'
+import { Latest, Overtaken, Shared, Soon } from '../../server/work/soon.ts'
 
 describe('work of which only the latest matters', () => {
   /** Work that ends when it is told to. */
@@ -62,5 +62,40 @@ describe('work of which only the latest matters', () => {
     end('b')
     expect(await again).to.equal('b')
     expect(failures).to.deep.equal([])
+  })
+
+  it('asked by many at once is begun once, and once more for all who asked meanwhile', async () => {
+    let now = 0
+    const ends: (() => void)[] = []
+    const read = () =>
+      new Promise<number>((done) => {
+        const found = now
+        ends.push(() => done(found))
+      })
+    const shared = new Shared<number>()
+    const first = shared.ask('board', read)
+    now = 1
+    const meanwhile = [shared.ask('board', read), shared.ask('board', read)]
+    const other = shared.ask('another', read)
+    expect(ends).length(2)
+    ends.forEach((end) => end())
+    // whoever asked after something was written is told of it
+    expect([await first, await other]).deep.equal([0, 1])
+    expect(ends).length(3)
+    ends[2]!()
+    expect(await Promise.all(meanwhile)).deep.equal([1, 1])
+    now = 2
+    const later = shared.ask('board', read)
+    ends[3]!()
+    expect(await later).equal(2)
+  })
+
+  it('asked by many goes on for those who wait when it fails', async () => {
+    const shared = new Shared<string>()
+    const failed = shared.ask('board', () => Promise.reject(new Error('no')))
+    const next = shared.ask('board', async () => 'next')
+    expect(await failed.catch((e: Error) => e.message)).equal('no')
+    expect(await next).equal('next')
+    expect(await shared.ask('board', async () => 'later')).equal('later')
   })
 })
