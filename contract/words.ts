@@ -37,25 +37,17 @@ export function fieldWords(path: readonly PropertyKey[]): string {
 }
 
 const UNITS: Readonly<Record<string, string>> = {
-  Mps: ' m/s',
+  Mps: 'm/s',
   Deg: '°',
-  Mm: ' mm',
-  M: ' m',
-  C: ' °C',
-  G: ' g',
-  S: ' s',
+  Mm: 'mm',
+  M: 'm',
+  C: '°C',
+  G: 'g',
+  S: 's',
+  Rpm: 'rpm',
 }
-const unitOf = (field: string) => UNITS[field.match(UNIT_AT_END)?.[0] ?? ''] ?? ''
-
-/** What a field says, with its unit, where somebody chooses between two. */
-export const valueWords = (field: string, value: unknown): string =>
-  value === null || value === undefined || value === ''
-    ? 'nothing'
-    : typeof value === 'object'
-      ? Object.values(value)
-          .map((v) => valueWords(field, v))
-          .join(', ')
-      : `${String(value as string | number | boolean)}${typeof value === 'number' ? unitOf(field) : ''}`
+/** The unit a figure of the wire is in, by its field’s name: `windMps` is in m/s. */
+export const unitOf = (field: string): string | undefined => UNITS[field.match(UNIT_AT_END)?.[0] ?? '']
 
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 

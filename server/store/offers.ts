@@ -8,7 +8,17 @@ import type { By } from './by.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { same } from './merging.ts'
-import { inspections, offers, people, sessions, shortThrows, throwers, throws, windLogs } from './schema.ts'
+import {
+  discs,
+  inspections,
+  offers,
+  people,
+  sessions,
+  shortThrows,
+  throwers,
+  throws,
+  windLogs,
+} from './schema.ts'
 import { storeRow } from './writes.ts'
 
 /** Rows that scribes write, each its own: of others’ a change is offered. */
@@ -57,12 +67,11 @@ export async function offer(db: Database, kind: WriteKind, row: Written, by: By)
   return true
 }
 
-const nameOf = (kind: WriteKind, row: Row): string =>
-  String(
-    kind === 'sessions'
-      ? `${String(row['place'])}, ${String(row['day'])}`
-      : (row['name'] ?? row['label'] ?? row['day'] ?? row['thrownAt'] ?? row['startedAt'] ?? ''),
-  )
+const nameOf = (kind: WriteKind, row: Row, codeOf: (discId: unknown) => string | undefined): string => {
+  const day = String(row['day'] ?? row['thrownAt'] ?? row['startedAt'] ?? '').slice(0, 10)
+  const name = kind === 'sessions' ? row['place'] : (row['name'] ?? codeOf(row['discId']))
+  return [name, day].filter(Boolean).join(', ')
+}
 
 /** Changes that wait for an owner, the latest first; of a row that says so by now, or is gone, there is none. */
 export async function readOffers(db: Queryable): Promise<Offer[]> {
@@ -72,6 +81,9 @@ export async function readOffers(db: Queryable): Promise<Offer[]> {
     .innerJoin(people, eq(people.id, offers.personId))
     .orderBy(desc(offers.offeredAt))
     .limit(200)
+  if (rows.length === 0) return []
+  const codes = await db.select({ id: discs.id, code: discs.code }).from(discs)
+  const codeOf = new Map<unknown, string>(codes.map((d) => [d.id, d.code]))
   const read = await Promise.all(
     rows.map(async ({ offer: o, person }): Promise<Offer | undefined> => {
       const now = await stored(db, o.kind, o.rowId)
@@ -80,7 +92,7 @@ export async function readOffers(db: Queryable): Promise<Offer[]> {
         .map(([field, then]) => ({ field, now: now![field] ?? null, then }))
       if (!now || fields.length === 0) return undefined
       const { id, kind, rowId, offeredAt } = o
-      return { id, kind, rowId, offeredAt, person, name: nameOf(kind, now), fields }
+      return { id, kind, rowId, offeredAt, person, name: nameOf(kind, now, (id_) => codeOf.get(id_)), fields }
     }),
   )
   return read.flatMap((o) => o ?? [])

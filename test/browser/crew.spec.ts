@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { Member, Pass } from '../../contract/crew.ts'
-import type { Throw, TrialFile } from '../../contract/trials.ts'
+import type { Throw, Thrower, TrialFile } from '../../contract/trials.ts'
 import { v7 as newId } from 'uuid'
 import { expect, openHalfDone, startFromShelf, test, throwNumber } from './bench.ts'
 import { controlPortOf, sharedHostOf, sharedPortsOf } from './ports.ts'
@@ -131,6 +131,22 @@ test('a helper is invited, logs, and is told what is not theirs to do', async ({
     await theirs.getByRole('button', { name: 'Edit' }).first().click()
     await theirs.getByRole('button', { name: /^Keep/ }).click()
     await expect(theirs.getByText(/You are a scribe here/).first()).toBeVisible()
+
+    // nor is a thrower somebody else put down: the change waits where the thrower is, and an owner takes it over
+    const throwers = (await (await page.request.get('/api/throwers')).json()) as Thrower[]
+    const thrower = throwers.find((t) => t.backhandMps !== null)!
+    const offered = { ...thrower, backhandMps: 30.5 }
+    expect((await theirs.request.put(`/api/throwers/${thrower.id}`, { data: offered })).status()).toBe(409)
+    await page.goto('/settings')
+    const beside = page
+      .getByRole('region', { name: 'Throwers' })
+      .getByRole('region', { name: 'Changes to take over' })
+    await expect(beside).toContainText(/full backhand speed: .* m\/s 30.5 m\/s/)
+    await expect(beside).toContainText(`The thrower ${thrower.name}`)
+    await beside.getByRole('button', { name: /^Take over/ }).click()
+    await expect(beside).toHaveCount(0)
+    const taken = (await (await page.request.get('/api/throwers')).json()) as Thrower[]
+    expect(taken.find((t) => t.id === thrower.id)!.backhandMps).toBe(30.5)
 
     // who logged it is shown where the throw is
     await page.keyboard.press('Escape')

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import { trialNames } from '../../contract/naming.ts'
 import { angleWords, aside, figure, halves, percent, unitsOf } from '../../web/data/units.ts'
+import { valueWords } from '../../web/data/valueWords.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
 
 describe('figures as people read them', () => {
@@ -27,6 +28,24 @@ describe('figures as people read them', () => {
     expect(aside(unitsOf('metric'), -3.26)).equal('3.3 m left')
     expect(aside(unitsOf('imperial'), 3.048)).equal('10.0 ft right')
     expect(aside(unitsOf('metric'), 0.01)).equal('on the line')
+  })
+
+  it('of a row’s field are in the user’s units, and in words where they are no figures', () => {
+    const [metric, imperial] = [unitsOf('metric'), unitsOf('imperial')]
+    expect(valueWords(metric, 'backhandMps', 24)).equal('24.0 m/s')
+    expect(valueWords(imperial, 'backhandMps', 24)).equal('53.7 mph')
+    expect(valueWords(imperial, 'altitudeM', 3.048)).equal('10.0 ft')
+    expect(valueWords(imperial, 'temperatureC', 0)).equal('32.0 °F')
+    expect(valueWords(metric, 'hyzerDeg', -10)).equal('−10.0°')
+    expect(valueWords(metric, 'throwsADay', 60)).equal('60')
+    expect(valueWords(metric, 'weighedG', 173.26)).equal('173.3 g')
+    expect(valueWords(metric, 'alongMps', [1, -2])).equal('1.0 m/s, −2.0 m/s')
+    expect(valueWords(metric, 'day', '2026-05-09')).equal('9 May 2026')
+    expect(valueWords(metric, 'takenBackAt', '2026-05-09T12:00:00.000Z')).match(/^9 May 2026, \d+:00$/)
+    expect(valueWords(metric, 'place', 'Weir meadow')).equal('Weir meadow')
+    expect(valueWords(metric, 'note', '')).equal('nothing')
+    expect(valueWords(metric, 'listed', true)).equal('yes')
+    expect(valueWords(metric, 'runId', '0193a1d2-0000-7000-8000-000000000000')).equal('another')
   })
 
   it('come back from the unit they were shown in', () => {

@@ -76,7 +76,8 @@ export const useFailedTries = () =>
 
 const OFFERS = '/api/offers'
 /** Changes of scribes that wait for an owner. */
-export const useOffers = (isOwner = true) => useRead(isOwner ? OFFERS : null, Offers).data
+export const useOffers = (isOwner: boolean) =>
+  useSWR(isOwner ? OFFERS : null, (p: string) => read(p, Offers), { refreshInterval: 20_000 }).data
 export const takeOffer = (id: string) =>
   mutate(OFFERS, ask(`${OFFERS}/${id}/take`, {}, Offers), { revalidate: false })
 export const leaveOffer = (id: string) =>

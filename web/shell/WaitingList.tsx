@@ -4,13 +4,14 @@ import type { ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import type { Throw, Trial } from '../../contract/trials.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
-import { fieldWords, valueWords } from '../../contract/words.ts'
+import { fieldWords } from '../../contract/words.ts'
 import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
 import { isOf } from '../data/queueStore.ts'
 import type { Refused } from '../data/queueStore.ts'
 import type { Row } from '../../contract/row.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { angleWords, aside } from '../data/units.ts'
+import { valueWords } from '../data/valueWords.ts'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
 import { at, isFigureOrText, NamedField } from './NamedField.tsx'
@@ -199,8 +200,9 @@ function FieldConflict({ refused }: { refused: Refused }) {
     (f) => f !== 'version' && JSON.stringify(mine![f]) !== JSON.stringify(other![f]),
   )
   const settle = settling(refused, refused.kind)
+  const units = useUnits()
   const told = (row: Readonly<Record<string, unknown>>) =>
-    fields.map((f) => `${fieldWords([f])}: ${valueWords(f, row[f])}`).join(', ')
+    fields.map((f) => `${fieldWords([f])}: ${valueWords(units, f, row[f])}`).join(', ')
   return (
     <Conflict refused={refused} mine={told(mine!)} other={told(other!)}>
       <Button

@@ -36,6 +36,7 @@ import { usePauses } from './usePauses.ts'
 import { useTurns } from './useTurns.ts'
 import { useWakeLock } from './useWakeLock.ts'
 import { WindAir } from './WindAir.tsx'
+import { Offered } from '../../parts/Offered.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 export default function Field({ trialId }: { trialId: string }) {
@@ -261,6 +262,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
             void outbox.put('sessions', s)
           }}
         />
+        <Offered kind="sessions" ids={[session.id]} className="p-4 max-md:order-2 max-md:mx-3" />
         <Notices
           {...{ view, name, session }}
           wind={listening ? live.now : blows}

@@ -12,6 +12,7 @@ import { angleWords, aside, figure, powerWords, windWords } from '../../data/uni
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
+import { Offered } from '../../parts/Offered.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { History } from './History.tsx'
@@ -124,6 +125,11 @@ export function Throws({
         throw’s share in the numbers: well below 1 it fits nothing else. A throw’s number says who logged and
         changed it.
       </p>
+      <Offered
+        kind="throws"
+        ids={[...view.throws, ...view.takenBack].map((t) => t.id)}
+        className="mt-3 p-4"
+      />
       {asked && <History thrown={asked} number={number.get(asked.id)} onClose={() => setAsked(undefined)} />}
     </>
   )

@@ -1,9 +1,9 @@
 import { useMe } from '../../data/crew.ts'
+import { Offered } from '../../parts/Offered.tsx'
 import { Devices } from './crew/Devices.tsx'
 import { FailedTries } from './crew/FailedTries.tsx'
 import { LetIn } from './crew/LetIn.tsx'
 import { Myself } from './crew/Myself.tsx'
-import { Offered } from './crew/Offered.tsx'
 import { Open } from './crew/Open.tsx'
 import { People } from './crew/People.tsx'
 import { Sections } from './Sections.tsx'
@@ -15,7 +15,7 @@ export default function Crew() {
   const isOwner = me.person.role === 'owner'
   return (
     <Sections here="crew">
-      {isOwner && <Offered />}
+      <Offered />
       {isOwner && <LetIn />}
       <div className="grid items-start gap-3 md:grid-cols-2">
         <div className="space-y-3">

@@ -15,6 +15,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
+import { Offered } from '../../parts/Offered.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { ArmFinder } from './ArmFinder.tsx'
 
@@ -74,6 +75,7 @@ export function Throwers() {
           </li>
         ))}
       </ul>
+      <Offered kind="throwers" className="mt-3 p-4" />
       {edited && <ThrowerDialog thrower={edited} onClose={() => setEdited(undefined)} />}
     </Card>
   )

@@ -34,6 +34,7 @@ import { RimCard } from './RimCard.tsx'
 import { ScaleDialog } from './ScaleDialog.tsx'
 import { Tests } from './Tests.tsx'
 import { WearLog } from './WearLog.tsx'
+import { Offered } from '../../parts/Offered.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { useUnits } from '../../data/preferences.tsx'
 
@@ -129,6 +130,7 @@ function Page({ record }: { record: KnownDisc }) {
           onOver={(ids) => setParams({ over: ids.join(',') }, { replace: true })}
           onInspect={() => setOpen('inspect')}
         />
+        <Offered kind="inspections" ids={record.inspections.map((i) => i.id)} className="p-4" />
         {own && beside && <HandSaid disc={own} beside={beside} all={inspected} />}
         {record.partly ? (
           <Card className="p-4" label="Tests">

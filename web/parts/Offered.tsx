@@ -1,10 +1,13 @@
 import { formatDistanceToNowStrict } from 'date-fns'
-import type { Offer } from '../../../../contract/crew.ts'
-import { fieldWords, valueWords } from '../../../../contract/words.ts'
-import { leaveOffer, takeOffer, useOffers } from '../../../data/crew.ts'
-import { Button } from '../../../parts/Button.tsx'
-import { Card } from '../../../parts/Card.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import type { Offer } from '../../contract/crew.ts'
+import { fieldWords } from '../../contract/words.ts'
+import type { WriteKind } from '../../contract/writes.ts'
+import { leaveOffer, takeOffer, useMe, useOffers } from '../data/crew.ts'
+import { useUnits } from '../data/preferences.tsx'
+import { valueWords } from '../data/valueWords.ts'
+import { Button } from './Button.tsx'
+import { Card } from './Card.tsx'
+import { say, sayWrong } from './Toasts.tsx'
 
 const CALLED: Readonly<Record<string, string>> = {
   sessions: 'The outing',
@@ -15,6 +18,7 @@ const CALLED: Readonly<Record<string, string>> = {
   'wind-logs': 'The wind of',
 }
 function Change({ offer }: { offer: Offer }) {
+  const units = useUnits()
   const done = (act: Promise<unknown>, words: string) =>
     void act.then(
       () => say(words),
@@ -30,8 +34,8 @@ function Change({ offer }: { offer: Offer }) {
       <ul className="mt-1">
         {offer.fields.map(({ field, now, then }) => (
           <li key={field}>
-            {fieldWords([field])}: <del className="text-quiet">{valueWords(field, now)}</del>{' '}
-            <ins className="font-medium no-underline">{valueWords(field, then)}</ins>
+            {fieldWords([field])}: <del className="text-quiet">{valueWords(units, field, now)}</del>{' '}
+            <ins className="font-medium no-underline">{valueWords(units, field, then)}</ins>
           </li>
         ))}
       </ul>
@@ -51,13 +55,28 @@ function Change({ offer }: { offer: Offer }) {
   )
 }
 
-/** Changes that scribes made of what others logged, for an owner to take over. Nothing where there are none. */
-export function Offered() {
-  const offers = useOffers()
+/**
+ * Changes that scribes made of what others logged, for an owner to take over: all of them, or beside the rows they are about.
+ * Nothing where there are none, and for whoever is no owner.
+ */
+export function Offered({
+  kind,
+  ids,
+  className = 'p-5',
+}: {
+  /** Of which rows; of all where there is none. */
+  kind?: WriteKind
+  ids?: readonly string[]
+  className?: string
+}) {
+  const isOwner = useMe()?.person?.role === 'owner'
+  const offers = useOffers(isOwner)?.filter(
+    (o) => (kind === undefined || o.kind === kind) && (ids === undefined || ids.includes(o.rowId)),
+  )
   if (!offers || offers.length === 0) return null
   return (
-    <Card className="p-5" label="Changes to take over">
-      <h2 className="mb-2 text-title">Changes to take over</h2>
+    <Card className={className} label="Changes to take over">
+      <h2 className="mb-2 text-lead">Changes to take over</h2>
       <p className="text-quiet">
         A scribe changed what somebody else logged. It stands as it was until you say.
       </p>
