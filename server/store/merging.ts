@@ -123,8 +123,7 @@ export async function writeSharedIn<R extends SharedRow>(
     )
     .orderBy(desc(rowVersions.version))
     .limit(1)
-  // the write a row was made by names no version; come again, it is known by having made it
-  if (again && (row.version !== undefined || again.version === 1))
+  if (again && (row.version !== undefined || (await isMakingAgain(tx, kind, row.id, again.version, by))))
     return { ...again.stored, id: row.id, version: again.version } as unknown as R
   if (by.onlyOwn && by.personId !== owner) throw ofSomebodyElse(called)
 
@@ -160,6 +159,27 @@ const NOBODYS = '00000000-0000-0000-0000-000000000000'
 /** By what the writes of one device are known: the id its browser made, else the key it came in with, else the machine itself. */
 const writerOf = (by: By): string | null => by.deviceId ?? by.keyId
 const writtenOn = (by: By) => sql`${rowVersions.deviceId} is not distinct from ${writerOf(by)}`
+
+/**
+ * Whether a write that names no version is the one its row was made by, come again: a device sends in order, so it has written
+ * nothing of the row since. One that has means what it says.
+ */
+async function isMakingAgain(
+  tx: Queryable,
+  kind: SharedKind,
+  rowId: string,
+  version: number,
+  by: By,
+): Promise<boolean> {
+  if (version !== 1) return false
+  const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, rowId))
+  const since = await tx
+    .select({ version: rowVersions.version })
+    .from(rowVersions)
+    .where(and(ofRow, writtenOn(by), gt(rowVersions.version, version)))
+    .limit(1)
+  return since.length === 0
+}
 
 const differing = (mine: Content, theirs: Content) =>
   Object.keys(mine).filter((key) => !same(mine[key], theirs[key]))
