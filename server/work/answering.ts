@@ -1,3 +1,4 @@
+import os from 'node:os'
 import { parentPort } from 'node:worker_threads'
 import { expose, transferHandlers } from 'comlink'
 import type { TransferHandler } from 'comlink'
@@ -29,8 +30,13 @@ transferHandlers.set('throw', {
   },
 } as TransferHandler<unknown, unknown>)
 
-/** Has this thread do what whoever started it asks. */
+/** How far a thread gives way to the one that answers requests, on the scale of the system: 0 as it, 19 to everything. */
+const GIVES_WAY = 10
+
+/** Has this thread do what whoever started it asks, while nobody waits for an answer to a request. */
 export function answers(work: object): void {
+  // where the system knows of priorities of processes alone, it would be everything that gives way
+  if (process.platform === 'linux') os.setPriority(0, GIVES_WAY)
   givesBackAtRest()
   expose(work, nodeEndpoint(parentPort!))
 }
