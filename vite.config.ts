@@ -12,7 +12,8 @@ export default defineConfig({
     tailwindcss(),
     readerPlugin(),
     VitePWA({
-      registerType: 'autoUpdate',
+      // the worker before goes on serving the pages it opened, until they say that they become the newer app
+      registerType: 'prompt',
       injectRegister: null,
       manifest: {
         name: 'Veer Line',
@@ -25,6 +26,7 @@ export default defineConfig({
         icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
       },
       workbox: {
+        clientsClaim: true,
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//, /^\/published(\/|$)/],

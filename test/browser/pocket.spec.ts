@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test'
 import type { TrialFile, ThrowHistory, TrialSummary } from '../../contract/trials.ts'
 import { expect, openHalfDone, test, throwNumber } from './bench.ts'
 import { Phone } from './phone.ts'
+import { rollingOut } from './rollingOut.ts'
 
 /** Lets phones in at the machine itself, and opens a code. */
 async function letIn(page: Page): Promise<{ trustUrl: string; pairUrl: string; code: string }> {
@@ -137,38 +138,47 @@ test('a trial nobody opened on the phone is there without a network', async ({ p
   await context.close()
 })
 
-test('a page becomes the newer app that is here once nothing waits on it, and says so', async ({
+test('a page becomes the newer app that is here once nothing waits on it, and says so; until then all of it opens', async ({
   browser,
   baseURL,
 }) => {
-  const context = await browser.newContext({ baseURL: baseURL!, serviceWorkers: 'allow' })
+  const front = await rollingOut(baseURL!)
+  const context = await browser.newContext({ baseURL: front.url, serviceWorkers: 'allow' })
+  const build = () => screen.evaluate(() => document.documentElement.dataset['build'] ?? 'before')
   const screen = await context.newPage()
-  await screen.goto('/')
-  await installed(screen)
-  await openHalfDone(screen, 'Throw on')
-  // a newer worker takes over: what the browser says when one does
-  const before = await throwNumber(screen)
-  await context.setOffline(true)
-  await screen.keyboard.press('ArrowRight')
-  await expect(screen.getByLabel('Landed, down')).not.toHaveValue('')
-  await screen.keyboard.press('Enter')
-  await expect(screen.getByRole('button', { name: /waiting/ })).toBeVisible()
-  await screen.evaluate(() => {
-    ;(window as { mark?: boolean }).mark = true
-    navigator.serviceWorker.dispatchEvent(new Event('controllerchange'))
-  })
-  await expect(screen.getByText(/This page becomes it once the \d waiting here/)).toBeVisible()
-  await screen.getByRole('link', { name: 'Bench' }).click()
-  await expect(screen.getByRole('region', { name: 'Tarnwick in four plastics' })).toBeVisible()
-  // something waits: the page is still the one that it was
-  expect(await screen.evaluate(() => (window as { mark?: boolean }).mark)).toBe(true)
+  try {
+    await screen.goto('/')
+    await installed(screen)
+    expect(await build()).toBe('before')
+    await openHalfDone(screen, 'Throw on')
+    const before = await throwNumber(screen)
+    front.away = true
+    await screen.keyboard.press('ArrowRight')
+    await expect(screen.getByLabel('Landed, down')).not.toHaveValue('')
+    await screen.keyboard.press('Enter')
+    await expect(screen.getByRole('button', { name: /waiting/ })).toBeVisible()
+    front.build = 'next'
+    await screen.evaluate(async () => (await navigator.serviceWorker.ready).update())
+    await expect(screen.getByText(/This page becomes it once the \d waiting here/)).toBeVisible()
+    // something waits: the page is still the one that it was, with the stations nobody has opened yet
+    await screen.getByRole('link', { name: 'Lab' }).click()
+    await expect(screen.getByRole('region', { name: 'The throw', exact: true })).toBeVisible()
+    expect(await build()).toBe('before')
 
-  await context.setOffline(false)
-  await expect(screen.getByText('This page becomes it when you go to another screen')).toBeVisible()
-  await screen.getByRole('link', { name: 'Shelf' }).click()
-  await expect(screen.getByText('The app was updated. Nothing you kept was lost.').first()).toBeVisible()
-  expect(await screen.evaluate(() => (window as { mark?: boolean }).mark)).toBe(undefined)
-  await openHalfDone(screen, 'Throw on')
-  expect(await throwNumber(screen)).toBe(before + 1)
-  await context.close()
+    front.away = false
+    await expect(screen.getByText('This page becomes it when you go to another screen')).toBeVisible()
+    await screen.getByRole('link', { name: 'Shelf' }).click()
+    await expect(screen.getByText('The app was updated. Nothing you kept was lost.').first()).toBeVisible()
+    expect(await build()).toBe('next')
+    await openHalfDone(screen, 'Throw on')
+    expect(await throwNumber(screen)).toBe(before + 1)
+    // the newer one, too, opens without a server
+    front.close()
+    await screen.reload()
+    await expect(screen.getByRole('region', { name: 'Next throw' })).toBeVisible()
+    expect(await build()).toBe('next')
+  } finally {
+    await context.close()
+    front.close()
+  }
 })

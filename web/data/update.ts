@@ -7,19 +7,37 @@ const SAID = 'veer-line.updated'
 
 let newer = false
 const listeners = new Set<() => void>()
+let registered: ServiceWorkerRegistration | undefined
+
+function arrived(): void {
+  newer = true
+  for (const listener of listeners) listener()
+}
 
 /** Has the app open without its server, and looks for a newer one. */
 export function install(): void {
   if (!('serviceWorker' in navigator)) return
   const { serviceWorker } = navigator
-  // the first one that takes over is the app's own
+  // the first one that takes over is the app's own; after that, a page of another tab has become the newer app
   let first = serviceWorker.controller === null
   serviceWorker.addEventListener('controllerchange', () => {
-    if (first) return void (first = false)
-    newer = true
-    for (const listener of listeners) listener()
+    if (first) first = false
+    else arrived()
+  })
+  // with it went the parts of this app that were not opened yet
+  window.addEventListener('vite:preloadError', (e) => {
+    if (!newer) return
+    e.preventDefault()
+    update()
   })
   void serviceWorker.register('/sw.js').then((registration) => {
+    registered = registration
+    const known = () => registration.waiting !== null && serviceWorker.controller !== null && arrived()
+    known()
+    registration.addEventListener('updatefound', () => {
+      const { installing } = registration
+      installing?.addEventListener('statechange', known)
+    })
     const look = () => void registration.update().catch(() => {})
     setInterval(look, LOOK_MS)
     document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && look())
@@ -36,14 +54,25 @@ export const useNewer = (): boolean =>
     () => newer,
   )
 
-/** Brings the page up to date; what waits is kept, and would be sent by the page of today. */
-export function update(): void {
+/** Begins the page anew, as the app that is in force. */
+function reload(): void {
   try {
     sessionStorage.setItem(SAID, '1')
   } catch {
     // then it is not said
   }
   location.reload()
+}
+
+/**
+ * Brings the page up to date; what waits is kept, and would be sent by the page of today. The newer worker takes over once the
+ * one before has answered what it was asked, and only then is there a newer page to load.
+ */
+export function update(): void {
+  const waiting = registered?.waiting
+  if (!waiting) return reload()
+  navigator.serviceWorker.addEventListener('controllerchange', reload, { once: true })
+  waiting.postMessage({ type: 'SKIP_WAITING' })
 }
 
 /** Whether the page has just been brought up to date; told once. */
