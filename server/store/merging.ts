@@ -62,7 +62,8 @@ export function merged(base: Content, mine: Content, theirs: Content): { row: Co
 
 /**
  * Stores a row that several devices change, and answers with it as stored. What two of them changed in different fields is both
- * kept; where both changed the same one to something else, the write is refused with what is stored, so that neither is lost. A
+ * kept; where both changed the same one to something else, the write is refused with the fields in question, so that neither is
+ * lost. A
  * write that comes again is the same write. What one device writes follows on what it wrote before, whatever version it names.
  *
  * @throws Conflict where the same field was changed, or the row is not theirs to change
@@ -137,7 +138,9 @@ export async function writeSharedIn<R extends SharedRow>(
       throw new Conflict(
         'Changed elsewhere',
         `This ${called} was changed on another device meanwhile: ${crossed.map((f) => fieldWords([f])).join(', ')}. Both versions are kept; choose one.`,
-        { ...now },
+        // with what does not cross put together already: whoever chooses decides on the rest alone
+        { ...now, ...both },
+        crossed.map((path) => ({ path, message: 'was changed on another device too' })),
       )
     next = both
   }

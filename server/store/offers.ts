@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns'
 import { desc, eq } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
@@ -68,7 +69,8 @@ export async function offer(db: Database, kind: WriteKind, row: Written, by: By)
 }
 
 const nameOf = (kind: WriteKind, row: Row, codeOf: (discId: unknown) => string | undefined): string => {
-  const day = String(row['day'] ?? row['thrownAt'] ?? row['startedAt'] ?? '').slice(0, 10)
+  const said = row['day'] ?? row['thrownAt'] ?? row['startedAt']
+  const day = typeof said === 'string' ? format(parseISO(said), 'd MMM yyyy') : undefined
   const name = kind === 'sessions' ? row['place'] : (row['name'] ?? codeOf(row['discId']))
   return [name, day].filter(Boolean).join(', ')
 }

@@ -151,6 +151,10 @@ describe('one row, several people', () => {
           /changed on another device meanwhile: .*Both versions are kept; choose one/,
         )
         expect(said.stored[one]).to.equal(mine)
+        expect(said.errors?.map((e) => e.path)).to.deep.equal([one])
+        const now = (await read<Row[]>(kind === 'discs' ? '/api/shelf' : `/api/${kind}`)) as unknown
+        const rows = (kind === 'discs' ? (now as Shelf).discs : now) as unknown as Row[]
+        if (kind !== 'reviews') expect(rows.find((r) => r.id === base.id)![one]).to.equal(mine)
         // chosen, it takes its place
         const chosen = await stored<Row>(
           kind,
@@ -160,6 +164,21 @@ describe('one row, several people', () => {
         expect(chosen[one]).to.equal(theirs)
       })
     })
+
+  it('where one field crosses, what the two changed besides it is put together for whoever chooses', async () => {
+    const base = await aDisc()
+    await stored('discs', { ...base, note: 'read here', weighedG: 172.5 }, 'owner')
+    const entry = { id: base.id, disc: { ...base, note: 'read there', provenance: 'found in the reeds' } }
+    const answer = await put('entries', entry, 'tablet')
+    expect(answer.status).to.equal(409)
+    const said = answer.body as Problem & { stored: Row }
+    expect(said.errors?.map((e) => e.path)).to.deep.equal(['note'])
+    const both = { note: 'read here', weighedG: 172.5, provenance: 'found in the reeds' }
+    expect(said.stored).to.include(both)
+    const chosen = await stored<typeof entry>('entries', { ...entry, disc: said.stored as never }, 'tablet')
+    expect(chosen.disc).to.include(both)
+    expect(await aDisc()).to.include(both)
+  })
 
   it('what one device writes one after the other follows on, whatever version it began from', async () => {
     const base = await aDisc()

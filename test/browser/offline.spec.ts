@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import type { Shelf } from '../../contract/shelf.ts'
 import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import { expect, openHalfDone, queueEmpty, test, throwNumber } from './bench.ts'
 
@@ -114,6 +115,40 @@ test('a throw changed on two devices keeps both versions and asks', async ({ pag
   expect(now.takenBackAt).not.toBeNull()
   expect(now.carryM).toBe(row.carryM)
   expect(now.version).toBe(3)
+})
+
+test('a disc edited on two devices keeps what both changed, and asks about what both changed otherwise', async ({
+  page,
+  context,
+}) => {
+  const { discs } = (await (await page.request.get('/api/shelf')).json()) as Shelf
+  const disc = discs.find((d) => d.code === 'HS-011')!
+  await page.goto(`/shelf/${disc.id}`)
+  await page.getByRole('button', { name: 'Edit HS-011' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Note').fill('rim nicked at the weir')
+  await form.getByLabel('From whom').fill('found in the reeds')
+  // the other device, while the form is open
+  const other = { ...disc, note: 'flashing taken off', weighedG: 174.2 }
+  expect((await page.request.put(`/api/discs/${disc.id}`, { data: other })).ok()).toBe(true)
+  await context.setOffline(true)
+  await form.getByRole('button', { name: 'Keep the changes' }).click()
+  await expect(page.getByRole('button', { name: /waiting/ })).toBeVisible()
+  await context.setOffline(false)
+  await page.getByRole('button', { name: /not taken/ }).click()
+  const conflict = page.getByRole('region', { name: 'Changed on two devices' })
+  await expect(conflict).toContainText('note: rim nicked at the weir')
+  await expect(conflict).toContainText('note: flashing taken off')
+  // nothing is asked of what only one of them changed
+  await expect(conflict).not.toContainText(/weight|reeds/)
+  await conflict.getByRole('button', { name: 'Keep this one' }).click()
+  await expect(page.getByRole('button', { name: /not taken|waiting/ })).toBeHidden()
+  const now = ((await (await page.request.get('/api/shelf')).json()) as Shelf).discs
+  expect(now.find((d) => d.id === disc.id)).toMatchObject({
+    note: 'rim nicked at the weir',
+    weighedG: 174.2,
+    provenance: 'found in the reeds',
+  })
 })
 
 test('a throw the server says something against is put right where it stands, and sent', async ({ page }) => {

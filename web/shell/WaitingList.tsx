@@ -79,7 +79,7 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
           <ThrowConflict key={r.key} refused={r} />
         ) : r.stored && isOf(r, 'trials') ? (
           <TrialConflict key={r.key} refused={r} />
-        ) : r.stored && isOf(r, 'discs', 'throwers', 'sessions', 'places', 'reviews') ? (
+        ) : r.stored && isOf(r, ...SHARED) ? (
           <FieldConflict key={r.key} refused={r} />
         ) : (
           <Mend key={r.key} refused={r} />
@@ -191,29 +191,58 @@ function TrialConflict({ refused }: { refused: Refused & { readonly body: Trial 
   )
 }
 
+/** Writes of rows that several people change field by field; some carry more than the row that is asked about. */
+const SHARED = [
+  ...(['discs', 'entries', 'shelf-edits'] as const),
+  ...(['throwers', 'sessions', 'places', 'reviews'] as const),
+] as const
+
+/** The row of a write that is asked about, and the write with another row in its place. */
+function asked(refused: Refused): { mine: Row; put: (row: Row) => Row } {
+  const { stored } = refused
+  if (isOf(refused, 'entries'))
+    return { mine: refused.body.disc, put: (row) => ({ ...refused.body, disc: row }) as Row }
+  if (isOf(refused, 'shelf-edits')) {
+    const { discs } = refused.body
+    return {
+      mine: discs.find((d) => d.id === stored!.id)!,
+      put: (row) => ({ ...refused.body, discs: discs.map((d) => (d.id === row.id ? row : d)) }) as Row,
+    }
+  }
+  return { mine: refused.body, put: (row) => row }
+}
+
 /** A row of which two devices changed the same field: its fields as each has them, until somebody chooses. */
 function FieldConflict({ refused }: { refused: Refused }) {
-  const [mine, other] = [refused.body, refused.stored!] as unknown as readonly Readonly<
-    Record<string, unknown>
-  >[]
-  const fields = Object.keys(mine!).filter(
-    (f) => f !== 'version' && JSON.stringify(mine![f]) !== JSON.stringify(other![f]),
-  )
-  const settle = settling(refused, refused.kind)
   const units = useUnits()
-  const told = (row: Readonly<Record<string, unknown>>) =>
-    fields.map((f) => `${fieldWords([f])}: ${valueWords(units, f, row[f])}`).join(', ')
+  const { mine, put } = asked(refused)
+  const stored = refused.stored!
+  const [own, other] = [mine, stored] as unknown as readonly Readonly<Record<string, unknown>>[]
+  const fields = refused.errors?.map((e) => e.path) ?? Object.keys(own!).filter((f) => f !== 'version')
+  const settle = settling(refused, refused.kind)
+  const told = (row: Readonly<Record<string, unknown>>) => (
+    <ul>
+      {fields.map((f) => (
+        <li key={f}>
+          {fieldWords([f])}: {valueWords(units, f, row[f])}
+        </li>
+      ))}
+    </ul>
+  )
+  // what does not cross, and whatever else the write says, is sent with either
+  const keep = (fromHere: boolean) =>
+    void settle(
+      put({
+        ...stored,
+        ...(fromHere && Object.fromEntries(fields.map((f) => [f, own![f]]))),
+      }) as Sent<typeof refused.kind>,
+    )
   return (
-    <Conflict refused={refused} mine={told(mine!)} other={told(other!)}>
-      <Button
-        kind="primary"
-        onClick={() =>
-          void settle({ ...refused.body, version: refused.stored!.version } as Sent<typeof refused.kind>)
-        }
-      >
+    <Conflict refused={refused} mine={told(own!)} other={told(other!)}>
+      <Button kind="primary" onClick={() => keep(true)}>
         Keep this one
       </Button>
-      <Button onClick={() => void settle()}>Keep the other</Button>
+      <Button onClick={() => keep(false)}>Keep the other</Button>
     </Conflict>
   )
 }

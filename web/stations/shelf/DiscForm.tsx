@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { ChangeEvent } from 'react'
 import { useForm } from 'react-hook-form'
 import type { Path } from 'react-hook-form'
@@ -90,6 +91,7 @@ function entryOf(draft: Draft, shelf: Shelf, old: Disc | undefined) {
       wear: draft.wear,
       note: draft.note,
       removedAt: old?.removedAt ?? null,
+      ...(old?.version !== undefined && { version: old.version }),
     },
     maker,
     mold: {
@@ -127,7 +129,9 @@ interface DiscFormProps {
 }
 
 /** Adds or edits a disc, with the mold, plastic and run above it. */
-export function DiscForm({ shelf, disc, onClose }: DiscFormProps) {
+export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
+  // what is typed changes the disc as it was when the form was opened, whatever others write meanwhile
+  const [disc] = useState(now)
   const go = useNavigate()
   const to = useAddresses()
   const { control, register, handleSubmit, formState, watch, setValue, setError } = useForm<Draft>({
