@@ -137,7 +137,7 @@ export async function writeSharedIn<R extends SharedRow>(
     if (crossed.length > 0)
       throw new Conflict(
         'Changed elsewhere',
-        `This ${called} was changed on another device meanwhile: ${crossed.map((f) => fieldWords([f])).join(', ')}. Both versions are kept; choose one.`,
+        `This ${called}, ${nameOf(theirs)}, was changed on another device meanwhile: ${crossed.map((f) => fieldWords([f])).join(', ')}. Both versions are kept; choose one.`,
         // with what does not cross put together already: whoever chooses decides on the rest alone
         { ...now, ...both },
         crossed.map((path) => ({ path, message: 'was changed on another device too' })),
@@ -183,6 +183,10 @@ async function isMakingAgain(
     .limit(1)
   return since.length === 0
 }
+
+/** What people call a row of any of these kinds. */
+const nameOf = ({ code, name, title, place, day }: Content): string =>
+  String(code ?? name ?? title ?? [place, day].filter(Boolean).join(' '))
 
 const differing = (mine: Content, theirs: Content) =>
   Object.keys(mine).filter((key) => !same(mine[key], theirs[key]))
