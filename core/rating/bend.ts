@@ -29,8 +29,8 @@ const along = new Float64Array(FREE)
 /** How far a disc's numbers are followed to see how slopes bend, as the standard deviations of errors are. */
 const NUMBER_REACH = 0.5
 /** A coin tossed for a row of a throw: always the same, and of no other row’s or throw’s (an integer hash). */
-function coin(row: number, index: number): 1 | -1 {
-  let h = Math.imul(row + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b)
+function coin(row: number, { seed }: ThrowTerm): 1 | -1 {
+  let h = Math.imul(row + 1, 0x9e3779b1) ^ Math.imul(seed + 1, 0x85ebca6b)
   h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d)
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
   return ((h ^ (h >>> 15)) & 1) === 0 ? 1 : -1
@@ -62,10 +62,9 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  * Where there are many throws their rows go together with signs tossed for each, so that what they say of each other
  * cancels (Hutchinson's estimate of a trace).
  *
- * @param index which of the throws it is: decides signs and sides, so that the same throws give the same answer
  * @param open covariance of what is not known of its disc's glide, turn and fade, were all else known, 3 × 3
  */
-export function pullOf(term: ThrowTerm, index: number, open: Float64Array = KNOWN, stale = PULL_STALE): void {
+export function pullOf(term: ThrowTerm, open: Float64Array = KNOWN, stale = PULL_STALE): void {
   const { rows, slope, kinds, pull, jacobian } = term
   if (term.pulled && !wandered(term.slopedAt, term.pulledAt, stale)) return
   term.pulled = true
@@ -75,9 +74,9 @@ export function pullOf(term: ThrowTerm, index: number, open: Float64Array = KNOW
     seenAside = new Float64Array(term.seen.length)
     slopeAside = new Float64Array(jacobian.length)
   }
-  leanOf(term, index, open)
+  leanOf(term, open)
   bend.fill(0)
-  const side = coin(-1, index)
+  const side = coin(-1, term)
   if (term.together === undefined)
     for (let j = open === KNOWN ? OF_DISC : 0; j < FREE; j++) {
       along.fill(0)
@@ -90,13 +89,13 @@ export function pullOf(term: ThrowTerm, index: number, open: Float64Array = KNOW
     for (const group of term.together) {
       along.fill(0)
       for (const r of group)
-        for (let j = 0; j < FREE; j++) along[j]! += coin(r, index) * weights[r * FREE + j]!
+        for (let j = 0; j < FREE; j++) along[j]! += coin(r, term) * weights[r * FREE + j]!
       let longest = 0
       for (let j = 0; j < FREE; j++) longest = Math.max(longest, Math.abs(along[j]!) / reachOf(term, j))
       if (!(longest > 0)) continue
       const step = (side * BEND_AT) / longest
       flyAside(term, step)
-      for (const r of group) addBend(term, r, coin(r, index) / step)
+      for (const r of group) addBend(term, r, coin(r, term) / step)
     }
   for (let k = 0; k < BEARS_ON; k++) {
     const moved = MOVES[k]!
@@ -174,12 +173,12 @@ const bearingOfErrors = new Float64Array(MAX_ROWS * OF_THROW)
  * numbers, after which the errors go. It is the part of Laplace's approximation that the second derivatives of the flight have in
  * it, and is taken off what is seen.
  *
- * Two flights along the sum of the columns of P's factor, each with a tossed sign, so that what columns have to do with
- * each other cancels from throw to throw (Hutchinson's estimate of a trace): what is left of it is far below the scatter of
- * throws. Banks have corners and are left as they are.
+ * Two flights along each column of P's factor. Where there are many throws, two along the sum of the columns, each with a tossed
+ * sign, so that what columns have to do with each other cancels from throw to throw (Hutchinson's estimate of a trace): what is
+ * left of it is far below the scatter of throws. Of a few throws it would not be. Banks have corners and are left as they are.
  */
-function leanOf(term: ThrowTerm, index: number, open: Float64Array): void {
-  const { rows, slope, factor, kinds, lean, seen, scale } = term
+function leanOf(term: ThrowTerm, open: Float64Array): void {
+  const { rows, slope, factor, lean, scale, many } = term
   for (let j = 0; j < OF_THROW; j++) {
     for (let r = 0; r < rows; r++) bearingOfErrors[r * OF_THROW + j] = slope[r * POINT + OF_DISC + j]!
     forward(factor, rows, bearingOfErrors, j, OF_THROW)
@@ -193,23 +192,44 @@ function leanOf(term: ThrowTerm, index: number, open: Float64Array): void {
       loose[j * OF_THROW + k] = (j === k ? q * (1 + 1e-9) : 0) - q * s * varianceOf(term, k)
     }
   factorise(loose, OF_THROW)
-  along.fill(0)
-  for (let c = 0; c < OF_THROW; c++)
-    for (let j = c; j < OF_THROW; j++) along[OF_DISC + j]! += coin(-2 - c, index) * loose[j * OF_THROW + c]!
-  if (open !== KNOWN) {
+  const ofDisc = open === KNOWN ? 0 : OF_DISC
+  if (ofDisc > 0) {
     for (let i = 0; i < open.length; i++) openRoot[i] = open[i]! / scale
     factorise(openRoot, OF_DISC)
-    for (let c = 0; c < OF_DISC; c++)
-      for (let i = c; i < OF_DISC; i++)
-        along[i]! += coin(-2 - OF_THROW - c, index) * openRoot[i * OF_DISC + c]!
-    // the errors give way: −Wᵀ·A·(the numbers' step)
-    for (let r = 0; r < rows; r++) {
-      let moved = 0
-      for (let i = 0; i < OF_DISC; i++) moved += slope[r * POINT + i]! * along[i]!
-      for (let j = 0; j < OF_THROW; j++) along[OF_DISC + j]! -= told[r * OF_THROW + j]! * moved
-    }
   }
   lean.fill(0)
+  along.fill(0)
+  for (let c = 0; c < OF_THROW + ofDisc; c++) {
+    const sign = many ? coin(-2 - c, term) : 1
+    if (c < OF_THROW)
+      for (let j = c; j < OF_THROW; j++) along[OF_DISC + j]! += sign * loose[j * OF_THROW + c]!
+    else addOpenColumn(term, c - OF_THROW, sign)
+    if (many) continue
+    leanAlong(term)
+    along.fill(0)
+  }
+  if (many) leanAlong(term)
+  column.set(lean)
+  forward(factor, rows, column)
+  let far2 = 0
+  for (let r = 0; r < rows; r++) far2 += column[r]! ** 2
+  const kept = share(far2, HELD.lean)
+  for (let r = 0; r < rows; r++) lean[r]! *= kept
+}
+
+/** Adds to `along` a column of what is not known of the disc's numbers, the errors giving way: −Wᵀ·A·(the numbers' step). */
+function addOpenColumn({ rows, slope }: ThrowTerm, c: number, sign: number): void {
+  for (let i = c; i < OF_DISC; i++) along[i]! += sign * openRoot[i * OF_DISC + c]!
+  for (let r = 0; r < rows; r++) {
+    let moved = 0
+    for (let i = c; i < OF_DISC; i++) moved += slope[r * POINT + i]! * sign * openRoot[i * OF_DISC + c]!
+    for (let j = 0; j < OF_THROW; j++) along[OF_DISC + j]! -= told[r * OF_THROW + j]! * moved
+  }
+}
+
+/** Adds to what is seen how far it lies, half way between the two flights along, from the flight between them. */
+function leanAlong(term: ThrowTerm): void {
+  const { rows, kinds, lean, seen } = term
   for (const side of [1, -1]) {
     aside.set(term.flownAt)
     for (let j = 0; j < FREE; j++) aside[j]! += side * along[j]!
@@ -219,12 +239,6 @@ function leanOf(term: ThrowTerm, index: number, open: Float64Array): void {
       if (kind >= 0 && (kind < SEEN || kind >= SEEN + BANKS)) lean[r]! += (seenAside[kind]! - seen[kind]!) / 2
     }
   }
-  column.set(lean)
-  forward(factor, rows, column)
-  let far2 = 0
-  for (let r = 0; r < rows; r++) far2 += column[r]! ** 2
-  const kept = share(far2, HELD.lean)
-  for (let r = 0; r < rows; r++) lean[r]! *= kept
 }
 
 /** Flies a throw with its errors a step further along. */

@@ -180,7 +180,7 @@ function* searching(
     const open = discs.map((_, d) => solved!.ownInverse.slice(d * 9, d * 9 + 9))
     const shapes = shapesOf(noise, counted, freeShare(counted, unknowns))
     for (const t of counted) t.shape = shapes[t.arm]!
-    counted.forEach((t, i) => pullOf(t, i, open[t.disc], stale))
+    for (const t of counted) pullOf(t, open[t.disc], stale)
   }
   while (iterations < MAX_ITERATIONS && !settled) {
     iterations++

@@ -187,14 +187,14 @@ function searched(search: Search): Float64Array {
   let open = search.layout.columns.map((_, d) => ownOpen(belief.precision, n, d))
   for (let round = 0; round < ROUNDS; round++) {
     const x = sum(mean, moved)
-    counted.forEach((t, i) => {
+    for (const t of counted) {
       const [d, a, o] = at(t)
       t.windVariance = t.windBelieved * base.gust
       t.scale = noise.arms[t.arm]!
       placeTerm(t, x.subarray(d, d + OF_DISC), lnFull[t.arm]!, x.subarray(a, a + OF_HABIT), x[o]!)
       eliminate(t)
-      if (round > 0) pullOf(t, i, open[t.disc])
-    })
+      if (round > 0) pullOf(t, open[t.disc])
+    }
     weigh(counted, noise)
     if (round > 0) learn(search)
     weigh(counted, noise)

@@ -17,6 +17,10 @@ export interface ThrowTerm {
   /** What its flight depends on besides the point. */
   readonly circumstances: Circumstances
   readonly key: string
+  /** Decides the tosses of bend.ts: by what was seen alone, whatever the throw is called and wherever it stands among others. */
+  readonly seed: number
+  /** Whether it is one of so many that tosses may be left to cancel. */
+  readonly many: boolean
   readonly disc: number
   readonly arm: number
   /** Place of its outing. */
@@ -97,6 +101,15 @@ export const ROUND = Float64Array.of(1, 0, 0, 1)
 export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
   JSON.stringify([t, disc.body, disc.published.speed])
 
+/** An integer of what was seen of a throw and what was thrown: names and places have no part in it (FNV-1a). */
+function seedOf(t: ThrowEvidence, { body, published }: RatedDisc): number {
+  const { id: _, disc: _d, arm: _a, outing: _o, fadeSign: _f, ...seen } = t
+  const text = JSON.stringify([seen, body, published])
+  let h = 0x811c9dc5
+  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193)
+  return h
+}
+
 /** What the flight of a throw depends on besides the point. */
 const circumstancesOf = (t: ThrowEvidence, { published, body }: RatedDisc): Circumstances => ({
   speed: published.speed,
@@ -144,6 +157,8 @@ export function makeTerm(
     evidence: t,
     circumstances: circumstancesOf(t, rated),
     key,
+    seed: seedOf(t, rated),
+    many,
     disc,
     arm,
     outing,

@@ -91,8 +91,8 @@ describe('the bend of flights in the likelihood', () => {
     let [off, size] = [0, 0]
     for (const habit of habits) {
       const pulls = range(8).map((index) => {
-        const term = settled(habit)
-        pullOf(term, index)
+        const term = { ...settled(habit), seed: index, many: true }
+        pullOf(term)
         return term.pull
       })
       for (let k = 0; k < 4; k++) {
@@ -115,8 +115,8 @@ describe('the bend of flights in the likelihood', () => {
     let [off, size] = [0, 0]
     for (const habit of habits) {
       const leans = range(64).map((index) => {
-        const term = settled(habit)
-        pullOf(term, index)
+        const term = { ...settled(habit), seed: index, many: true }
+        pullOf(term)
         return term
       })
       const [term] = leans as [ThrowTerm]
