@@ -1,4 +1,3 @@
-import { randomLcg } from 'd3'
 import type { ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { outcomeOf, rankDistribution } from '../rating/outcome.ts'
@@ -15,9 +14,9 @@ import { kindsLike } from '../plan/kinds.ts'
 /** Sentences on a card. */
 const SENTENCES = 2
 
-/** Ranks of the discs asked about, always by the same draws, so that a percentage moves only when a throw moves it. */
+/** Ranks of the discs asked about. */
 export const ranksOf = (outcome: Outcome, aside: ReadonlySet<string>): DiscRanks[] =>
-  rankDistribution(outcome, randomLcg(0.5), aside)
+  rankDistribution(outcome, aside)
 
 /**
  * What would settle the neighbours on the ladder that are still open.

@@ -7,7 +7,8 @@ import type { FlightNumbers } from '../flight/disc.ts'
 import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
 import { discOf } from './asThrown.ts'
-import { carryDraws, numberDraws, shareOf, sideDraws } from './answers/draws.ts'
+import { probabilityAbove } from '../rating/outcome.ts'
+import { carryDraws, numberDraws, shareOf, sideApart, sideDraws } from './answers/draws.ts'
 import type { ShortPlay } from './answers/shortGame.ts'
 import { busiestArm } from './flewLike.ts'
 import { differenceOf } from './shortGame.ts'
@@ -59,15 +60,16 @@ function flown(state: FitState, { disc, says, than, by }: BuiltClaim, armMps: nu
   /** How much more of something the first has, draw by draw. */
   const more = (list: readonly ArrayLike<number>[], step: number, at: number, own: number) =>
     list.map((d) => d[at]! - (than === null ? own : d[step + at]!))
+  const further = (sign: 1 | -1) => {
+    const { value, sd } = sideApart(state, disc, than, label.side)
+    return probabilityAbove(sign * value - by * perNumber, sd)
+  }
   const least = (list: readonly number[], amount: number) => shareOf(list, (v) => v >= amount)
   switch (says) {
     case 'is more stable than':
-      return least(more(sideDraws(state, discs, draws, 'side'), 1, 0, label.side), by * perNumber)
+      return further(1)
     case 'is less stable than':
-      return shareOf(
-        more(sideDraws(state, discs, draws, 'side'), 1, 0, label.side),
-        (v) => v <= -by * perNumber,
-      )
+      return further(-1)
     case 'flies farther than':
       return least(more(carryDraws(state, discs, draws, armMps), 1, 0, label.carryM), by)
     case 'flies straighter than':

@@ -1,6 +1,6 @@
 import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
-import { randomNormal } from 'd3'
+import { randomLcg, randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
 import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
@@ -264,35 +264,59 @@ export interface DiscRanks {
   readonly shares: readonly number[]
 }
 
+/** Draws of sides that are looked up. */
+const DRAWS = 2000
+
 /**
- * Distribution of each disc's rank by drawing sides from the posterior.
+ * Sides of some discs as they may well be, drawn from the posterior of all of them together, m a 100 m. Always the same draws of
+ * the same discs, in whichever order they are named, so that a percentage moves only when a throw moves it, and one thing has one.
  *
- * @param uniform source of uniform numbers in [0, 1)
+ * @param draws how many
+ * @returns per draw a value a disc, in the order of `discs`
+ */
+export function drawnSides(
+  { discs: all, sideCovariance }: Pick<Outcome, 'discs' | 'sideCovariance'>,
+  discs: readonly string[],
+  draws = DRAWS,
+): Float64Array[] {
+  const n = discs.length
+  const place = new Map(all.map((d, i) => [d.disc, i]))
+  const at = discs.map((id) => place.get(id)!)
+  const side = (i: number) => all[at[i]!]!.side.value
+  const order = discs.map((_, i) => i).sort((a, b) => side(b) - side(a))
+  const covariance = Float64Array.from(
+    order.flatMap((a) => order.map((b) => sideCovariance[at[a]! * all.length + at[b]!]!)),
+  )
+  const factor = semidefiniteFactor(covariance, n)
+  const normal = randomNormal.source(randomLcg(0.5))()
+  const z = new Float64Array(n)
+  return Array.from({ length: draws }, () => {
+    for (let i = 0; i < n; i++) z[i] = normal()
+    const drawn = new Float64Array(n)
+    order.forEach((own, i) => {
+      let s = side(own)
+      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
+      drawn[own] = s
+    })
+    return drawn
+  })
+}
+
+/**
+ * Distribution of each disc's rank by {@link drawnSides}.
+ *
  * @param aside discs that take no rank, such as the control disc
- * @param draws how many samples
  */
 export function rankDistribution(
   outcome: Outcome,
-  uniform: () => number,
   aside: ReadonlySet<string> = new Set(),
-  draws = 2000,
+  draws = DRAWS,
 ): DiscRanks[] {
-  const n = outcome.discs.length
-  const factor = semidefiniteFactor(outcome.sideCovariance, n)
-  const normal = randomNormal.source(uniform)()
-  const ranked = outcome.discs.flatMap((d, i) => (aside.has(d.disc) ? [] : [i]))
-  const tally = new Map(ranked.map((i) => [i, new Array<number>(ranked.length).fill(0)]))
-  const z = new Float64Array(n)
-  for (let k = 0; k < draws; k++) {
-    for (let i = 0; i < n; i++) z[i] = normal()
-    ranked
-      .map((i) => {
-        let s = outcome.discs[i]!.side.value
-        for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
-        return [s, i] as const
-      })
-      .sort((a, b) => b[0] - a[0])
-      .forEach(([, i], rank) => (tally.get(i)![rank]! += 1 / draws))
-  }
-  return ranked.map((i) => ({ disc: outcome.discs[i]!.disc, shares: tally.get(i)! }))
+  const ranked = outcome.discs.flatMap((d) => (aside.has(d.disc) ? [] : [d.disc]))
+  const tally = ranked.map(() => new Array<number>(ranked.length).fill(0))
+  for (const sides of drawnSides(outcome, ranked, draws))
+    [...sides.keys()]
+      .sort((a, b) => sides[b]! - sides[a]!)
+      .forEach((i, rank) => (tally[i]![rank]! += 1 / draws))
+  return ranked.map((disc, i) => ({ disc, shares: tally[i]! }))
 }

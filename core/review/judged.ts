@@ -1,12 +1,12 @@
 import { HALF_NUMBER } from '../flight/disc.ts'
 import { discOf } from '../judge/asThrown.ts'
 import { judgeClaim } from '../judge/claims.ts'
-import { carryDraws, numberDraws, shareOf, sideDraws } from '../judge/answers/draws.ts'
+import { carryDraws, numberDraws, shareOf } from '../judge/answers/draws.ts'
 import type { ShortPlay } from '../judge/answers/shortGame.ts'
 import { busiestArm } from '../judge/flewLike.ts'
 import { alikeProbability } from '../judge/resolve.ts'
 import { percent, SETTLED } from '../judge/statements.ts'
-import { pairOf } from '../rating/outcome.ts'
+import { drawnSides, pairOf } from '../rating/outcome.ts'
 import type { Outcome } from '../rating/outcome.ts'
 import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
@@ -41,15 +41,15 @@ const verdictOf = (p: number | undefined): Judged => ({
 /** Probability that one disc has most of something, or least, among those thrown. */
 function extreme(
   state: FitState,
+  outcome: Outcome,
   thrown: readonly string[],
   disc: string,
   says: Superlative,
 ): number | undefined {
   if (thrown.length < 2 || !thrown.includes(disc)) return undefined
   const at = thrown.indexOf(disc)
-  const draws = numberDraws(state, thrown)
   const arm = busiestArm(state)
-  const sides = () => sideDraws(state, thrown, draws, 'side')
+  const sides = () => drawnSides(outcome, thrown)
   const every = (list: readonly Float64Array[], holds: (own: number, other: number) => boolean) =>
     shareOf(list, (d) => d.every((v) => holds(d[at]!, v)))
   switch (says) {
@@ -60,7 +60,9 @@ function extreme(
     case 'flies the straightest':
       return every(sides(), (own, v) => Math.abs(own) <= Math.abs(v))
     case 'flies the farthest':
-      return arm && every(carryDraws(state, thrown, draws, arm.armMps), (own, v) => own >= v)
+      return (
+        arm && every(carryDraws(state, thrown, numberDraws(state, thrown), arm.armMps), (own, v) => own >= v)
+      )
   }
 }
 
@@ -91,7 +93,7 @@ export function judgeSaid(
     case 'is the least stable':
     case 'flies the farthest':
     case 'flies the straightest':
-      return verdictOf(extreme(state, thrown, claim.disc, claim.says))
+      return verdictOf(extreme(state, outcome, thrown, claim.disc, claim.says))
     case 'fly alike': {
       if (![claim.disc, claim.than].every((d) => thrown.includes(d))) return verdictOf(undefined)
       const published = (d: string) => discOf(state, d).disc.published

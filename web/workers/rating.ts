@@ -97,7 +97,7 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
   const settled = useAsked(ratedKey, () => askRating((w) => w.settle(about, ask)), { about })
   return {
     key: about,
-    reading: rated.value?.reading ?? (first?.key === key ? first?.reading : undefined),
+    reading: (rated.value?.key !== key && first?.key === key ? first : rated.value)?.reading,
     settlings: settled.value?.settlings ?? NONE,
     limit: settled.value?.limit,
     working: rated.working || !input,

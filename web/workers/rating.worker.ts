@@ -59,7 +59,11 @@ export interface ThrownPath {
 }
 /** As many of the latest throws come with a reading. */
 const LATEST = 40
-/** Of more throws than this a first reading is made from some, of as many as can be weighed at once. */
+/**
+ * Of more throws than this a first reading is shown until the answer is there: one that begins where the last one ended, or where
+ * there was none is made from as many as can be weighed at once. An answer itself begins at nothing, so that the same throws give
+ * the same, however they came.
+ */
 const MANY = 600
 const FIRST_LOOK = 90
 
@@ -77,7 +81,7 @@ export interface Reading {
   readonly leftOut: readonly LeftOut[]
   /** How long the fit took, ms. */
   readonly tookMs: number
-  /** How many throws a first reading is made from, while all are weighed; undefined where all are. */
+  /** How many throws a first reading is made from, while the answer is worked out; undefined of the answer. */
   readonly firstFrom: number | undefined
 }
 
@@ -204,13 +208,13 @@ async function unhurried(
   }
 }
 
-/** Fits live here, one a trial, each the warm start of the next. */
+/** Fits live here, one a trial. */
 const rating = {
   /**
    * Rates a trial. A later call for the same trial ends an earlier one that is still under way, which then has no answer.
    *
    * @param onShare told now and then what share of the way is gone
-   * @param onFirst given a reading of some of the throws where there are many, and none was weighed before
+   * @param onFirst given a first reading where there are many throws
    */
   async rate(
     trial: string,
@@ -225,9 +229,13 @@ const rating = {
     const all = [...sheet, ...heard.sheet(besides.sheet)]
     const turn = (turns.get(trial) ?? 0) + 1
     turns.set(trial, turn)
-    const weigh = async (throws: readonly SheetThrow[], firstFrom?: number): Promise<Reading | undefined> => {
+    const weigh = async (
+      throws: readonly SheetThrow[],
+      firstFrom?: number,
+      warm?: FitState,
+    ): Promise<Reading | undefined> => {
       const state = await unhurried(
-        fitting(evidenceOf(throws, [...discs, ...besides.discs]), weighed.get(trial)?.state),
+        fitting(evidenceOf(throws, [...discs, ...besides.discs]), warm),
         () => turns.get(trial) === turn,
         firstFrom === undefined ? onShare : undefined,
       )
@@ -236,9 +244,10 @@ const rating = {
       weighed.set(trial, now)
       return readingOf(now, discs, { tookMs: performance.now() - start, firstFrom })
     }
-    if (onFirst && all.length > MANY && !weighed.has(trial)) {
-      const some = thinned(all, FIRST_LOOK)
-      const first = await weigh(some, some.length)
+    if (onFirst && all.length > MANY) {
+      const before = weighed.get(trial)?.state
+      const some = before ? all : thinned(all, FIRST_LOOK)
+      const first = await weigh(some, some.length, before)
       if (!first) return undefined
       onFirst(first)
     }
@@ -340,7 +349,7 @@ const rating = {
     if (!now) return undefined
     const { evidence } = now.state
     const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
-    const state = fit({ ...evidence, throws }, { warm: now.state })
+    const state = fit({ ...evidence, throws })
     return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
   },
   /** How far two throws of one disc meant alike lie apart, arm by arm. */

@@ -23,7 +23,27 @@ export const FLOWN_DRAWS = 120
  * @returns per draw the numbers of each disc in turn
  */
 export function numberDraws(state: FitState, discs: readonly string[], count = DRAWS): Float64Array[] {
-  const at = discs.map((id) => discOf(state, id).at)
+  const asked = discs.map((id) => discOf(state, id).at)
+  // drawn in one order, whichever they are asked in
+  const at = asked.toSorted((a, b) => sideIn(state, b).side - sideIn(state, a).side)
+  const from = asked.map((a) => at.indexOf(a) * OF_DISC)
+  const n = at.length * OF_DISC
+  const factor = semidefiniteFactor(covarianceOf(state, at), n)
+  const normal = randomNormal.source(randomLcg(0.5))()
+  const z = new Float64Array(n)
+  return Array.from({ length: count }, () => {
+    for (let i = 0; i < n; i++) z[i] = normal()
+    return Float64Array.from({ length: n }, (_, k) => {
+      const i = from[Math.floor(k / OF_DISC)]! + (k % OF_DISC)
+      let s = state.numbers[at[Math.floor(i / OF_DISC)]!]![i % OF_DISC]!
+      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
+      return s
+    })
+  })
+}
+
+/** Covariance of the numbers of discs at some places, the model's own error included; 3 rows a disc. */
+function covarianceOf(state: FitState, at: readonly number[]): Float64Array {
   const n = at.length * OF_DISC
   const covariance = new Float64Array(n * n)
   at.forEach((a, i) =>
@@ -36,17 +56,19 @@ export function numberDraws(state: FitState, discs: readonly string[], count = D
             own[p * OF_DISC + q]! + (p === q ? model[p]! : 0)
     }),
   )
-  const factor = semidefiniteFactor(covariance, n)
-  const normal = randomNormal.source(randomLcg(0.5))()
-  const z = new Float64Array(n)
-  return Array.from({ length: count }, () => {
-    for (let i = 0; i < n; i++) z[i] = normal()
-    return Float64Array.from({ length: n }, (_, i) => {
-      let s = state.numbers[at[Math.floor(i / OF_DISC)]!]![i % OF_DISC]!
-      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
-      return s
-    })
-  })
+  return covariance
+}
+
+/** How far one disc flies to the fade side of another, or of its label's side where there is none, m a 100 m. */
+export function sideApart(state: FitState, disc: string, than: string | null, ofLabel: number): Estimate {
+  const at = [disc, ...(than === null ? [] : [than])].map((id) => discOf(state, id).at)
+  const slopes = at.map((a) => sideIn(state, a))
+  const by = slopes.flatMap(({ sideBy }, i) => sideBy.map((v) => (i === 0 ? v : -v)))
+  const covariance = covarianceOf(state, at)
+  const n = by.length
+  let variance = 0
+  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) variance += by[i]! * covariance[i * n + j]! * by[j]!
+  return { value: slopes[0]!.side - (slopes[1]?.side ?? ofLabel), sd: Math.sqrt(Math.max(0, variance)) }
 }
 
 /** Side and finish of some discs by draws, m a 100 m, as they follow the numbers: per draw a value a disc. */

@@ -3,7 +3,7 @@ import { tellsWords } from '../tellingShot.ts'
 import { sureness } from '../ladder.ts'
 import { countWord, lengthOf } from '../statements.ts'
 import { alikeProbability } from '../resolve.ts'
-import { pairOf } from '../../rating/outcome.ts'
+import { drawnSides, pairOf } from '../../rating/outcome.ts'
 import {
   discOf,
   figure,
@@ -16,7 +16,7 @@ import {
   unanswerable,
 } from './answer.ts'
 import type { Answer, Asked, Claimed, Figure } from './answer.ts'
-import { numberDraws, shareOf, sideDraws } from './draws.ts'
+import { shareOf } from './draws.ts'
 
 /** Which of some molds is more stable: the order of all of them, and what of it is sure. */
 export function answerMolds(asked: Asked): Answer {
@@ -28,7 +28,7 @@ export function answerMolds(asked: Asked): Answer {
       'Add a disc it is compared with.',
     ])
   const order = chosen.sort((a, b) => discOf(asked, b).side.value - discOf(asked, a).side.value)
-  const draws = sideDraws(state, order, numberDraws(state, order), 'side')
+  const draws = drawnSides(outcome, order)
   const whole =
     order.length === 2
       ? sureness(outcome, [order[0]!, order[1]!])

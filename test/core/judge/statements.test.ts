@@ -1,4 +1,3 @@
-import { randomLcg } from 'd3'
 import { expect } from 'chai'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { rankDistribution } from '../../../core/rating/outcome.ts'
@@ -9,12 +8,7 @@ import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { outcomeOfBelief } from './outcomes.ts'
 
 const said = (outcome: Outcome, aside: readonly string[] = [], settlings: readonly Settling[] = []) =>
-  statements(
-    outcome,
-    rankDistribution(outcome, randomLcg(0.5), new Set(aside)),
-    { name: (code) => code },
-    settlings,
-  )
+  statements(outcome, rankDistribution(outcome, new Set(aside)), { name: (code) => code }, settlings)
 const SETTLING: Settling = {
   a: 'A',
   b: 'B',

@@ -2,7 +2,6 @@ import { DISC_PRIOR_SD } from '../../../core/rating/evidence.ts'
 import { labelScale, sideSlopesOf } from '../../../core/flight/side.ts'
 import { POINT } from '../../../core/rating/places.ts'
 import { expect } from 'chai'
-import { randomLcg } from 'd3'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { landing } from '../../../core/flight/landing.ts'
@@ -230,7 +229,7 @@ describe('fit', () => {
   it('gives ranks that add up to one, most stable first', () => {
     const { evidence: e } = simulateSession({ seed: 0.875 })
     const outcome = outcomeOf(fit(e))
-    const ranks = rankDistribution(outcome, randomLcg(0.5), new Set(), 500).map((r) => r.shares)
+    const ranks = rankDistribution(outcome, new Set(), 500).map((r) => r.shares)
     for (const row of ranks) expect(row.reduce((s, p) => s + p, 0)).closeTo(1, 1e-9)
     for (let r = 0; r < ranks.length; r++) expect(ranks.reduce((s, row) => s + row[r]!, 0)).closeTo(1, 1e-9)
     const top = outcome.discs.reduce(
@@ -239,7 +238,7 @@ describe('fit', () => {
     )
     expect(ranks[top]![0]).equal(Math.max(...ranks.map((row) => row[0]!)))
     const aside = new Set([outcome.discs[0]!.disc])
-    const others = rankDistribution(outcome, randomLcg(0.5), aside, 500)
+    const others = rankDistribution(outcome, aside, 500)
     expect(others.map((r) => r.disc)).deep.equal(outcome.discs.slice(1).map((d) => d.disc))
     for (const { shares } of others) {
       expect(shares).length(outcome.discs.length - 1)

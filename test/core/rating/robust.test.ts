@@ -1,4 +1,3 @@
-import { randomLcg } from 'd3'
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
@@ -147,7 +146,7 @@ function answer(evidence: Evidence) {
     expectFinite(correctedFlight(d), 'corrected')
   }
   for (const p of outcome.pairs) expect(p.pAMoreStable).within(0, 1)
-  const said = statements(outcome, rankDistribution(outcome, randomLcg(0.5), new Set(), 50), {
+  const said = statements(outcome, rankDistribution(outcome, new Set(), 50), {
     name: (d) => d,
   })
   for (const s of said) expect(`${s.text} ${s.detail}`).not.match(/NaN|undefined/)

@@ -84,7 +84,9 @@ export function AnswerHead({ view, answer, working, first, small }: AnswerHeadPr
       </div>
       {first && (
         <p className="mt-1 text-note font-medium" role="status" data-about="view">
-          A first look at {first.throws} of {view.throws.length} throws, evenly chosen.{' '}
+          {first.throws < view.throws.length
+            ? `A first look at ${first.throws} of ${view.throws.length} throws, evenly chosen.`
+            : 'A first look, from where the last answer stood.'}{' '}
           {weighing(view.throws.length, first.share)}
         </p>
       )}
