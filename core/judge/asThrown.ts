@@ -11,7 +11,7 @@ import type { FitState } from '../rating/state.ts'
 import { clampPoint } from '../rating/linear.ts'
 import type { Circumstances } from '../rating/linear.ts'
 import { eliminate, updateLatents } from '../rating/eliminate.ts'
-import { lnMeant, makeTerm, placeTerm } from '../rating/throwTerm.ts'
+import { hyzerHabit, lnMeant, makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
 import type { PlanPoint } from './corrected.ts'
 
@@ -102,7 +102,7 @@ export function pointMeant(
   point.set(state.numbers[disc.at]!)
   point[AT.lnSpeed] = lnMeant(arm.lnFull, planned.power, disc.disc.published.speed, arm.habit)
   point[AT.launch] = REFERENCE_LAUNCH + arm.habit[HABIT.launch]!
-  point[AT.hyzer] = planned.hyzerRad + arm.habit[HABIT.hyzer]!
+  point[AT.hyzer] = planned.hyzerRad + hyzerHabit(disc.disc.published.speed, arm.habit)
   point[AT.nose] = arm.habit[HABIT.nose]!
   point[AT.azimuth] = (planned.fadeSign ?? 1) * aimOf(state, planned).aim
   point[AT.along] = planned.air.windAlongMps

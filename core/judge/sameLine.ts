@@ -1,4 +1,4 @@
-import { AT, HABIT, MOVES, POINT } from '../rating/places.ts'
+import { AT, MOVES, POINT } from '../rating/places.ts'
 import { group } from 'd3'
 import { DEGREE } from '../flight/release.ts'
 import type { Arm } from '../rating/evidence.ts'
@@ -6,7 +6,7 @@ import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
 import { beliefOf, placesOf } from '../plan/information.ts'
-import { reachOf } from '../rating/throwTerm.ts'
+import { hyzerHabit, reachOf } from '../rating/throwTerm.ts'
 import type { Belief } from '../plan/information.ts'
 import { flownIn, numbersAt, pointMeant, releaseAt } from './asThrown.ts'
 import type { PlannedThrow } from './asThrown.ts'
@@ -75,7 +75,7 @@ function slopesOf(
     angle: {
       disc: planned.disc,
       found: true,
-      hyzerRad: found.hyzerRad - arm.habit[HABIT.hyzer]!,
+      hyzerRad: found.hyzerRad - hyzerHabit(disc.published.speed, arm.habit),
       sdRad: Math.sqrt(Math.max(0, covariance(belief, own, own))),
       carryM: found.carryM,
     },

@@ -94,9 +94,9 @@ export const DISC_PRIOR_SD: readonly [number, number, number] = [0.6, 0.8, 0.8]
 export const CONTROL_PRIOR_SD: readonly [number, number, number] = [0.15, 0.2, 0.2]
 /**
  * Prior standard deviation of a habit: ln speed, launch, hyzer, nose, growth of ln speed per speed number, ln spin (4.9 ± 0.5
- * rad/m).
+ * rad/m), growth of hyzer per speed number.
  */
-export const HABIT_SD: readonly number[] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG, 0.004, 0.1]
+export const HABIT_SD: readonly number[] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG, 0.004, 0.1, 0.4 * DEG]
 /** Prior standard deviation of the aim line that landings are measured from against the one that was thrown along. */
 export const AIM_LINE_SD = 1.5 * DEG
 /** ln speed when nobody knows the arm's full speed. */

@@ -6,10 +6,10 @@ import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
-import { DEGREE } from '../flight/release.ts'
 import { aimColumn } from './beliefs.ts'
 import { semidefiniteFactor } from './cholesky.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
+import { AIM_LINE_SD } from './evidence.ts'
 import type { RatedDisc } from './evidence.ts'
 import type { FitState } from './state.ts'
 
@@ -231,15 +231,18 @@ function habitsOf({ evidence, habits, posterior, scales }: FitState): HabitOutco
   })
 }
 
-/** A line this far off, rad, and this many standard deviations, is one that somebody should look at again. */
-const OFF = { rad: DEGREE, sds: 2 }
+/**
+ * A line further off than this is one that somebody should look at again: twice what a line paced out with usual care is off, and
+ * twice what is not known of it.
+ */
+const OFF = { believedSds: 2, sds: 2 }
 
 function aimsOf({ evidence, outings, aims, kinship, posterior }: FitState): AimOutcome[] {
   return outings.map((outing, o) => {
     const at = aimColumn(evidence.arms.length, kinship.effects.length, o)
     const sd = Math.sqrt(posterior.sharedCovariance[at * posterior.border + at]!)
     const value = aims[o]!
-    const off = Math.abs(value) > Math.max(OFF.rad, OFF.sds * sd)
+    const off = Math.abs(value) > Math.max(OFF.believedSds * AIM_LINE_SD, OFF.sds * sd)
     return { outing, rightRad: { value, sd }, off }
   })
 }

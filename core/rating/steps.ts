@@ -10,9 +10,13 @@ const SMALL = { number: 8e-3, lnSpeed: 8e-4, angle: 8e-4, byClass: 2e-4, lnSpin:
 const LONGEST = { number: 1.2, lnSpeed: 0.15, angle: 0.07, byClass: 0.02, lnSpin: 0.2 }
 
 type Unit = keyof typeof SMALL
-const OF_HABITS: readonly Unit[] = Array.from({ length: OF_HABIT }, (_, k) =>
-  k === HABIT.lnSpeed ? 'lnSpeed' : k === HABIT.byClass ? 'byClass' : k === HABIT.lnSpin ? 'lnSpin' : 'angle',
-)
+const UNIT_OF: Readonly<Record<number, Unit>> = {
+  [HABIT.lnSpeed]: 'lnSpeed',
+  [HABIT.byClass]: 'byClass',
+  [HABIT.hyzerByClass]: 'byClass',
+  [HABIT.lnSpin]: 'lnSpin',
+}
+const OF_HABITS: readonly Unit[] = Array.from({ length: OF_HABIT }, (_, k) => UNIT_OF[k] ?? 'angle')
 /** What a column of the border is counted in. */
 function unitOf(column: number, arms: number, effects: number): Unit {
   if (column < arms * OF_HABIT) return OF_HABITS[column % OF_HABIT]!

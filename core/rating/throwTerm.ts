@@ -119,13 +119,14 @@ const circumstancesOf = (t: ThrowEvidence, { published, body }: RatedDisc): Circ
   spinRadps: t.spinRadps ?? 0,
 })
 
-/** How far the unknowns of a throw move its point: all as they are but the growth with the class and the aim. */
+/** How far the unknowns of a throw move its point: all as they are but growth with the class and the aim. */
 export function reachOf(
   t: Pick<ThrowEvidence, 'fadeSign'>,
   { published }: Pick<RatedDisc, 'published'>,
 ): Float64Array {
   const reach = new Float64Array(BEARS_ON).fill(1)
   reach[OF_DISC + HABIT.byClass] = published.speed - ARM_SPEED_NUMBER
+  reach[OF_DISC + HABIT.hyzerByClass] = published.speed - ARM_SPEED_NUMBER
   reach[AIM] = t.fadeSign ?? 1
   return reach
 }
@@ -224,7 +225,7 @@ export function placeTerm(
   for (let i = 0; i < OF_DISC; i++) p[i] = numbers[i]!
   p[AT.lnSpeed] = lnMeant(lnFull, t.power, term.circumstances.speed, habit) + e[ERROR.lnSpeed]!
   p[AT.launch] = REFERENCE_LAUNCH + habit[HABIT.launch]! + e[ERROR.launch]!
-  p[AT.hyzer] = t.hyzerRad + habit[HABIT.hyzer]! + e[ERROR.hyzer]!
+  p[AT.hyzer] = t.hyzerRad + hyzerHabit(term.circumstances.speed, habit) + e[ERROR.hyzer]!
   p[AT.nose] = habit[HABIT.nose]! + e[ERROR.nose]!
   p[AT.azimuth] = term.reach[AIM]! * aim + e[ERROR.azimuth]!
   p[AT.along] = t.air.windAlongMps + e[ERROR.along]!
@@ -244,6 +245,12 @@ export const lnMeant = (lnFull: number, power: number, speed: number, habit: Flo
   lnOfClass(speed) +
   habit[HABIT.lnSpeed]! +
   habit[HABIT.byClass]! * (speed - ARM_SPEED_NUMBER)
+
+/**
+ * How much hyzer an arm has too much, rad, with a disc of some speed number: many a thrower tilts a driver otherwise than a mid.
+ */
+export const hyzerHabit = (speed: number, habit: Float64Array): number =>
+  habit[HABIT.hyzer]! + habit[HABIT.hyzerByClass]! * (speed - ARM_SPEED_NUMBER)
 
 const RELEASE_VARIANCE = THROW_SD.slice(0, ERROR.along).map((sd) => sd * sd)
 /** Variance of a throw’s own error. */

@@ -1,6 +1,6 @@
 import { randomNormal } from 'd3'
 import type { Air } from '../flight/air.ts'
-import { fullSpeedWith } from '../flight/arm.ts'
+import { ARM_SPEED_NUMBER, fullSpeedWith } from '../flight/arm.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { landing } from '../flight/landing.ts'
 import type { Landing } from '../flight/landing.ts'
@@ -20,6 +20,8 @@ export interface SimulatedArm {
   readonly classSlope?: number
   /** Spin that goes with each m/s of its release speed, rad/m; as usual where absent. */
   readonly spinPerMps?: number
+  /** How much more hyzer each speed number above 9 has, rad; none where absent. */
+  readonly hyzerSlopeRad?: number
   /** What every throw has too much of. */
   readonly habit: {
     readonly lnSpeed: number
@@ -71,7 +73,11 @@ export function releaseBy(
   return {
     speedMps,
     launchRad: REFERENCE_LAUNCH + habit.launchRad + spread.launchRad * normal(),
-    hyzerRad: hyzerRad + habit.hyzerRad + spread.hyzerRad * normal(),
+    hyzerRad:
+      hyzerRad +
+      habit.hyzerRad +
+      (arm.hyzerSlopeRad ?? 0) * (speedNumber - ARM_SPEED_NUMBER) +
+      spread.hyzerRad * normal(),
     noseRad: habit.noseRad + spread.noseRad * normal(),
     azimuthRad: spread.azimuthRad * normal(),
     spinRadps: (arm.spinPerMps ?? SPIN_PER_MPS) * speedMps,

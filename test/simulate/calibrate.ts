@@ -37,6 +37,11 @@ export const DESIGNS: readonly (readonly [
   ),
   ['kin: three molds in two plastics', { kin: FAMILY, called: true }],
   ['putters to drivers, angles called', { speeds: [2, 5, 7, 9, 11, 13], called: true }],
+  [
+    'mids and drivers, drivers thrown with 4° too much hyzer, landings alone',
+    { speeds: [5, 12], hyzerByClassDeg: 4 / 7, gusts: 0.6 },
+  ],
+  ['mids and drivers, thrown alike, landings alone', { speeds: [5, 12], gusts: 0.6 }],
   ['gusts of 1 m/s not recorded', { gusts: 1, called: true }],
   [
     'rough: gusts of 1.4 m/s, paced, one bad throw in ten, wobble, a strongly biased thrower',

@@ -75,6 +75,8 @@ export interface SessionDesign {
   readonly apart?: number
   /** Speed numbers of the discs, in turn; 9 where absent. */
   readonly speeds?: readonly number[]
+  /** Hyzer that an arm adds with each speed number, degrees; none with a mid of speed 5. */
+  readonly hyzerByClassDeg?: number
   /** On so many outings the throws were made, one after the other, each with habits of its day, its wind and its aim line. */
   readonly outings?: number
   /** The aim line, paced out so far wrong, degrees either way; drawn from the prior where absent. */
@@ -262,18 +264,22 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     hyzerRad: 2 * DEGREE * bias * normal(),
     noseRad: 1.5 * DEGREE * bias * normal(),
   })
+  const tiltRad = (design.hyzerByClassDeg ?? 0) * DEGREE
+  // true with a mid
+  const tilted = (habit: SimulatedArm['habit']) => ({ ...habit, hyzerRad: habit.hyzerRad + 4 * tiltRad })
   const arms: SimulatedArm[] = Array.from({ length: design.throwers ?? 1 }, (_, i) => ({
     fullSpeedMps: referenceSpeed(9) * (1 - 0.08 * i),
     classSlope: ARM_SLOPE + HABIT_SD[HABIT.byClass]! * normal(),
     spinPerMps:
       SPIN_PER_MPS * (unlike('spin') ? 1 + 0.15 * either() : Math.exp(HABIT_SD[HABIT.lnSpin]! * normal())),
-    habit: drawHabit(),
+    habit: tilted(drawHabit()),
+    hyzerSlopeRad: tiltRad,
     spread: USUAL_SPREAD,
     wobble: design.wobble ?? 0,
   }))
   /** The same arms on each outing: what they are, with the habits of that day. */
   const armsOf = Array.from({ length: outings }, (_, o) =>
-    o === 0 ? arms : arms.map((arm) => ({ ...arm, habit: drawHabit() })),
+    o === 0 ? arms : arms.map((arm) => ({ ...arm, habit: tilted(drawHabit()) })),
   )
   const density = airDensity(between(2, 28)(), between(0, 600)())
   const wind = between(1.5, 4)()

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
-import { mean } from 'd3'
+import { mean, sum } from 'd3'
 import { ARM_SLOPE } from '../../../core/flight/arm.ts'
-import { SPIN_PER_MPS } from '../../../core/flight/release.ts'
+import { DEGREE, SPIN_PER_MPS } from '../../../core/flight/release.ts'
 import { covarianceBorne } from '../../../core/rating/borne.ts'
 import { AIM_LINE_SD, HABIT_SD } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
@@ -30,12 +30,17 @@ describe('what a rating allows for', () => {
   })
 
   it('says that an outing was aimed off where it was, and hardly ever where it was not', () => {
-    const told = (aimOffDeg: number) =>
-      sessions({ called: true, control: true, aimOffDeg }, 16).filter(({ evidence, aimRad }) =>
+    const told = (aimOffDeg: number | undefined, count = 16) =>
+      sessions(
+        { called: true, control: true, gusts: 0.6, ...(aimOffDeg !== undefined && { aimOffDeg }) },
+        count,
+      ).filter(({ evidence, aimRad }) =>
         outcomeOf(fit(evidence)).aims.some((a) => a.off && Math.sign(a.rightRad.value) === Math.sign(aimRad)),
       ).length
-    expect(told(4)).least(12)
-    expect(told(0.2)).most(3)
+    expect(told(5)).least(12)
+    expect(told(0.2)).equal(0)
+    // as lines are that are paced out with usual care
+    expect(told(undefined, 50)).most(3)
   })
 
   it('gives every outing an aim line of its own', () => {
@@ -77,6 +82,34 @@ describe('what a rating allows for', () => {
     expect(one.sd).closeTo(HABIT_SD[HABIT.byClass]!, 1e-9)
     expect(several.sd).lessThan(0.9 * HABIT_SD[HABIT.byClass]!)
     expect(several.rms).lessThan(1.6 * several.sd)
+  })
+
+  it('learns how an arm tilts drivers otherwise than mids, and does not take it for the discs', () => {
+    const told = sessions({ speeds: [5, 12], hyzerByClassDeg: 4 / 7, gusts: 0.6 }, 24).map(
+      ({ evidence, sides }) => {
+        const state = fit(evidence)
+        const outcome = outcomeOf(state)
+        const settled = outcome.pairs.filter((p) => Math.max(p.pAMoreStable, 1 - p.pAMoreStable) >= 0.9)
+        const gap = ({ a, b }: { a: string; b: string }) => sides.get(a)!.side - sides.get(b)!.side
+        return {
+          slope: state.habits[0]![HABIT.hyzerByClass]! / DEGREE,
+          settled: settled.length,
+          wrong: settled.filter((p) => p.pAMoreStable > 0.5 !== gap(p) > 0).length,
+          held: mean(
+            outcome.pairs,
+            (p) => +(Math.abs(p.difference.value - gap(p)) < 1.645 * p.difference.sd),
+          )!,
+        }
+      },
+    )
+    expect(mean(told, (t) => t.slope)).within(0.2, 0.7)
+    expect(mean(told, (t) => t.held)).within(0.84, 0.97)
+    const [settled, wrong] = [sum(told, (t) => t.settled), sum(told, (t) => t.wrong)]
+    expect(settled).greaterThan(100)
+    expect(wrong).lessThan(0.04 * settled)
+    // an arm that threw one class says nothing of it
+    const [one] = sessions({ called: true }, 1)
+    expect(fit(one!.evidence).habits[0]![HABIT.hyzerByClass]).closeTo(0, 1e-9)
   })
 
   it('takes a spin that was measured as it is, and learns the arm’s where none was', () => {
