@@ -53,6 +53,8 @@ export interface SolvedArrow {
   readonly ownInverse: Float64Array
   /** Per disc, own inverse times coupling, 3 × its columns. */
   readonly gain: readonly Float64Array[]
+  /** ln of the determinant of the equations. */
+  readonly lnDeterminant: number
   /** Covariance of the border, worked out when first asked for. */
   readonly sharedCovariance: Float64Array
   /** The same among columns that a disc touches together, which is worked out much sooner; elsewhere it may hold nothing. */
@@ -78,12 +80,14 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
       if (turn[b]! <= turn[a]!) reduced[turn[a]! * border + turn[b]!] = arrow.shared[a * border + b]!
   }
   const block = new Float64Array(n * n)
+  let lnDeterminant = 0
   const gain = columns.map((touched, d) => {
     const k = touched.length
     const coupling = arrow.coupling[d]!
     const g = coupling.slice()
     block.set(arrow.own.subarray(d * n * n, (d + 1) * n * n))
     factorise(block, n)
+    for (let i = 0; i < n; i++) lnDeterminant += 2 * Math.log(block[i * n + i]!)
     ownInverse.set(inverse(block, n), d * n * n)
     for (let j = 0; j < k; j++) solve(block, n, g, j, k)
     for (let a = 0; a < k; a++) {
@@ -108,6 +112,7 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     for (const at of touched) skyline[turn[at]!] = Math.min(skyline[turn[at]!]!, begins)
   }
   factoriseSkyline(reduced, border, skyline)
+  for (let i = 0; i < border; i++) lnDeterminant += 2 * Math.log(reduced[i * border + i]!)
   solveSkyline(reduced, border, skyline, side)
   const sharedStep = Float64Array.from(turn, (at) => side[at]!)
   const ownStep = new Float64Array(discs * n)
@@ -129,6 +134,7 @@ export function solveArrow(arrow: Arrow): SolvedArrow {
     sharedStep,
     ownInverse,
     gain,
+    lnDeterminant,
     get sharedCovariance() {
       return (covariance ??= unordered(inverseSkyline(reduced, border, skyline), turn))
     },

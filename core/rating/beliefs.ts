@@ -14,7 +14,7 @@ export const SPREAD_BELIEVED: Spread = { mold: 1, blend: 1, plastic: 1, run: 1, 
  * A label further off than this (squared, in prior standard deviations, over three numbers: one in twenty) is a
  * wrong label rather than an odd disc, and holds its disc the less the further off it is.
  */
-const ODD = 7.81
+export const ODD = 7.81
 
 /** What the fit is given about discs and arms before any throw. */
 export interface Believed {
@@ -47,7 +47,7 @@ export function ownVariances({ discs, kinship }: Believed, spread: Spread, disc:
 }
 
 /** What is left of a disc's difference from its label once its effects are taken out. */
-function remainder(believed: Believed, standing: Standing, disc: number): number[] {
+export function remainderOf(believed: Believed, standing: Standing, disc: number): number[] {
   const { published } = believed.discs[disc]!
   return [published.glide, published.turn, published.fade].map((label, k) => {
     let r = standing.numbers[disc]![k]! - label
@@ -65,7 +65,7 @@ export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing,
     arrow.sharedSide[at]! -= precision * away
   }
   discs.forEach((_, d) => {
-    const r = remainder(believed, standing, d)
+    const r = remainderOf(believed, standing, d)
     const variance = ownVariances(believed, spread, d)
     const odd = r.reduce((s, v, k) => s + (v * v) / variance[k]!, 0)
     const held = odd <= ODD ? 1 : Math.sqrt(ODD / odd)
@@ -127,7 +127,7 @@ export function respread(
   })
   discs.forEach((disc, d) => {
     if (disc.control) return
-    const r = remainder(believed, standing, d)
+    const r = remainderOf(believed, standing, d)
     const variance = ownVariances(believed, SPREAD_BELIEVED, d)
     const list = kinship.of[d]!
     const k = solved.columns[d]!.length

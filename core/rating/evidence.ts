@@ -1,6 +1,7 @@
 import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import type { AirCall } from './calls.ts'
+import type { Leg } from '../throw/leg.ts'
 import type { RecordedPath } from './recorded.ts'
 
 /** How a landing was measured; each has its own error. */
@@ -16,6 +17,8 @@ export interface ThrowEvidence {
   readonly arm: string
   /** The outing it was thrown on, which has one aim line; one for all throws that name none. */
   readonly outing?: string
+  /** Which way of the walk it was made on. */
+  readonly leg?: Leg
   /** +1 where its fade side is the thrower's right, −1 where it is the left; 1 where absent. Throws of one outing may differ. */
   readonly fadeSign?: 1 | -1
   /** Share of full power that was meant. */

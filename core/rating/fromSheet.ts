@@ -56,6 +56,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     disc: t.disc,
     arm: armId(t),
     ...optional('outing', t.outing ?? t.thrownAt?.slice(0, DAY)),
+    ...optional('leg', t.leg),
     fadeSign: sign,
     power: t.power,
     hyzerRad: t.hyzerDeg * DEGREE,

@@ -9,11 +9,11 @@ import type { ThrowTerm } from './throwTerm.ts'
 /** How much throws scatter: the weight of each, the noise of each arm, the gusts of all; learnt while the rest is. */
 
 /** Degrees of freedom of the Student-t weights: a bad throw nobody flagged pulls little. */
-const NU = 4
+export const NU = 4
 /** What the noise scale is believed to be before any throw, and how many observations that is worth. */
-const SCALE_PRIOR = { value: 1, worth: 24 }
+export const SCALE_PRIOR = { value: 1, worth: 24 }
 /** How many throws the belief in gusts is worth. */
-const GUST_WORTH = 2
+export const GUST_WORTH = 2
 const HURRY = 2.5
 /**
  * Share of a throw's information that the posterior counts. Throws mostly scatter like a Gaussian; there a Student-t
@@ -43,7 +43,7 @@ export function weigh(counted: readonly ThrowTerm[], { arms, cameras }: Noise): 
   }
 }
 
-const pathRowsOf = (t: ThrowTerm) => t.rows - t.seenRows
+export const pathRowsOf = (t: ThrowTerm) => t.rows - t.seenRows
 
 /**
  * What the information of throws is for: a step of the search; how the likelihood itself bends, which says how far another throw

@@ -103,7 +103,7 @@ export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
 
 /** An integer of what was seen of a throw and what was thrown: names and places have no part in it (FNV-1a). */
 function seedOf(t: ThrowEvidence, { body, published }: RatedDisc): number {
-  const { id: _, disc: _d, arm: _a, outing: _o, fadeSign: _f, ...seen } = t
+  const { id: _, disc: _d, arm: _a, outing: _o, fadeSign: _f, leg: _l, ...seen } = t
   const text = JSON.stringify([seen, body, published])
   let h = 0x811c9dc5
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193)

@@ -1,4 +1,5 @@
-import { complaints, expect, openHalfDone, test } from './bench.ts'
+import type { TrialFile } from '../../contract/trials.ts'
+import { complaints, expect, openHalfDone, queueEmpty, test } from './bench.ts'
 
 test('the last throw is explained, and an open pair says what would settle it', async ({ page }) => {
   const said = complaints(page)
@@ -43,4 +44,28 @@ test('the most telling throw is named next, for the pair that is open', async ({
   await expect(page).toHaveURL(/next=telling/)
   await on.click()
   await expect(toggle).toBeVisible()
+})
+
+test('a wind that was logged the wrong way round is said, looked at turned, and turned', async ({ page }) => {
+  await openHalfDone(page, 'Read it')
+  const id = page.url().match(/trials\/([^/]+)/)![1]!
+  const read = async () => (await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile
+  const { throws } = await read()
+  const winds = page.getByRole('list', { name: 'Winds that read turned round' })
+  await expect(page.getByRole('region', { name: 'What you can say' })).toBeVisible()
+  await expect(winds).toHaveCount(0)
+  for (const t of throws) {
+    const other = { windAlongMps: -t.windAlongMps!, windAcrossMps: -t.windAcrossMps! }
+    expect((await page.request.put(`/api/throws/${t.id}`, { data: { ...t, ...other } })).ok()).toBe(true)
+  }
+  await page.reload()
+  await expect(winds).toContainText('the wind reads as if it was logged the wrong way round')
+  await winds.getByRole('button', { name: 'See it turned round' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText(/As it was logged.*Turned round.*%/)
+  await dialog.getByRole('button', { name: 'Turn it round' }).click()
+  await expect(winds).toHaveCount(0)
+  await queueEmpty(page)
+  const now = new Map((await read()).throws.map((t) => [t.id, t]))
+  for (const t of throws) expect(now.get(t.id)!.windAlongMps).toBeCloseTo(t.windAlongMps!, 9)
 })

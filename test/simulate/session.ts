@@ -343,6 +343,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       disc: disc.id,
       arm: outings > 1 ? `arm-${armAt} on ${outing}` : `arm-${armAt}`,
       ...(outings > 1 && { outing: `outing ${outing}` }),
+      leg: leg === -1 ? ('out' as const) : ('back' as const),
       power: 1,
       hyzerRad,
       air,

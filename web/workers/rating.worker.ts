@@ -39,6 +39,8 @@ import type { Spread } from '../../core/judge/likeness.ts'
 import { armSpeed, armSpread, busiestArm, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
+import { turnedWinds, windTurned } from '../../core/judge/turnedWind.ts'
+import type { TurnedWind } from '../../core/judge/turnedWind.ts'
 import { explainThrow } from '../../core/judge/why.ts'
 import type { Why } from '../../core/judge/why.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -47,6 +49,7 @@ import type { LeftOut } from '../../core/rating/digest.ts'
 import { fit, fitting } from '../../core/rating/fit.ts'
 import type { FitState } from '../../core/rating/state.ts'
 import { armId, evidenceOf } from '../../core/rating/fromSheet.ts'
+import { outingOf } from '../../core/rating/warm.ts'
 import { thinned } from '../../core/rating/thinned.ts'
 import { outcomeAbout } from '../../core/rating/known.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
@@ -350,6 +353,23 @@ const rating = {
     const { evidence } = now.state
     const throws = evidence.throws.map((t) => (t.id === thrown ? { ...t, counts: false } : t))
     const state = fit({ ...evidence, throws })
+    return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
+  },
+  /** Outings a trial was thrown on whose wind reads as if it was logged the wrong way round. */
+  turnedWinds(trial: string): TurnedWind[] {
+    const now = weighed.get(trial)
+    return now ? turnedWinds(now.state, new Set(now.own.map(outingOf))) : []
+  },
+  /** The answer had the wind of an outing been logged the other way round. */
+  answerTurned(
+    trial: string,
+    { outing, turn }: Pick<TurnedWind, 'outing' | 'turn'>,
+    question: Answered,
+    about: AskedAbout,
+  ): Answer | undefined {
+    const now = weighed.get(trial)
+    if (!now) return undefined
+    const state = fit(windTurned(now.state.evidence, outing, turn))
     return answerFrom(state, weighedOf(state, now.about).outcome, question, about)
   },
   /** How far two throws of one disc meant alike lie apart, arm by arm. */

@@ -4,13 +4,13 @@ import type { Answer } from '../../../core/judge/answers/answer.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { outbox } from '../../data/outbox.ts'
-import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { say } from '../../parts/Toasts.tsx'
 import { askRating } from '../../workers/rating.ts'
 import { questionOf, useAbout } from '../../data/useAnswer.ts'
+import { TwoAnswers } from './TwoAnswers.tsx'
 import type { ViewProps } from './views/viewProps.ts'
 
 interface WithoutProps extends Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'> {
@@ -38,25 +38,13 @@ export function Without({ view, reading, ratingKey, names, thrown, number, answe
   }
   return (
     <Dialog open onClose={onClose} title={`Throw ${number} left out?`}>
-      <dl className="grid gap-3">
-        {(
-          [
-            ['With it', answer],
-            ['Without it', without.value],
-          ] as const
-        ).map(([what, said]) => (
-          <div
-            key={what}
-            className="grid grid-cols-[6rem_minmax(0,1fr)_4rem] gap-3 border-t border-rule pt-2"
-          >
-            <dt className="text-quiet">{what}</dt>
-            <dd>{said ? `${said.sentence}.` : (without.error?.message ?? 'Weighing without it …')}</dd>
-            <dd className="figure text-right text-lead">
-              {said?.probability === undefined ? '–' : percent(said.probability)}
-            </dd>
-          </div>
-        ))}
-      </dl>
+      <TwoAnswers
+        rows={[
+          ['With it', answer],
+          ['Without it', without.value],
+        ]}
+        meanwhile={without.error?.message ?? 'Weighing without it …'}
+      />
       <p className="mt-4 text-note text-quiet">
         A throw is left out for what happened to it, not for what it says: a branch, a gust, a slip. It stays
         in the list with its reason.

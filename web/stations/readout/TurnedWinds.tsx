@@ -1,0 +1,114 @@
+import { format } from 'date-fns'
+import { useState } from 'react'
+import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Turn, TurnedWind } from '../../../core/judge/turnedWind.ts'
+import type { Throw } from '../../../contract/trials.ts'
+import { outbox } from '../../data/outbox.ts'
+import { questionOf, useAbout } from '../../data/useAnswer.ts'
+import { useAsked } from '../../data/useAsked.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Dialog } from '../../parts/Dialog.tsx'
+import { say } from '../../parts/Toasts.tsx'
+import { askRating } from '../../workers/rating.ts'
+import { TwoAnswers } from './TwoAnswers.tsx'
+import type { ViewProps } from './views/viewProps.ts'
+
+/** Whose wind it is. */
+const WHOSE: Readonly<Record<Turn, string>> = {
+  all: 'the wind',
+  out: 'the wind of the throws on the way out',
+  back: 'the wind of the throws on the way back',
+  across: 'the side the wind came from',
+}
+
+type Read = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'>
+
+/** Outings whose wind reads as if it was logged the wrong way round, each to be looked at turned, and turned. */
+export function TurnedWinds({ answer, ...read }: Read & { readonly answer: Answer | undefined }) {
+  const { view, reading, ratingKey } = read
+  const [open, setOpen] = useState<TurnedWind>()
+  const winds = useAsked(
+    reading.firstFrom === undefined ? `${ratingKey} ${reading.serial}` : null,
+    () => askRating((w) => w.turnedWinds(ratingKey)),
+    { about: ratingKey, pauseMs: 400 },
+  )
+  if (!winds.value || winds.value.length === 0) return null
+  return (
+    <ul className="mt-2 border-t border-rule pt-2" aria-label="Winds that read turned round">
+      {winds.value.map((t) => (
+        <li key={t.outing} className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <span className="min-w-60 flex-1">
+            {dayOf(view, t.outing)}{' '}
+            <strong>{WHOSE[t.turn]} reads as if it was logged the wrong way round</strong>: the other way, the
+            throws go together far better.
+          </span>
+          <Button onClick={() => setOpen(t)}>See it turned round</Button>
+        </li>
+      ))}
+      {open && <Turned {...read} wind={open} answer={answer} onClose={() => setOpen(undefined)} />}
+    </ul>
+  )
+}
+
+function dayOf(view: Read['view'], outing: string): string {
+  const session = view.sessions.find((s) => s.id === outing)
+  return session ? `On ${format(session.day, 'd MMM yyyy')}` : 'On one outing'
+}
+
+const turned = (t: Throw, turn: Turn): Throw => ({
+  ...t,
+  windAlongMps: t.windAlongMps === null || turn === 'across' ? t.windAlongMps : -t.windAlongMps,
+  windAcrossMps: t.windAcrossMps === null ? null : -t.windAcrossMps,
+})
+
+function Turned({
+  view,
+  reading,
+  ratingKey,
+  names,
+  wind,
+  answer,
+  onClose,
+}: Read & {
+  readonly wind: TurnedWind
+  readonly answer: Answer | undefined
+  readonly onClose: () => void
+}) {
+  const about = useAbout(view, names)
+  const other = useAsked(
+    `${ratingKey} ${reading.serial} ${wind.outing} ${wind.turn}`,
+    () => askRating((w) => w.answerTurned(ratingKey, wind, questionOf(view), about)),
+    { about: wind.outing },
+  )
+  const own = new Set(wind.throws)
+  const thrown = view.throws.filter((t) => own.has(t.id))
+  const turnRound = async () => {
+    for (const t of thrown) await outbox.put('throws', turned(t, wind.turn))
+    say(`The wind of ${thrown.length} throws is turned round.`, {
+      label: 'As it was logged',
+      run: () => void Promise.all(thrown.map((t) => outbox.put('throws', t))),
+    })
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} title={`${dayOf(view, wind.outing)}, ${WHOSE[wind.turn]} turned round?`}>
+      <TwoAnswers
+        rows={[
+          ['As it was logged', answer],
+          ['Turned round', other.value],
+        ]}
+        meanwhile={other.error?.message ?? 'Weighing it turned round …'}
+      />
+      <p className="mt-4 text-note text-quiet">
+        Turn it round if it may well have been noted the other way: “into” for “with”, or from the tee of the
+        way back. If you are sure of it, leave it: something else may be amiss that day.
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button kind="primary" onClick={() => void turnRound()}>
+          Turn it round
+        </Button>
+        <Button onClick={onClose}>Leave it as it is</Button>
+      </div>
+    </Dialog>
+  )
+}
