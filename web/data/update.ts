@@ -30,7 +30,9 @@ export function install(): void {
     e.preventDefault()
     update()
   })
-  void serviceWorker.register('/sw.js').then((registration) => {
+  // a browser that is told to run none answers with none
+  void serviceWorker.register('/sw.js').then((registration: ServiceWorkerRegistration | undefined) => {
+    if (!registration) return
     registered = registration
     const known = () => registration.waiting !== null && serviceWorker.controller !== null && arrived()
     known()

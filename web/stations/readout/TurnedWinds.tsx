@@ -80,8 +80,11 @@ function Turned({
     () => askRating((w) => w.answerTurned(ratingKey, wind, questionOf(view), about)),
     { about: wind.outing },
   )
-  const own = new Set(wind.throws)
-  const thrown = view.throws.filter((t) => own.has(t.id))
+  // those that do not count met the same wind
+  const thrown = view.throws.filter(
+    (t) =>
+      t.sessionId === wind.outing && (wind.turn === 'all' || wind.turn === 'across' || t.leg === wind.turn),
+  )
   const turnRound = async () => {
     for (const t of thrown) await outbox.put('throws', turned(t, wind.turn))
     say(`The wind of ${thrown.length} throws is turned round.`, {
