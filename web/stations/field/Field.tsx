@@ -264,7 +264,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
         />
         <Offered kind="sessions" ids={[session.id]} className="p-4 max-md:order-2 max-md:mx-3" />
         <Notices
-          {...{ view, name, session }}
+          {...{ view, name, session, rating }}
           wind={listening ? live.now : blows}
           pausedSince={pauses.since}
           onGoOn={pauses.goOn}

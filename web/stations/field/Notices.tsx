@@ -1,9 +1,12 @@
 import { format } from 'date-fns'
 import type { Session, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { useTurnedWinds } from '../../data/turnedWinds.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
-import { Button } from '../../parts/Button.tsx'
+import { Button, buttonLook } from '../../parts/Button.tsx'
+import { StationLink } from '../../parts/StationLink.tsx'
+import type { RatingState } from '../../workers/rating.ts'
 import { Twice } from './Twice.tsx'
 
 /** A wind that moved by so much between two throws spoils a comparison by eye, m/s. */
@@ -20,6 +23,7 @@ interface NoticesProps {
   readonly turnDue: boolean
   readonly onTurn: () => void
   readonly onAgain: (t: Throw) => void
+  readonly rating: Pick<RatingState, 'key' | 'reading'>
 }
 
 /** What has changed since the last throw and matters to the next: the leg, the wind. */
@@ -33,7 +37,9 @@ export function Notices({
   turnDue,
   onTurn,
   onAgain,
+  rating,
 }: NoticesProps) {
+  const isTurned = useTurnedWinds(rating.key, rating.reading).some((t) => t.outing === session.id)
   const units = useUnits()
   const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
   const moved =
@@ -68,6 +74,17 @@ export function Notices({
         </div>
       )}
       <Twice {...{ view, session, name }} className={box} />
+      {isTurned && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>Today’s wind reads as if it was logged the wrong way round.</strong> Look which way the
+            grass bends before you throw on.
+          </span>
+          <StationLink at="readout" params={{ trialId: view.trial.id }} className={buttonLook()}>
+            See it turned round
+          </StationLink>
+        </div>
+      )}
       {moved > SPOILS && last && (
         <div role="status" className={box}>
           <span className="min-w-40 flex-1">

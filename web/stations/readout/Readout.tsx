@@ -18,6 +18,7 @@ import { Moved } from './Moved.tsx'
 import { NotWeighed } from './NotWeighed.tsx'
 import { Reasons } from './Why.tsx'
 import { Tabs } from './Tabs.tsx'
+import { TurnedWinds } from './TurnedWinds.tsx'
 import { questionOf, useAnswer } from '../../data/useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
 import { isView, VIEWS } from './views/views.tsx'
@@ -145,6 +146,7 @@ function Read({ shown, ...read }: ReadProps) {
           <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
         </div>
         <NotWeighed view={view} leftOut={reading.leftOut} name={name} />
+        <TurnedWinds {...{ view, reading, ratingKey, names }} answer={answer.value} />
         {!isAnswer && read.readFrom}
         <Shown
           {...read}

@@ -6,6 +6,7 @@ import type { Throw } from '../../../contract/trials.ts'
 import { outbox } from '../../data/outbox.ts'
 import { questionOf, useAbout } from '../../data/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
+import { useTurnedWinds } from '../../data/turnedWinds.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { say } from '../../parts/Toasts.tsx'
@@ -27,15 +28,11 @@ type Read = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'>
 export function TurnedWinds({ answer, ...read }: Read & { readonly answer: Answer | undefined }) {
   const { view, reading, ratingKey } = read
   const [open, setOpen] = useState<TurnedWind>()
-  const winds = useAsked(
-    reading.firstFrom === undefined ? `${ratingKey} ${reading.serial}` : null,
-    () => askRating((w) => w.turnedWinds(ratingKey)),
-    { about: ratingKey, pauseMs: 400 },
-  )
-  if (!winds.value || winds.value.length === 0) return null
+  const winds = useTurnedWinds(ratingKey, reading)
+  if (winds.length === 0) return null
   return (
-    <ul className="mt-2 border-t border-rule pt-2" aria-label="Winds that read turned round">
-      {winds.value.map((t) => (
+    <ul className="rounded-xl border border-edge bg-card px-4 py-2" aria-label="Winds that read turned round">
+      {winds.map((t) => (
         <li key={t.outing} className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <span className="min-w-60 flex-1">
             {dayOf(view, t.outing)}{' '}

@@ -7,7 +7,6 @@ import { useUnits } from '../../../data/preferences.tsx'
 import { wordingOf } from '../../../data/units.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { AimedOff } from '../AimedOff.tsx'
-import { TurnedWinds } from '../TurnedWinds.tsx'
 import { Disagreements } from '../Disagreements.tsx'
 import { Expected } from '../Expected.tsx'
 import { EyeCard } from '../EyeCard.tsx'
@@ -58,8 +57,6 @@ function WhatYouCanSay({
   working,
   readFrom,
   apart,
-  ratingKey,
-  names,
   name,
   place,
   answer,
@@ -74,7 +71,6 @@ function WhatYouCanSay({
         <Sentences list={said} working={working} why={(s) => <Why of={s.text} discs={s.discs} />} />
         {apart && <Disagreements list={apart} fadeSide={reading.outcome.fadeSide} name={name} />}
         <AimedOff view={view} aims={reading.outcome.aims} />
-        <TurnedWinds {...{ view, reading, ratingKey, names }} answer={answer.value} />
         <LimitLine limit={limit} />
         {view.trial.controlDiscId === null && (
           <p className="mt-2 text-note text-quiet">
