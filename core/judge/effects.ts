@@ -1,7 +1,7 @@
 import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
 import { effectColumn } from '../rating/beliefs.ts'
-import { SHARE } from '../rating/kin.ts'
+import { effectPrior, SHARE } from '../rating/kin.ts'
 import type { KinLevel, SpreadLevel } from '../rating/kin.ts'
 import { labelScale, sideSlopesOf } from '../flight/side.ts'
 import { DISC_PRIOR_SD } from '../rating/evidence.ts'
@@ -20,6 +20,8 @@ export interface EffectOutcome {
   readonly fade: Estimate
   /** Of the three together, as flights show them: s, on the scale of turn + fade. */
   readonly stability: Estimate
+  /** What was believed of that before any throw. */
+  readonly believed: Estimate
 }
 
 /** Two plastics of one mold: how much more stable discs of `a` fly than discs of `b`, labels included. */
@@ -65,6 +67,7 @@ export function effectsOf(state: FitState): EffectOutcome[] {
     const at = effectColumn(arms, e)
     const of = (column: number) => combination(state, new Map([[at + column, 1]]))
     const by = stabilityBy(state, discs)
+    const prior = effectPrior(level, state.spread)
     return {
       level,
       names,
@@ -73,6 +76,10 @@ export function effectsOf(state: FitState): EffectOutcome[] {
       turn: of(1),
       fade: of(2),
       stability: combination(state, new Map(by.map((w, k) => [at + k, w]))),
+      believed: {
+        value: by.reduce((s, w, k) => s + w * prior.mean[k]!, 0),
+        sd: Math.sqrt(by.reduce((s, w, k) => s + w ** 2 * prior.variance[k]!, 0)),
+      },
     }
   })
 }

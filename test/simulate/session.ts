@@ -69,6 +69,8 @@ export interface SessionDesign {
   readonly kin?: readonly Kin[]
   /** Share of the variance at each level, if not as the rating believes. */
   readonly shares?: Readonly<Record<SpreadLevel, number>>
+  /** Discs fly the same however worn they are. */
+  readonly wearless?: boolean
   /** How often each disc is thrown, if not alike. */
   readonly throwsOf?: readonly number[]
   /** Spread of the truth about the published numbers, as a share of the prior's. */
@@ -99,6 +101,7 @@ function offOf(
   sds: readonly number[],
   normal: () => number,
   drawn: Map<string, number[]>,
+  wearless: boolean,
 ): number[] {
   const draw = (share: number) => sds.map((sd) => Math.sqrt(share) * sd * normal())
   const once = (key: string, make: () => number[]) => {
@@ -111,9 +114,9 @@ function offOf(
     once(`plastic ${kin.mold} ${kin.plastic}`, () => draw(shares.plastic)),
     once(`run ${kin.mold} ${kin.plastic} ${kin.run}`, () => draw(shares.run)),
     draw(shares.disc),
-    once('wear', () => WEAR_PRIOR.mean.map((m, k) => m + WEAR_PRIOR.sd[k]! * normal())).map(
-      (w) => (kin.wear ?? 0) * w,
-    ),
+    once('wear', () =>
+      WEAR_PRIOR.mean.map((m, k) => (wearless ? 0 : 1) * (m + WEAR_PRIOR.sd[k]! * normal())),
+    ).map((w) => (kin.wear ?? 0) * w),
   ]
   return sds.map((_, k) => parts.reduce((s, p) => s + p[k]!, 0))
 }
@@ -243,7 +246,10 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     const apart = design.apart ?? 1
     const kin = design.kin?.[i]
     const sds = [sdGlide, sdTurn, sdFade]
-    const off = kin && !control ? offOf(kin, shares, sds, normal, drawn) : sds.map((sd) => sd * normal())
+    const off =
+      kin && !control
+        ? offOf(kin, shares, sds, normal, drawn, design.wearless === true)
+        : sds.map((sd) => sd * normal())
     truth.set(id, {
       speed,
       glide: published.glide + apart * off[0]!,

@@ -1,7 +1,9 @@
 import { greatest } from 'd3'
 import { SEEN_NUMBERS } from '../../flight/disc.ts'
 import { probabilityAbove } from '../../rating/outcome.ts'
+import type { Estimate } from '../../rating/outcome.ts'
 import { effectsOf } from '../effects.ts'
+import type { EffectOutcome } from '../effects.ts'
 import { boundsOf, stabilityWord } from '../words.ts'
 import {
   discOf,
@@ -48,6 +50,28 @@ function leavesAfter(from: number, change: number, apart: number): number | unde
   return share <= 1 ? share * apart : undefined
 }
 
+/**
+ * What is known of an effect had nothing been believed of its direction: as it stands, less what the mean of the belief put in.
+ * Before any throw either direction is as likely as the other.
+ */
+function undecided({ stability, believed }: EffectOutcome): Estimate {
+  const { value, sd } = stability
+  return { value: value - (sd / believed.sd) ** 2 * believed.value, sd }
+}
+
+/** Throws lean to what is said from this probability on. */
+const LEANING = 0.8
+
+/**
+ * Probability that wear takes stability. That it does is believed of all discs; of these it counts once their own throws lean that
+ * way: discs that do not wear would be said to, for being believed so.
+ */
+function lessStable(effect: EffectOutcome): number {
+  const { value, sd } = undecided(effect)
+  const own = 1 - probabilityAbove(value, sd)
+  return own < LEANING ? own : 1 - probabilityAbove(effect.stability.value, effect.stability.sd)
+}
+
 /** What wear has changed: copies of one plastic in several states, and what all discs say wear does from new to beaten. */
 export function answerWear(asked: Asked): Answer {
   const { state, words } = asked
@@ -66,9 +90,10 @@ export function answerWear(asked: Asked): Answer {
     sd: share * e.sd,
   })
   const change = times(effect.stability)
-  const pLess = 1 - probabilityAbove(change.value, change.sd)
+  const pLess = lessStable(effect)
   const less = pLess >= 0.5
   const p = Math.max(pLess, 1 - pLess)
+  const settled = isSettled(p)
   const [from, to] = [newest.stability.value, newest.stability.value + change.value]
   const [word, after] = [stabilityWord(from), stabilityWord(to)]
   const plastic = ratedDisc(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
@@ -81,12 +106,12 @@ export function answerWear(asked: Asked): Answer {
   const leaves = apart === undefined ? undefined : leavesAfter(from, change.value, apart)
   return {
     question: 'wear',
-    sentence: isSettled(p)
+    sentence: settled
       ? `Wear has made ${plastic} ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
       : `What wear has changed in ${plastic} is not settled: ${took}`,
     probability: p,
-    settled: isSettled(p),
-    claim: isSettled(p) ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,
+    settled,
+    claim: settled ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,
     besides: [
       ...(apart === undefined
         ? []
@@ -111,7 +136,7 @@ export function answerWear(asked: Asked): Answer {
         : []),
       `It is believed of all discs that are worn alike; one copy of ${words.name(oldest.disc)} may be odd.`,
     ],
-    wants: isSettled(p) ? undefined : [newest.disc, oldest.disc],
+    wants: settled ? undefined : [newest.disc, oldest.disc],
     figures: {
       stability: figure(change, ''),
       ...(apart === undefined ? {} : { 'stability per hundred throws': figure(per100(change), '') }),

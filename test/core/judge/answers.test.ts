@@ -12,7 +12,7 @@ import { pairOf } from '../../../core/rating/outcome.ts'
 import { NOTHING_OF_SHORT } from '../../../core/throw/short.ts'
 import { deviation, mean } from 'd3'
 import { askedOf, told, TRIALS } from '../../simulate/answers.ts'
-import { simulateSession } from '../../simulate/session.ts'
+import { seedOf, simulateSession } from '../../simulate/session.ts'
 import type { SessionDesign } from '../../simulate/session.ts'
 
 const asked = (design: SessionDesign, also: Partial<Asked> = {}) => ({
@@ -181,6 +181,23 @@ describe('an answer', () => {
       expect(said.figures).not.have.property('stability per hundred throws')
       expect(said.open[0]).contain('once the shelf counts')
     }
+  })
+
+  it('say that wear takes stability where throws say it, not for its being believed', () => {
+    const kin = [0, 1 / 3, 2 / 3, 1].map((wear) => ({ mold: 'Ash', plastic: 'soft', wear }))
+    const settled = (design: Partial<SessionDesign>) =>
+      Array.from({ length: 60 }, (_, k) =>
+        answerOf(
+          'wear',
+          asked({ kin, discs: 4, throws: 24, called: true, gusts: 0.6, ...design, seed: seedOf(3000 + k) }),
+        ),
+      ).filter((a) => a.settled).length
+    const [worn, wearless] = [settled({}), settled({ wearless: true })]
+    // of sixty, six would be due; believing alone claimed eleven
+    expect(wearless).most(6)
+    expect(worn).greaterThan(wearless + 4)
+    // of few throws hardly anything is said, where belief alone was 85 % sure
+    expect(settled({ throws: 4, called: false })).most(2)
   })
 
   const play = (disc: string, groundM: number): ShortPlay => ({
