@@ -48,6 +48,7 @@ export function aimOf(state: FitState, t: Pick<PlannedThrow, 'outing'>): { at: n
   return { at, aim: at < 0 ? 0 : state.aims[at]! }
 }
 
+/** A disc of a fit, and its place there. @throws RangeError where there is none of that id */
 export function discOf(state: FitState, id: string): { at: number; disc: RatedDisc } {
   const at = state.evidence.discs.findIndex((d) => d.id === id)
   if (at < 0) throw new RangeError(`Disc ${id} is not among the discs of this fit.`)

@@ -43,7 +43,8 @@ export function weigh(counted: readonly ThrowTerm[], { arms, cameras }: Noise): 
   }
 }
 
-export const pathRowsOf = (t: ThrowTerm) => t.rows - t.seenRows
+/** Rows of a recorded path. */
+export const pathRowsOf = (t: ThrowTerm): number => t.rows - t.seenRows
 
 /**
  * What the information of throws is for: a step of the search; how the likelihood itself bends, which says how far another throw

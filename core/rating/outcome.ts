@@ -1,13 +1,12 @@
 import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
-import { randomLcg, randomNormal } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
 import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
 import { aimColumn } from './beliefs.ts'
-import { semidefiniteFactor } from './cholesky.ts'
+import { drawn } from './drawn.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import { AIM_LINE_SD } from './evidence.ts'
 import type { RatedDisc } from './evidence.ts'
@@ -267,12 +266,9 @@ export interface DiscRanks {
   readonly shares: readonly number[]
 }
 
-/** Draws of sides that are looked up. */
-const DRAWS = 2000
-
 /**
- * Sides of some discs as they may well be, drawn from the posterior of all of them together, m a 100 m. Always the same draws of
- * the same discs, in whichever order they are named, so that a percentage moves only when a throw moves it, and one thing has one.
+ * Sides of some discs as they may well be, drawn from the posterior of all of them together, m a 100 m. Of the same discs they
+ * are the same draws, in whichever order they are named, so that one thing has one number.
  *
  * @param draws how many
  * @returns per draw a value a disc, in the order of `discs`
@@ -280,29 +276,17 @@ const DRAWS = 2000
 export function drawnSides(
   { discs: all, sideCovariance }: Pick<Outcome, 'discs' | 'sideCovariance'>,
   discs: readonly string[],
-  draws = DRAWS,
+  draws?: number,
 ): Float64Array[] {
-  const n = discs.length
   const place = new Map(all.map((d, i) => [d.disc, i]))
+  const side = (i: number) => all[i]!.side.value
   const at = discs.map((id) => place.get(id)!)
-  const side = (i: number) => all[at[i]!]!.side.value
-  const order = discs.map((_, i) => i).sort((a, b) => side(b) - side(a))
-  const covariance = Float64Array.from(
-    order.flatMap((a) => order.map((b) => sideCovariance[at[a]! * all.length + at[b]!]!)),
+  const order = at.toSorted((a, b) => side(b) - side(a))
+  const covariance = order.flatMap((a) => order.map((b) => sideCovariance[a * all.length + b]!))
+  const from = at.map((i) => order.indexOf(i))
+  return drawn(order.map(side), Float64Array.from(covariance), draws).map((sides) =>
+    Float64Array.from(from, (i) => sides[i]!),
   )
-  const factor = semidefiniteFactor(covariance, n)
-  const normal = randomNormal.source(randomLcg(0.5))()
-  const z = new Float64Array(n)
-  return Array.from({ length: draws }, () => {
-    for (let i = 0; i < n; i++) z[i] = normal()
-    const drawn = new Float64Array(n)
-    order.forEach((own, i) => {
-      let s = side(own)
-      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
-      drawn[own] = s
-    })
-    return drawn
-  })
 }
 
 /**
@@ -313,13 +297,14 @@ export function drawnSides(
 export function rankDistribution(
   outcome: Outcome,
   aside: ReadonlySet<string> = new Set(),
-  draws = DRAWS,
+  draws?: number,
 ): DiscRanks[] {
   const ranked = outcome.discs.flatMap((d) => (aside.has(d.disc) ? [] : [d.disc]))
   const tally = ranked.map(() => new Array<number>(ranked.length).fill(0))
-  for (const sides of drawnSides(outcome, ranked, draws))
+  const all = drawnSides(outcome, ranked, draws)
+  for (const sides of all)
     [...sides.keys()]
       .sort((a, b) => sides[b]! - sides[a]!)
-      .forEach((i, rank) => (tally[i]![rank]! += 1 / draws))
+      .forEach((i, rank) => (tally[i]![rank]! += 1 / all.length))
   return ranked.map((disc, i) => ({ disc, shares: tally[i]! }))
 }

@@ -63,8 +63,8 @@ export function merged(base: Content, mine: Content, theirs: Content): { row: Co
 /**
  * Stores a row that several devices change, and answers with it as stored. What two of them changed in different fields is both
  * kept; where both changed the same one to something else, the write is refused with the fields in question, so that neither is
- * lost. A
- * write that comes again is the same write. What one device writes follows on what it wrote before, whatever version it names.
+ * lost. A write that comes again is the same write. What one device writes follows on what it wrote before, whatever version it
+ * names.
  *
  * @throws Conflict where the same field was changed, or the row is not theirs to change
  */
@@ -111,13 +111,12 @@ export async function writeSharedIn<R extends SharedRow>(
   const { owner, ...now } = stored
   const theirs = contentOf(now as unknown as R)
   if (sameContent(mine, theirs)) return { ...now } as unknown as R
-  const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, row.id))
   const [again] = await tx
     .select({ stored: rowVersions.stored, version: rowVersions.version })
     .from(rowVersions)
     .where(
       and(
-        ofRow,
+        of(kind, row.id),
         writtenOn(by),
         sql`${rowVersions.sent} = ${JSON.stringify({ ...mine, version: row.version ?? null })}::jsonb`,
       ),
@@ -161,6 +160,8 @@ export async function writeSharedIn<R extends SharedRow>(
 const NOBODYS = '00000000-0000-0000-0000-000000000000'
 /** By what the writes of one device are known: the id its browser made, else the key it came in with, else the machine itself. */
 const writerOf = (by: By): string | null => by.deviceId ?? by.keyId
+/** Versions of a row. */
+const of = (kind: SharedKind, rowId: string) => and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, rowId))
 const writtenOn = (by: By) => sql`${rowVersions.deviceId} is not distinct from ${writerOf(by)}`
 
 /**
@@ -175,11 +176,10 @@ async function isMakingAgain(
   by: By,
 ): Promise<boolean> {
   if (version !== 1) return false
-  const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, rowId))
   const since = await tx
     .select({ version: rowVersions.version })
     .from(rowVersions)
-    .where(and(ofRow, writtenOn(by), gt(rowVersions.version, version)))
+    .where(and(of(kind, rowId), writtenOn(by), gt(rowVersions.version, version)))
     .limit(1)
   return since.length === 0
 }
@@ -201,18 +201,17 @@ async function baseOf(
 ): Promise<Content | 'stored' | undefined> {
   // pages of an earlier day name none
   if (row.version === undefined || row.version === storedVersion) return 'stored'
-  const ofRow = and(eq(rowVersions.kind, kind), eq(rowVersions.rowId, row.id))
   const [own] = await tx
     .select({ sent: rowVersions.sent })
     .from(rowVersions)
-    .where(and(ofRow, writtenOn(by), gt(rowVersions.version, row.version)))
+    .where(and(of(kind, row.id), writtenOn(by), gt(rowVersions.version, row.version)))
     .orderBy(desc(rowVersions.version))
     .limit(1)
   if (own) return own.sent
   const [then] = await tx
     .select({ stored: rowVersions.stored })
     .from(rowVersions)
-    .where(and(ofRow, eq(rowVersions.version, row.version)))
+    .where(and(of(kind, row.id), eq(rowVersions.version, row.version)))
   return then?.stored
 }
 

@@ -1,10 +1,7 @@
 import type { Remote } from 'comlink'
 import type { PageWork } from './pages.worker.ts'
 import { Shared } from './soon.ts'
-import { Thread } from './thread.ts'
-
-/** What was worked out for pages is remembered so long after somebody last looked, ms; then all of it is given back. */
-const REMEMBERED_MS = 30_000
+import { REMEMBERED_MS, Thread } from './thread.ts'
 
 /** Pages that look at the whole shelf, each as JSON. However many ask for the same one, it is read for one of them at a time. */
 export class Pages {

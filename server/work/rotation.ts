@@ -2,11 +2,9 @@ import type { Lane } from '../../core/rotation/board.ts'
 import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
 import type { BlendPace, Wanted } from '../../core/rotation/shelfBoard.ts'
 import type { RotationWork } from './rotation.worker.ts'
-import { digest, Latest, Once, Overtaken, Soon } from './soon.ts'
-import { Thread } from './thread.ts'
+import { digest, Once, Soon } from './soon.ts'
+import { REMEMBERED_MS, Thread } from './thread.ts'
 
-/** The thread remembers what it worked out for so long after somebody last looked, ms; then all it holds is given back. */
-const REMEMBERED_MS = 30_000
 /** Boards that are kept. */
 const KEPT = 4
 
@@ -23,8 +21,6 @@ export class Rotation {
   )
   readonly #boards: Soon
   readonly #soon = new Once<Worked>(KEPT)
-  readonly #soonest = new Latest()
-  #newest: Promise<Worked> | undefined
 
   constructor(onError: (error: unknown) => void) {
     this.#boards = new Soon(KEPT, onError)
@@ -37,14 +33,7 @@ export class Rotation {
     const { shelf, here, jobs, assigned } = wanted
     const key = digest(shelf, [...here], jobs, [...assigned])
     // before the rest, which the thread would otherwise be busy with
-    const soon = this.#soon
-      .get(key, () => this.#soonest.ask(() => this.#thread.asked((work) => work.soon(wanted))))
-      // whoever asked for less than is known by now is told what is
-      .catch((e: unknown) => {
-        if (e instanceof Overtaken) return this.#newest!
-        throw e
-      })
-    this.#newest = soon
+    const soon = this.#soon.get(key, () => this.#thread.asked((work) => work.soon(wanted)))
     soon.catch(() => {})
     const whole = isWhole
       ? await this.#boards.get(key, 'board', () => this.#thread.asked((work) => work.board(wanted)))

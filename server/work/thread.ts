@@ -5,6 +5,8 @@ import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** A thread nobody has asked for so long is let go, with all its memory, ms. */
 const IDLE_MS = 20_000
+/** One that remembers what it worked out for pages stays so long after somebody last looked, ms. */
+export const REMEMBERED_MS = 30_000
 
 /** A thread started when there is something to do, and let go when there is nothing more. */
 export class Thread<W> {

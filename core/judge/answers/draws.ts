@@ -1,74 +1,65 @@
-import { deviation, mean, randomLcg, randomNormal } from 'd3'
+import { deviation, mean } from 'd3'
 import { STILL_AIR } from '../../flight/air.ts'
 import { fullSpeedWith } from '../../flight/arm.ts'
 import { landing } from '../../flight/landing.ts'
 import { cleanRelease } from '../../flight/release.ts'
-import { discCovariance } from '../../rating/arrow.ts'
-import { semidefiniteFactor } from '../../rating/cholesky.ts'
-import { discrepancyBetween } from '../../rating/discrepancy.ts'
+import { numbersCovariance } from '../../rating/discrepancy.ts'
+import { drawn } from '../../rating/drawn.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { sideIn } from '../../rating/sides.ts'
 import { discOf } from '../asThrown.ts'
 import type { FitState } from '../../rating/state.ts'
 
-/** Draws of everything that is only looked up, and of what has to be flown. */
-export const DRAWS = 2000
+/** Draws of what has to be flown. */
 export const FLOWN_DRAWS = 120
 
 /**
  * Glide, turn and fade of some discs as they may well be: draws from the posterior of all of them together, the model's own error
- * included. Always the same draws, so that a percentage moves only when a throw moves it.
+ * included.
  *
  * @returns per draw the numbers of each disc in turn
  */
-export function numberDraws(state: FitState, discs: readonly string[], count = DRAWS): Float64Array[] {
+export function numberDraws(state: FitState, discs: readonly string[], count?: number): Float64Array[] {
   const asked = discs.map((id) => discOf(state, id).at)
   // drawn in one order, whichever they are asked in
   const at = asked.toSorted((a, b) => sideIn(state, b).side - sideIn(state, a).side)
   const from = asked.map((a) => at.indexOf(a) * OF_DISC)
   const n = at.length * OF_DISC
-  const factor = semidefiniteFactor(covarianceOf(state, at), n)
-  const normal = randomNormal.source(randomLcg(0.5))()
-  const z = new Float64Array(n)
-  return Array.from({ length: count }, () => {
-    for (let i = 0; i < n; i++) z[i] = normal()
-    return Float64Array.from({ length: n }, (_, k) => {
-      const i = from[Math.floor(k / OF_DISC)]! + (k % OF_DISC)
-      let s = state.numbers[at[Math.floor(i / OF_DISC)]!]![i % OF_DISC]!
-      for (let j = 0; j <= i; j++) s += factor[i * n + j]! * z[j]!
-      return s
-    })
-  })
-}
-
-/** Covariance of the numbers of discs at some places, the model's own error included; 3 rows a disc. */
-function covarianceOf(state: FitState, at: readonly number[]): Float64Array {
-  const n = at.length * OF_DISC
   const covariance = new Float64Array(n * n)
   at.forEach((a, i) =>
     at.forEach((b, j) => {
-      const own = discCovariance(state.posterior, a, b)
-      const model = discrepancyBetween(state, a, b)
+      const block = numbersCovariance(state, a, b)
       for (let p = 0; p < OF_DISC; p++)
         for (let q = 0; q < OF_DISC; q++)
-          covariance[(i * OF_DISC + p) * n + j * OF_DISC + q] =
-            own[p * OF_DISC + q]! + (p === q ? model[p]! : 0)
+          covariance[(i * OF_DISC + p) * n + j * OF_DISC + q] = block[p * OF_DISC + q]!
     }),
   )
-  return covariance
+  const mean = at.flatMap((a) => [...state.numbers[a]!])
+  return drawn(mean, covariance, count).map((draw) =>
+    Float64Array.from({ length: n }, (_, k) => draw[from[Math.floor(k / OF_DISC)]! + (k % OF_DISC)]!),
+  )
 }
 
 /** How far one disc flies to the fade side of another, or of its label's side where there is none, m a 100 m. */
 export function sideApart(state: FitState, disc: string, than: string | null, ofLabel: number): Estimate {
-  const at = [disc, ...(than === null ? [] : [than])].map((id) => discOf(state, id).at)
-  const slopes = at.map((a) => sideIn(state, a))
-  const by = slopes.flatMap(({ sideBy }, i) => sideBy.map((v) => (i === 0 ? v : -v)))
-  const covariance = covarianceOf(state, at)
-  const n = by.length
-  let variance = 0
-  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) variance += by[i]! * covariance[i * n + j]! * by[j]!
-  return { value: slopes[0]!.side - (slopes[1]?.side ?? ofLabel), sd: Math.sqrt(Math.max(0, variance)) }
+  const sideAt = (id: string) => {
+    const { at } = discOf(state, id)
+    return { at, ...sideIn(state, at) }
+  }
+  type Side = ReturnType<typeof sideAt>
+  const together = (a: Side, b: Side) => {
+    const covariance = numbersCovariance(state, a.at, b.at)
+    return a.sideBy.reduce(
+      (s, v, p) => s + b.sideBy.reduce((t, w, q) => t + v * covariance[p * OF_DISC + q]! * w, 0),
+      0,
+    )
+  }
+  const own = sideAt(disc)
+  if (than === null) return { value: own.side - ofLabel, sd: Math.sqrt(together(own, own)) }
+  const other = sideAt(than)
+  const variance = together(own, own) + together(other, other) - 2 * together(own, other)
+  return { value: own.side - other.side, sd: Math.sqrt(Math.max(0, variance)) }
 }
 
 /** Side and finish of some discs by draws, m a 100 m, as they follow the numbers: per draw a value a disc. */
