@@ -4,6 +4,7 @@ import { DEGREE } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import { Z90 } from '../rating/normal.ts'
+import { percent } from '../judge/statements.ts'
 import { effectsOf, plasticContrasts, varianceShares } from '../judge/effects.ts'
 import type { VarianceShares } from '../judge/effects.ts'
 import type { FitState } from '../rating/state.ts'
@@ -202,17 +203,17 @@ export function rateTable(report: RateReport): string {
         ? { more: a, less: b, p, finish: value, sd }
         : { more: b, less: a, p: 1 - p, finish: -value, sd },
     )
-    .sort((x, y) => y.p - x.p)
+    .sort((x, y) => y.p - x.p || y.finish - x.finish)
     .map(({ more, less, p, finish, sd }) => {
       const [low, high] = [finish - Z90 * sd, finish + Z90 * sd]
       return p >= 0.9
-        ? `${more} is more stable than ${less}, ${(100 * p).toFixed(0)} %: it finishes ${signed(finish)} m (${signed(low)} to ${signed(high)}) farther to the fade side`
-        : `${more} against ${less} is not settled, ${(100 * p).toFixed(0)} %`
+        ? `${more} is more stable than ${less}, ${percent(p)}: it finishes ${signed(finish)} m (${signed(low)} to ${signed(high)}) farther to the fade side`
+        : `${more} against ${less} is not settled, ${percent(p)}`
     })
   const plastics = (report.plastics ?? []).map(({ mold, a, b, difference, p_a_more_stable: p }) => {
     const [more, less, sure] = p >= 0.5 ? [a, b, p] : [b, a, 1 - p]
     const by = Math.abs(difference.value).toFixed(1)
-    return `${mold}: ${more} flies ${by} more stable than ${less}, ${(100 * sure).toFixed(0)} %`
+    return `${mold}: ${more} flies ${by} more stable than ${less}, ${percent(sure)}`
   })
   return [
     ...table,

@@ -31,6 +31,13 @@ export function complaints(page: Page): string[] {
   return list
 }
 
+/** Something that is long in coming: it waits until it is let go. */
+export function longInComing(): { readonly wait: Promise<void>; readonly letGo: () => void } {
+  let letGo = () => {}
+  const wait = new Promise<void>((done) => (letGo = done))
+  return { wait, letGo: () => letGo() }
+}
+
 const FAIRWAYS = 'Which fairway for the lake wind'
 
 /** Opens the half-done trial of the demo at a station, from the bench, as a person does. */

@@ -59,10 +59,15 @@ test('the bend is dragged and stored; a reload keeps what was kept', async ({ pa
   const box = (await page.getByRole('application').boundingBox())!
   await page.mouse.click(box.x + 0.6 * box.width, box.y + 0.62 * box.height)
   const bend = page.getByText('drag the bend')
-  // drawn anew meanwhile, it has no box for a moment
-  await expect.poll(() => bend.boundingBox()).not.toBeNull()
-  await page.waitForTimeout(300)
-  const words = (await bend.boundingBox())!
+  // drawn anew meanwhile, it has no box for a moment, and moves until it is where it stays
+  let words = { x: 0, y: 0, width: 0, height: 0 }
+  await expect
+    .poll(async () => {
+      const before = words
+      words = (await bend.boundingBox()) ?? { ...before, x: NaN }
+      return words.x === before.x && words.y === before.y
+    })
+    .toBe(true)
   const [x, y] = [words.x + words.width / 2, words.y - 12]
   await page.mouse.move(x, y)
   await page.mouse.down()

@@ -9,7 +9,7 @@ import { toReader } from '../../core/review/reader.ts'
 import type { ReaderData } from '../../core/review/reader.ts'
 import { FIRST_SETUP, linkOf } from '../../contract/lab.ts'
 import { demoId } from '../../demo/shed.ts'
-import { complaints, expect, queueEmpty, test } from './bench.ts'
+import { complaints, expect, longInComing, queueEmpty, test } from './bench.ts'
 
 const RATE = path.resolve(import.meta.dirname, '../../cli/rate.ts')
 const PLASTICS = 'Tarnwick in four plastics'
@@ -404,8 +404,9 @@ test('a review of a trial without a throw says so; an export that is stopped hal
     /^\/api/,
   )
   // a photo that is long in coming
+  const coming = longInComing()
   await page.route('**/api/review-photos/*', async (route) => {
-    await new Promise((r) => setTimeout(r, 4000))
+    await coming.wait
     await route.continue().catch(() => {})
   })
   let handed = 0
@@ -415,6 +416,7 @@ test('a review of a trial without a throw says so; an export that is stopped hal
   await expect(out.getByRole('status')).toContainText(/Making it, \d+ %/)
   await out.getByRole('button', { name: 'Stop' }).click()
   await expect(page.getByText('It was stopped; nothing was made.', { exact: true })).toBeVisible()
+  coming.letGo()
   await expect(out.getByRole('button', { name: 'One page (HTML)' })).toBeEnabled()
   expect(handed).toBe(0)
   expect(said).toEqual([])
@@ -479,7 +481,7 @@ test('without the server one goes on writing; two devices that write one section
   const other = await onTwoDevices(page, browser)
   await page.context().setOffline(true)
   await write(page, 'Verdict', 'Written in the field. ')
-  await page.waitForTimeout(800)
+  await expect(page.getByRole('button', { name: /waiting/ })).toBeVisible()
   await write(other, 'Verdict', 'Written at home. ')
   await stored(other, 'Written at home.')
   await page.context().setOffline(false)

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { THEMES } from '../../contract/preferences.ts'
-import { complaints, expect, openHalfDone, queueEmpty, test, readView } from './bench.ts'
+import { complaints, expect, longInComing, openHalfDone, queueEmpty, test, readView } from './bench.ts'
 
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)
@@ -277,9 +277,9 @@ test('the demo says what it is, gives way to a shelf of one’s own, comes back,
   await page.keyboard.press('Enter')
   await queueEmpty(page)
   // the bench shows what it remembers: what it reads anew of the demo is long in coming
-  let held = 0
+  const coming = longInComing()
   await page.route('**/api/demo', async (route) => {
-    if (held++ === 0) await new Promise((r) => setTimeout(r, 3000))
+    await coming.wait
     await route.continue()
   })
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
@@ -287,6 +287,7 @@ test('the demo says what it is, gives way to a shelf of one’s own, comes back,
   // what was tried meanwhile goes only when that is wanted
   const dialog = page.getByRole('dialog', { name: 'Start my own shelf' })
   await note.getByRole('button', { name: 'Start my own shelf' }).click()
+  coming.letGo()
   await expect(dialog).toContainText('The throw you tried')
   await dialog.getByRole('button', { name: 'Cancel' }).click()
   await expect(dialog).toBeHidden()

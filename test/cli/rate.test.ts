@@ -53,6 +53,10 @@ describe('rate', () => {
     const done = rate([HEADER, ...ROWS].join('\n'))
     expect(done.status).equal(0)
     expect(done.stdout).match(/A is more stable than B, \d\d %/)
+    // whichever row comes first; and no number of throws makes anything certain
+    expect(rate([HEADER, ...ROWS.toReversed()].join('\n')).stdout).equal(done.stdout)
+    const many = Array.from({ length: 12 }, () => ROWS).flat()
+    expect(rate([HEADER, ...many].join('\n')).stdout).contain('A is more stable than B, 99 %')
   })
 
   it('prints a table for spreadsheets with --csv, the same figures as the JSON, the most stable first', () => {
