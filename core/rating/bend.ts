@@ -48,7 +48,7 @@ let [seenAside, slopeAside] = [new Float64Array(0), new Float64Array(0)]
  *
  * Its slope in coordinate k of the point, g_k, is Σ over rows r and errors j of W_rj·∂²f_r/∂k∂j, W = S⁻¹·B·Q: one more
  * linearisation a row, a step along its row of W away, or one an error where there are more rows than errors, to either
- * side by the toss of a coin. When an unknown moves, the throw's own errors give way by −Wᵀ·A·(its step), A the slopes in
+ * side; of many throws to one side alone, by the toss of a coin. When an unknown moves, the throw's own errors give way by −Wᵀ·A·(its step), A the slopes in
  * the unknowns, so that the slope in the unknowns is g − Aᵀ·W·g of the errors. Worked out again once the throw has
  * wandered {@link PULL_STALE}.
  *
@@ -76,14 +76,17 @@ export function pullOf(term: ThrowTerm, open: Float64Array = KNOWN, stale = PULL
   }
   leanOf(term, open)
   bend.fill(0)
-  const side = coin(-1, term)
+  const sides = term.many ? [coin(-1, term)] : [1, -1]
   if (term.together === undefined)
     for (let j = open === KNOWN ? OF_DISC : 0; j < FREE; j++) {
       along.fill(0)
       along[j] = 1
-      const step = side * BEND_AT * reachOf(term, j)
-      flyAside(term, step)
-      for (let r = 0; r < rows; r++) if (kinds[r]! >= 0) addBend(term, r, weights[r * FREE + j]! / step)
+      for (const side of sides) {
+        const step = side * BEND_AT * reachOf(term, j)
+        flyAside(term, step)
+        for (let r = 0; r < rows; r++)
+          if (kinds[r]! >= 0) addBend(term, r, weights[r * FREE + j]! / step / sides.length)
+      }
     }
   else
     for (const group of term.together) {
@@ -93,9 +96,11 @@ export function pullOf(term: ThrowTerm, open: Float64Array = KNOWN, stale = PULL
       let longest = 0
       for (let j = 0; j < FREE; j++) longest = Math.max(longest, Math.abs(along[j]!) / reachOf(term, j))
       if (!(longest > 0)) continue
-      const step = (side * BEND_AT) / longest
-      flyAside(term, step)
-      for (const r of group) addBend(term, r, coin(r, term) / step)
+      for (const side of sides) {
+        const step = (side * BEND_AT) / longest
+        flyAside(term, step)
+        for (const r of group) addBend(term, r, coin(r, term) / step / sides.length)
+      }
     }
   for (let k = 0; k < BEARS_ON; k++) {
     const moved = MOVES[k]!

@@ -101,10 +101,16 @@ export const ROUND = Float64Array.of(1, 0, 0, 1)
 export const evidenceKey = (t: ThrowEvidence, disc: RatedDisc): string =>
   JSON.stringify([t, disc.body, disc.published.speed])
 
+/** The same object with its keys in one order, whoever made it. */
+const inOrder = (_key: string, value: unknown): unknown =>
+  value !== null && typeof value === 'object' && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : value
+
 /** An integer of what was seen of a throw and what was thrown: names and places have no part in it (FNV-1a). */
 function seedOf(t: ThrowEvidence, { body, published }: RatedDisc): number {
   const { id: _, disc: _d, arm: _a, outing: _o, fadeSign: _f, leg: _l, ...seen } = t
-  const text = JSON.stringify([seen, body, published])
+  const text = JSON.stringify([seen, body, published], inOrder)
   let h = 0x811c9dc5
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193)
   return h

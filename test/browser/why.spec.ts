@@ -69,3 +69,25 @@ test('a wind that was logged the wrong way round is said, looked at turned, and 
   const now = new Map((await read()).throws.map((t) => [t.id, t]))
   for (const t of throws) expect(now.get(t.id)!.windAlongMps).toBeCloseTo(t.windAlongMps!, 9)
 })
+
+test('one thing has one number: on the bench, in the readout and in the field', async ({ page }) => {
+  await page.goto('/')
+  const card = page.getByRole('region', { name: 'Which fairway for the lake wind' })
+  const said = card.getByTestId('sentences')
+  await expect(said).toContainText('is not settled')
+  const open = (await said.getByRole('listitem').first().innerText()).split('\n')
+  expect(open).toEqual([
+    expect.stringMatching(/^\d\d %$/),
+    'Harrogill against Tarnwick is not settled',
+    expect.stringMatching(/settle it with \d+ %, 24 with \d+ %, 48 with \d+ %/),
+  ])
+  for (const [station, region] of [
+    ['Read it', 'What you can say'],
+    ['Throw on', 'What the throws say now'],
+  ] as const) {
+    await openHalfDone(page, station)
+    const here = page.getByRole('region', { name: region }).getByRole('listitem')
+    await expect(here.filter({ hasText: open[1]! })).toContainText(open[2]!)
+    await expect(here.filter({ hasText: open[1]! })).toContainText(open[0]!)
+  }
+})

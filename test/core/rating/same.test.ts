@@ -85,6 +85,25 @@ describe('the same throws', () => {
     )
   })
 
+  it('say the same whatever order their fields are written in, few throws or hundreds', function () {
+    this.timeout(120_000)
+    const turned = <T>(value: T): T =>
+      Array.isArray(value)
+        ? (value.map((v: unknown) => turned(v)) as T)
+        : value !== null && typeof value === 'object'
+          ? (Object.fromEntries(
+              Object.entries(value)
+                .toReversed()
+                .map(([key, v]) => [key, turned(v)]),
+            ) as T)
+          : value
+    for (const throws of [12, 28, 600]) {
+      const { evidence } = simulateSession({ seed: 0.37, throws, discs: 4, gusts: 0.6 })
+      expectSame(evidence, turned(evidence))
+      expectSame(evidence, { ...evidence, throws: evidence.throws.toReversed() })
+    }
+  })
+
   it('say the same of a left hand, mirrored, and where throws that do not count lie among them', () => {
     fc.assert(
       fc.property(some, (design) => {
