@@ -155,7 +155,7 @@ describe('a recorded path on the earth', () => {
       `<gpx version="1.1"><trk><trkseg>${points}</trkseg></trk></gpx>`,
       180,
     )
-    expect(performance.now() - begun).lessThan(1000)
+    expect(performance.now() - begun).lessThan(5000)
     expect(read.ok ? [] : read.problems.map((p) => p.message)).deep.equal([
       'The path has 100000 points; at most 10000 are read.',
     ])

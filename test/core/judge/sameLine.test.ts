@@ -62,7 +62,7 @@ describe('the angle it takes to finish on the line', () => {
 
   it('holds the true angle, and states the order of two discs, as often as it says', () => {
     let [in90, angles, likelier, stated, pairs] = [0, 0, 0, 0, 0]
-    for (let k = 0; k < 36; k++) {
+    for (let k = 0; k < 24; k++) {
       const session = simulateSession({ seed: (0.37 + k * 0.618) % 1, discs: 4, throws: 36, called: true })
       const ids = session.evidence.discs.map((d) => d.id)
       const told = lineAngles(fit(session.evidence), ids, planned)
@@ -81,10 +81,10 @@ describe('the angle it takes to finish on the line', () => {
         if (a > b) likelier++
       }
     }
-    expect(angles).greaterThan(100)
+    expect(angles).greaterThan(66)
     expect(in90 / angles).within(0.85, 0.97)
-    expect(pairs).greaterThan(140)
-    expect(likelier / pairs).closeTo(stated / pairs, 0.06)
+    expect(pairs).greaterThan(92)
+    expect(likelier / pairs).closeTo(stated / pairs, 0.075)
   })
 
   it('asks for more hyzer of the disc that turns more, and says when no angle does', () => {

@@ -4,7 +4,7 @@ import type { Turn } from '../../../core/judge/turnedWind.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { seedOf, simulateSession } from '../../simulate/session.ts'
 
-const SESSIONS = 16
+const SESSIONS = 8
 const sessions = Array.from(
   { length: SESSIONS },
   (_, k) => simulateSession({ throws: 36, discs: 4, gusts: 0.6, seed: seedOf(62_000 + k) }).evidence,

@@ -4,7 +4,7 @@ import type { Score } from '../../simulate/score.ts'
 
 /** Sessions a careful reviewer throws: a control disc among six, the angle called, the hang time taken. */
 const CAREFUL = { control: true, called: true, hang: true, apart: 0.7 } as const
-const SESSIONS = 40
+const SESSIONS = 28
 
 const describeScore = (s: Score) =>
   `turn ${s.turnRms.toFixed(2)} fade ${s.fadeRms.toFixed(2)} held ${Object.values(s.held)
@@ -27,7 +27,7 @@ describe('rating sessions whose truth is known', () => {
     expect(score.turnRms, describeScore(score)).lessThan(0.35)
     expect(score.fadeRms, describeScore(score)).lessThan(0.5)
     expectHonest(score)
-    expect(score.pairs).greaterThan(200)
+    expect(score.pairs).greaterThan(140)
     expect(score.rightOrder, describeScore(score)).greaterThan(0.96)
     expect(score.rightOrder).greaterThan(score.rightOrderPublished + 0.05)
     expect(score.rightOrder).greaterThan(score.rightOrderMeanSide + 0.05)
@@ -55,22 +55,22 @@ describe('rating sessions whose truth is known', () => {
   })
 
   it('estimates the speed of arms nobody has measured', () => {
-    const known = scoreSessions({ throwers: 2, called: true }, 20, 400)
-    const unknown = scoreSessions({ throwers: 2, called: true, fullSpeedKnown: false }, 20, 400)
+    const known = scoreSessions({ throwers: 2, called: true }, 14, 400)
+    const unknown = scoreSessions({ throwers: 2, called: true, fullSpeedKnown: false }, 14, 400)
     expectHonest(unknown, 0.8)
     expect(unknown.turnRms).lessThan(known.turnRms + 0.1)
   })
 
   it('learns more from a mid point and a hang time than from landings alone', () => {
-    const plain = scoreSessions({}, 20, 500)
-    const more = scoreSessions({ hang: true, mid: true, called: true }, 20, 500)
+    const plain = scoreSessions({}, 14, 500)
+    const more = scoreSessions({ hang: true, mid: true, called: true }, 14, 500)
     expect(more.turnRms).lessThan(plain.turnRms)
     expect(more.glideRms).lessThan(plain.glideRms)
   })
 
   it('tells turn from fade better over three angles than from flat throws', () => {
-    const flat = scoreSessions({ angles: [0] }, 20, 600)
-    const spread = scoreSessions({ angles: [10, 0, -8] }, 20, 600)
+    const flat = scoreSessions({ angles: [0] }, 14, 600)
+    const spread = scoreSessions({ angles: [10, 0, -8] }, 14, 600)
     expect(spread.turnRms).lessThan(flat.turnRms)
   })
 })

@@ -18,8 +18,8 @@ const onlyLast = (evidence: Evidence): Evidence => ({
 
 describe('all that is known', () => {
   it('is as honest as one outing, and far surer', () => {
-    const one = calibrate('one', { throws: 12, discs: 4, called: true }, 30, 60_000)
-    const five = calibrate('five', FIVE, 30, 60_000)
+    const one = calibrate('one', { throws: 12, discs: 4, called: true }, 22, 60_000)
+    const five = calibrate('five', FIVE, 22, 60_000)
     for (const c of [one, five]) {
       expect(c.held.side[2], c.words).within(0.83, 0.97)
       expect(c.held.difference[2], c.words).within(0.83, 0.98)
@@ -55,7 +55,7 @@ describe('all that is known', () => {
 
   it('says that a trial and all that is known disagree where a disc has changed, and hardly ever by chance', () => {
     let [said, asked, seen] = [0, 0, 0]
-    for (const seed of seeds(18)) {
+    for (const seed of seeds(10)) {
       const { evidence } = simulateSession({ ...FIVE, throws: 120, seed })
       const [here, all] = [outcomeOf(fit(onlyLast(evidence))), outcomeOf(fit(evidence))]
       said += disagreements(here, all).length
@@ -71,7 +71,7 @@ describe('all that is known', () => {
       if (found.some((d) => d.disc === 'disc-0' && d.finishM < 0)) seen++
     }
     expect(said / asked).lessThan(0.05)
-    expect(seen).greaterThan(12)
+    expect(seen).greaterThan(6)
   })
 
   it('finds nothing to disagree on where nothing else is known', () => {

@@ -76,7 +76,7 @@ describe('a recorded path', () => {
 
   it('is as honest without times', () => {
     const z: number[] = []
-    for (let k = 0; k < 16; k++) {
+    for (let k = 0; k < 9; k++) {
       const { evidence, truth } = simulateSession({
         seed: (0.11 + k * 0.618) % 1,
         throws: 24,
