@@ -370,6 +370,7 @@ try {
       await page.route('**/api/now', (route) => route.fulfill({ json: { now: NOW.toISOString() } }))
     }
     await act(page)
+    await page.getByRole('button', { name: /^\d+ waiting$/ }).waitFor({ state: 'hidden' })
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: path.join(folder, `${name}.png`), animations: 'disabled' })
     say(`docs/screenshots/${name}.png`)

@@ -4,12 +4,13 @@ import { fullSpeedWith } from '../flight/arm.ts'
 import { landing } from '../flight/landing.ts'
 import { cleanRelease } from '../flight/release.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
 import { discOf } from './asThrown.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
-import { carryDraws, numberDraws, shareOf, sideApart, sideDraws } from './answers/draws.ts'
+import { numberDraws, shareOf, traitDraws } from './answers/draws.ts'
 import type { ShortPlay } from './answers/shortGame.ts'
+import { apart, carryTrait, numberTrait, sideTrait } from './answers/traits.ts'
+import type { TraitOf } from './answers/traits.ts'
 import { busiestArm } from './flewLike.ts'
 import { differenceOf } from './shortGame.ts'
 import { SETTLED } from './statements.ts'
@@ -50,37 +51,33 @@ function ofLabel(published: FlightNumbers, state: FitState, disc: string, armMps
   return { carryM: landing(published, body, release, STILL_AIR).carryM, side: sideOf(published).side }
 }
 
-/** Probability that a claim about flights holds, by draws of both discs together. */
+/** Probability that a claim about flights holds. */
 function flown(state: FitState, { disc, says, than, by }: BuiltClaim, armMps: number): number {
   const discs = than === null ? [disc] : [disc, than]
   const published = (id: string) => discOf(state, id).disc.published
-  const draws = numberDraws(state, discs)
   const label = ofLabel(published(disc), state, disc, armMps)
   const { perNumber } = labelScale(published(disc))
-  /** How much more of something the first has, draw by draw. */
-  const more = (list: readonly ArrayLike<number>[], step: number, at: number, own: number) =>
-    list.map((d) => d[at]! - (than === null ? own : d[step + at]!))
-  const further = (sign: 1 | -1) => {
-    const { value, sd } = sideApart(state, disc, than, label.side)
-    return probabilityAbove(sign * value - by * perNumber, sd)
+  /** Probability that the first has so much more of something; than its label where there is no other. */
+  const more = (trait: TraitOf, own: number, amount: number, sign: 1 | -1 = 1) => {
+    const { value, sd } = apart(state, [trait(state, disc)], than === null ? [] : [trait(state, than)])
+    return probabilityAbove(sign * (than === null ? value - own : value) - amount, sd)
   }
-  const least = (list: readonly number[], amount: number) => shareOf(list, (v) => v >= amount)
   switch (says) {
     case 'is more stable than':
-      return further(1)
+      return more(sideTrait, label.side, by * perNumber)
     case 'is less stable than':
-      return further(-1)
+      return more(sideTrait, label.side, by * perNumber, -1)
     case 'flies farther than':
-      return least(more(carryDraws(state, discs, draws, armMps), 1, 0, label.carryM), by)
+      return more(carryTrait(armMps), label.carryM, by)
     case 'flies straighter than':
       return shareOf(
-        sideDraws(state, discs, draws, 'side'),
+        traitDraws(state, discs, numberDraws(state, discs), sideTrait),
         (d) => Math.abs(d[0]!) + by <= Math.abs(than === null ? label.side : d[1]!),
       )
     case 'has more glide than':
-      return least(more(draws, OF_DISC, 0, published(disc).glide), by)
+      return more(numberTrait('glide'), published(disc).glide, by)
     case 'finishes harder than':
-      return least(more(draws, OF_DISC, 2, published(disc).fade), by)
+      return more(numberTrait('fade'), published(disc).fade, by)
     case 'skips farther than':
       throw new RangeError('what skips is not seen in flights')
   }

@@ -1,3 +1,4 @@
+import { groups } from 'd3'
 import { OF_DISC } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
 import { effectColumn } from '../rating/beliefs.ts'
@@ -5,8 +6,8 @@ import { effectPrior, SHARE } from '../rating/kin.ts'
 import type { KinLevel, SpreadLevel } from '../rating/kin.ts'
 import { labelScale, sideSlopesOf } from '../flight/side.ts'
 import { DISC_PRIOR_SD } from '../rating/evidence.ts'
-import { probabilityAbove } from '../rating/outcome.ts'
 import type { Estimate } from '../rating/outcome.ts'
+import { themselves } from './answers/themselves.ts'
 
 /** What discs of one mold, plastic, blend or run have in common beyond their labels, or what wear does to them. */
 export interface EffectOutcome {
@@ -30,6 +31,7 @@ export interface PlasticContrast {
   readonly a: string
   readonly b: string
   readonly difference: Estimate
+  /** As an answer says it of the plastics themselves. */
   readonly pAMoreStable: number
 }
 
@@ -95,11 +97,20 @@ export function plasticContrasts(state: FitState): PlasticContrast[] {
   const plastics = kinship.effects.flatMap((e, i) =>
     e.level === 'plastic' ? [{ mold: e.names[0]!, plastic: e.names[1]!, discs: e.discs, effect: i }] : [],
   )
+  type Plastic = (typeof plastics)[number]
   const blendOf = (plastic: string) =>
     kinship.effects.findIndex((e) => e.level === 'blend' && e.names[0] === plastic)
   const label = (discs: readonly number[]) =>
     discs.reduce((s, d) => s + evidence.discs[d]!.published.turn + evidence.discs[d]!.published.fade, 0) /
     discs.length
+  const ids = (at: readonly number[]) => at.map((d) => evidence.discs[d]!.id)
+  const sureOf = new Map(
+    groups(plastics, (p) => p.mold).map(([mold, of]) => {
+      const discs = of.map((p) => ids(p.discs))
+      const sure = of.length > 1 ? themselves(state, discs, ['plastic', 'blend']) : undefined
+      return [mold, (a: Plastic, b: Plastic) => sure!(of.indexOf(a), of.indexOf(b)).probability]
+    }),
+  )
   return plastics.flatMap((a, i) =>
     plastics.slice(i + 1).flatMap((b) => {
       if (a.mold !== b.mold) return []
@@ -121,7 +132,7 @@ export function plasticContrasts(state: FitState): PlasticContrast[] {
           a: a.plastic,
           b: b.plastic,
           difference,
-          pAMoreStable: probabilityAbove(difference.value, sd),
+          pAMoreStable: sureOf.get(a.mold)!(a, b),
         },
       ]
     }),

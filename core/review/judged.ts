@@ -1,7 +1,8 @@
 import { HALF_NUMBER } from '../flight/disc.ts'
 import { discOf } from '../judge/asThrown.ts'
 import { judgeClaim } from '../judge/claims.ts'
-import { carryDraws, numberDraws, shareOf } from '../judge/answers/draws.ts'
+import { numberDraws, shareOf, traitDraws } from '../judge/answers/draws.ts'
+import { carryTrait } from '../judge/answers/traits.ts'
 import type { ShortPlay } from '../judge/answers/shortGame.ts'
 import { busiestArm } from '../judge/flewLike.ts'
 import { alikeProbability } from '../judge/resolve.ts'
@@ -61,7 +62,11 @@ function extreme(
       return every(sides(), (own, v) => Math.abs(own) <= Math.abs(v))
     case 'flies the farthest':
       return (
-        arm && every(carryDraws(state, thrown, numberDraws(state, thrown), arm.armMps), (own, v) => own >= v)
+        arm &&
+        every(
+          traitDraws(state, thrown, numberDraws(state, thrown), carryTrait(arm.armMps)),
+          (own, v) => own >= v,
+        )
       )
   }
 }

@@ -22,6 +22,7 @@ import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import { seedOf, simulateSession } from './session.ts'
 import type { SessionDesign, SimulatedSession } from './session.ts'
+import { toldOfWorld, WORLDS, worldsTable } from './themselves.ts'
 
 const PLASTICS = ['soft', 'firm', 'hard', 'clear']
 /** Trials as their questions propose them. */
@@ -172,6 +173,11 @@ Made by \`npm run calibrate:answers\`: ${trials} simulated trials of each questi
 settled when it is stated with ${100 * SETTLED} % or more; what is due to be false is the sum of what the stated probabilities leave.
 
 ${answersTable(list)}
+
+Of the plastics and runs themselves, twelve throws a disc, at the same ${100 * SETTLED} %: in worlds that are as the rating believes, and in worlds in which
+all that differs is each disc's own. What is said of the next disc of a plastic cannot be checked by those that were thrown; it is never surer.
+
+${worldsTable(WORLDS.map((w, i) => toldOfWorld(w, Math.round(trials / 2), 20_000 + 1000 * i)))}
 `
   if (process.argv[2] === undefined) {
     const file = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../docs/method/answers.md')

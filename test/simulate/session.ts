@@ -32,6 +32,8 @@ export interface SimulatedSession {
   readonly arms: readonly SimulatedArm[]
   /** What wear from new to beaten does to glide, turn and fade, where discs are worn. */
   readonly wear: readonly number[] | undefined
+  /** Glide, turn and fade that discs of one kin have in common, as “mold Ash”, “blend soft”, “plastic Ash soft”, “run Ash soft 1”. */
+  readonly shared: ReadonlyMap<string, readonly number[]>
 }
 
 /** Seeds far apart for sessions one after the other. */
@@ -386,5 +388,6 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     aimRad,
     arms,
     wear: drawn.get('wear'),
+    shared: drawn,
   }
 }

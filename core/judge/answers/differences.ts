@@ -1,13 +1,8 @@
 import { greatest, group, mean } from 'd3'
 import { labelScale, PER_M } from '../../flight/side.ts'
-import { DISC_PRIOR_SD } from '../../rating/evidence.ts'
-import { SHARE } from '../../rating/kin.ts'
 import type { SpreadLevel } from '../../rating/kin.ts'
-import { sideIn } from '../../rating/sides.ts'
 import { sharesBetween, Z90 } from '../../rating/normal.ts'
 import { probabilityAbove } from '../../rating/outcome.ts'
-import type { Estimate } from '../../rating/outcome.ts'
-import { discOf as discOfFit } from '../asThrown.ts'
 import { busiestArm } from '../flewLike.ts'
 import { ALIKE_WITHIN } from '../resolve.ts'
 import { farther } from '../statements.ts'
@@ -24,8 +19,9 @@ import {
   ratedDisc,
 } from './answer.ts'
 import type { Answer, Asked, Figure } from './answer.ts'
-import { carryDraws, estimateOf, numberDraws, sideDraws } from './draws.ts'
 import type { DifferenceRow } from './picture.ts'
+import { themselves } from './themselves.ts'
+import { apart, carryTrait, finishTrait, sideTrait } from './traits.ts'
 
 /** Discs that have something in common, and what. */
 export interface Group {
@@ -62,7 +58,7 @@ export function wornAlike(asked: Asked, groups: readonly Group[]): { groups: Gro
   return { groups: kept, aside: groups.flatMap((g) => g.discs.filter((d) => !shown.has(d))) }
 }
 
-/** Everything about how groups differ, by draws of all of their discs together. */
+/** Everything about how groups differ, all of their discs together. */
 export interface Compared {
   readonly groups: readonly Group[]
   readonly rows: readonly DifferenceRow[]
@@ -76,29 +72,31 @@ export interface Compared {
 export function compared(asked: Asked, groups: readonly Group[]): Compared {
   const { state } = asked
   const discs = groups.flatMap((g) => g.discs)
-  const draws = numberDraws(state, discs)
-  const sides = sideDraws(state, discs, draws, 'side')
-  const ends = sideDraws(state, discs, draws, 'finish')
-  const carries = carryDraws(state, discs, draws, busiestArm(state)!.armMps)
-  const at = (g: Group) => g.discs.map((d) => discs.indexOf(d))
-  const of = (list: readonly Float64Array[], g: Group) => list.map((draw) => mean(at(g), (i) => draw[i])!)
-  const side = (id: string) => discOf(asked, id).side.value
+  const { armMps } = busiestArm(state)!
+  const carryOf = carryTrait(armMps)
+  const traits = new Map(
+    discs.map((id) => [
+      id,
+      { side: sideTrait(state, id), finish: finishTrait(state, id), carry: carryOf(state, id) },
+    ]),
+  )
   const between = (a: Group, b: Group): DifferenceRow => {
-    const less = (list: readonly Float64Array[]): Estimate => {
-      const [one, other] = [of(list, a), of(list, b)]
-      return estimateOf(one.map((v, i) => v - other[i]!))
-    }
-    // of sides the mean is the outcome’s own, so that a row and the ladder say the same
-    const value = mean(a.discs, side)! - mean(b.discs, side)!
-    const { sd } = less(sides)
+    const of = (what: 'side' | 'finish' | 'carry') =>
+      apart(
+        state,
+        a.discs.map((d) => traits.get(d)![what]),
+        b.discs.map((d) => traits.get(d)![what]),
+      )
+    const side = of('side')
+    const base = mean(b.discs, (d) => traits.get(d)!.side.value)!
     return {
       name: a.name,
       discs: a.discs,
-      side: { value, sd },
-      ticks: a.discs.map((disc) => ({ disc, value: side(disc) - mean(b.discs, side)! })),
-      pMoreStable: probabilityAbove(value, sd),
-      finish: less(ends),
-      carry: less(carries),
+      side,
+      ticks: a.discs.map((disc) => ({ disc, value: traits.get(disc)!.side.value - base })),
+      pMoreStable: probabilityAbove(side.value, side.sd),
+      finish: of('finish'),
+      carry: of('carry'),
     }
   }
   const perNumber = mean(discs, (id) => labelScale(discOf(asked, id).published).perNumber)!
@@ -108,6 +106,13 @@ export function compared(asked: Asked, groups: readonly Group[]): Compared {
     alikeM: ALIKE_WITHIN * perNumber,
     between,
   }
+}
+
+/** “one disc each”, “1 to 3 discs each”. */
+function copiesWords(counts: readonly number[]): string {
+  const [least, most] = [Math.min(...counts), Math.max(...counts)]
+  if (most === 1) return 'one disc each'
+  return least === most ? `${most} discs each` : `${least} to ${most} discs each`
 }
 
 /** How sure the order of two groups is, and which is the more stable. */
@@ -121,36 +126,7 @@ const ordered = ({ between }: Compared, a: Group, b: Group) => {
 const alike = ({ alikeM, between }: Compared, a: Group, b: Group): number =>
   sharesBetween(between(a, b).side.value, between(a, b).side.sd, [-alikeM, alikeM])[1]!
 
-/**
- * How sure it is of the groups themselves, discs of them nobody has thrown as much as those thrown: what is seen between discs beyond
- * their labels is the groups' in the share that is believed of the variance between discs, and the discs' own in the rest.
- *
- * @param levels to which levels of kin a group belongs
- */
-function asGroups(
-  asked: Asked,
-  { between }: Compared,
-  a: Group,
-  b: Group,
-  levels: readonly SpreadLevel[],
-): number {
-  const { state } = asked
-  const variance = mean([...a.discs, ...b.discs], (id) =>
-    sideIn(state, discOfFit(state, id).at).sideBy.reduce((s, w, k) => s + (w * DISC_PRIOR_SD[k]!) ** 2, 0),
-  )!
-  const of = (level: SpreadLevel) => state.spread[level] * SHARE[level] * variance
-  const groups = levels.reduce((s, l) => s + of(l), 0)
-  const own = of('disc') * (1 / a.discs.length + 1 / b.discs.length) * 0.5
-  const share = groups / (groups + own)
-  const label = (g: Group) => mean(g.discs, (id) => labelScale(discOf(asked, id).published).side)!
-  const labels = label(a) - label(b)
-  const { side } = between(a, b)
-  const value = labels + share * (side.value - labels)
-  const sd = Math.sqrt(share ** 2 * side.sd ** 2 + 2 * groups * (1 - share))
-  return probabilityAbove(value, sd)
-}
-
-/** What plastics or runs change, and how much of it these particular discs may be. */
+/** What plastics or runs change: of the discs that were thrown, and of the plastics or runs themselves. */
 export function answerDifferences(
   question: 'plastics' | 'runs',
   asked: Asked,
@@ -172,16 +148,19 @@ export function answerDifferences(
   const [top, bottom] = [sorted[0]!, sorted.at(-1)!]
   const widest = pairs.find((p) => [p.above, p.below].every((g) => g === top || g === bottom))!
   const allAlike = Math.min(...pairs.map((p) => alike(all, p.above, p.below)))
-  const single = groups.some((g) => g.discs.length === 1)
-  const proved = asGroups(asked, all, widest.above, widest.below, what.levels)
-  // one disc cannot prove a plastic: what is its own cannot be told from what is the plastic's
-  const caveat = single
-    ? `; of the ${what.many} themselves, by ${groups.every((g) => g.discs.length === 1) ? 'one disc each' : 'single discs'}, ${percent(proved)}`
-    : ''
+  // the discs thrown are one thing, what they are copies of another: what is a disc's own is not its plastic's
+  const sure = themselves(
+    asked.state,
+    groups.map((g) => g.discs),
+    what.levels,
+  )
+  const { probability: proved, next } = sure(groups.indexOf(widest.above), groups.indexOf(widest.below))
+  const by = copiesWords(groups.map((g) => g.discs.length))
+  const ofThem = `of the ${what.many} themselves, by ${by}, ${percent(proved)}`
   const closeness = sized(asked, widest.row.finish)
   const head = isSettled(widest.p)
     ? {
-        sentence: `${widest.above.name} flies more stable than ${widest.below.name}: it ${finishes(asked, widest.row.finish)}${caveat}`,
+        sentence: `${widest.above.name} flies more stable than ${widest.below.name}: it ${finishes(asked, widest.row.finish)}; ${ofThem}`,
         probability: widest.p,
         settled: true,
         claim: { says: 'order' as const, groups: [widest.above.discs, widest.below.discs] },
@@ -212,6 +191,7 @@ export function answerDifferences(
     question,
     ...head,
     besides: [
+      `That is of the discs that were thrown. ${widest.above.name} itself is more stable than ${widest.below.name} with ${percent(proved)}, by ${by}; the next ${widest.above.name} than the next ${widest.below.name} with ${percent(next)}`,
       ...pairs.filter((p) => p !== widest && isSettled(p.p)).map(said),
       ...pairs
         .filter((p) => isSettled(alike(all, p.above, p.below)))

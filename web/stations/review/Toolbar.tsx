@@ -197,7 +197,7 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
   const units = useUnits()
   const known = [...sources.values()].filter((s) => s !== null)
   const one = known.length === 1
-  const box = 'min-h-9 max-w-32 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
+  const box = 'min-h-9 w-24 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
   return (
     <>
       <select
@@ -210,7 +210,7 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
           putIn(editor!, { type: 'live', attrs: { trial, view, caption: '', size: 'full' } })
         }}
       >
-        <option value="">Put in a view …</option>
+        <option value="">View …</option>
         {known.map((s) =>
           LIVE_VIEWS.map((view) => (
             <option key={`${s.view.trial.id}|${view}`} value={`${s.view.trial.id}|${view}`}>
@@ -230,7 +230,7 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
           putIn(editor!, { type: 'figure', attrs: { trial, question, name } })
         }}
       >
-        <option value="">Put in a figure …</option>
+        <option value="">Figure …</option>
         {known.map((s) =>
           Object.values(s.answers).map((answer) =>
             Object.entries(answer.figures).map(([name, figure]) => (
