@@ -198,6 +198,8 @@ export const OBSERVED = {
   },
   /** False leaves it out of the fit; it is still shown and explained. */
   counts: { kind: 'truth', column: 'counts', words: 'whether it counts', need: 'always', usual: true },
+  /** The log was looked at again, and stands as it is: nobody is asked whether it was a slip of the pen. */
+  checked: { kind: 'truth', column: 'checked', words: 'whether the log was looked at again', need: 'seen' },
   whyNot: { kind: 'text', column: 'why_not', longest: 200, words: 'reason', need: 'seen' },
 } as const satisfies Record<string, FigureRow | ChoiceRow | TruthRow | TextRow>
 

@@ -91,3 +91,56 @@ test('one thing has one number: on the bench, in the readout and in the field', 
     await expect(here.filter({ hasText: open[1]! })).toContainText(open[0]!)
   }
 })
+
+test('a throw that was logged wrong is asked about, put right in one press, or stands and is not asked about again', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await openHalfDone(page, 'Read it')
+  const id = page.url().match(/trials\/([^/]+)/)![1]!
+  const read = async () => (await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile
+  const { throws } = await read()
+  const questions = page.getByRole('list', { name: 'Throws that read as logged wrong' })
+  await expect(page.getByRole('region', { name: 'What you can say' })).toBeVisible()
+  const last = throws.filter((t) => t.takenBackAt === null && t.counts).at(-1)!
+  const inFeet = { carryM: last.carryM / 0.3048, rightM: last.rightM / 0.3048 }
+  expect((await page.request.put(`/api/throws/${last.id}`, { data: { ...last, ...inFeet } })).ok()).toBe(true)
+  await page.reload()
+  const question = questions.getByRole('listitem').filter({ hasText: `${Math.round(last.carryM)} m` })
+  await expect(question).toContainText(
+    new RegExp(
+      `Throw ${throws.length} reads like ${Math.round(last.carryM)} m, .*%; ${Math.round(inFeet.carryM)} m is in the log`,
+    ),
+  )
+  await question.getByRole('button', { name: `It was ${Math.round(last.carryM)} m` }).click()
+  await expect(question).toHaveCount(0)
+  await queueEmpty(page)
+  const of = async () => (await read()).throws.find((t) => t.id === last.id)!
+  expect((await of()).carryM).toBeCloseTo(last.carryM, 6)
+  // as it was, and it stands: nobody asks again, on no device
+  await page.getByRole('button', { name: 'As it was' }).click()
+  await question.getByRole('button', { name: `It was ${Math.round(inFeet.carryM)} m` }).click()
+  await expect(question).toHaveCount(0)
+  await queueEmpty(page)
+  expect(await of()).toMatchObject({ checked: true, carryM: inFeet.carryM })
+  await page.reload()
+  await expect(page.getByRole('region', { name: 'What you can say' })).toBeVisible()
+  // whatever else there is to say stands below it: it has been looked at by then
+  await expect(questions).toHaveCount(0)
+  expect(said).toEqual([])
+})
+
+test('in the field it is asked of the last throw whether it was logged wrong', async ({ page }) => {
+  await openHalfDone(page, 'Throw on')
+  const asked = page.getByRole('status').filter({ hasText: 'is in the log.' })
+  const down = page.getByLabel('Landed, down')
+  await page.keyboard.press('ArrowRight')
+  await expect(down).not.toHaveValue('')
+  const metres = Number(await down.inputValue())
+  await down.fill(String(Math.round(metres / 0.3048)))
+  await page.getByRole('button', { name: /^Keep/ }).click()
+  await expect(asked).toContainText(new RegExp(`reads like ${Math.round(metres)} m`))
+  await asked.getByRole('button', { name: `It was ${Math.round(metres)} m` }).click()
+  await expect(asked).toHaveCount(0)
+  await queueEmpty(page)
+})

@@ -39,6 +39,8 @@ import type { Spread } from '../../core/judge/likeness.ts'
 import { armSpeed, armSpread, busiestArm, flewLike } from '../../core/judge/flewLike.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
+import { slippedThrows } from '../../core/judge/slips.ts'
+import type { SlippedThrow } from '../../core/judge/slips.ts'
 import { turnedWinds, windTurned } from '../../core/judge/turnedWind.ts'
 import type { TurnedWind } from '../../core/judge/turnedWind.ts'
 import { explainThrow } from '../../core/judge/why.ts'
@@ -359,6 +361,11 @@ const rating = {
   turnedWinds(trial: string): TurnedWind[] {
     const now = weighed.get(trial)
     return now ? turnedWinds(now.state, new Set(now.own.map(outingOf))) : []
+  },
+  /** Which of some throws of a trial read as if they were logged wrong. */
+  slips(trial: string, throws: readonly string[]): SlippedThrow[] {
+    const now = weighed.get(trial)
+    return now ? slippedThrows(now.state, new Set(throws), [...new Set(now.own.map((t) => t.disc))]) : []
   },
   /** The answer had the wind of an outing been logged the other way round. */
   answerTurned(

@@ -3,8 +3,10 @@ import type { Session, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useTurnedWinds } from '../../data/turnedWinds.ts'
 import { useUnits } from '../../data/preferences.tsx'
+import { useSlips } from '../../data/slips.ts'
 import { angleWords } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
+import { SlipQuestion } from '../../parts/SlipQuestion.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import type { RatingState } from '../../workers/rating.ts'
 import { Twice } from './Twice.tsx'
@@ -42,6 +44,7 @@ export function Notices({
   const isTurned = useTurnedWinds(rating.key, rating.reading).some((t) => t.outing === session.id)
   const units = useUnits()
   const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
+  const slips = useSlips(rating.key, rating.reading, last ? [last] : [])
   const moved =
     !turnDue && pausedSince === undefined && last?.windAlongMps != null && wind?.alongMps != null
       ? Math.hypot(wind.alongMps - last.windAlongMps, (wind.acrossMps ?? 0) - (last.windAcrossMps ?? 0))
@@ -85,6 +88,11 @@ export function Notices({
           </StationLink>
         </div>
       )}
+      {slips.map((slipped) => (
+        <div key={slipped.throw} role="status" className={box}>
+          <SlipQuestion {...{ view, name, slipped }} />
+        </div>
+      ))}
       {moved > SPOILS && last && (
         <div role="status" className={box}>
           <span className="min-w-40 flex-1">

@@ -17,6 +17,7 @@ import { AnswerHead } from './AnswerHead.tsx'
 import { Moved } from './Moved.tsx'
 import { NotWeighed } from './NotWeighed.tsx'
 import { Reasons } from './Why.tsx'
+import { Slips } from './Slips.tsx'
 import { Tabs } from './Tabs.tsx'
 import { TurnedWinds } from './TurnedWinds.tsx'
 import { questionOf, useAnswer } from '../../data/useAnswer.ts'
@@ -147,6 +148,7 @@ function Read({ shown, ...read }: ReadProps) {
         </div>
         <NotWeighed view={view} leftOut={reading.leftOut} name={name} />
         <TurnedWinds {...{ view, reading, ratingKey, names }} answer={answer.value} />
+        <Slips {...{ view, reading, ratingKey, name }} />
         {!isAnswer && read.readFrom}
         <Shown
           {...read}

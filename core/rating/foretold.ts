@@ -1,0 +1,70 @@
+import { TYPICAL_FULL_SPEED } from './evidence.ts'
+import type { ThrowEvidence } from './evidence.ts'
+import { covarianceBorne } from './borne.ts'
+import { factorises, forward } from './cholesky.ts'
+import { eliminate, updateLatents } from './eliminate.ts'
+import { NU } from './noise.ts'
+import { BEARS_ON } from './places.ts'
+import type { FitState } from './state.ts'
+import { makeTerm, placeTerm } from './throwTerm.ts'
+import type { ThrowTerm } from './throwTerm.ts'
+import { outingOf } from './warm.ts'
+
+/** Rounds in which a single throw's own errors settle. */
+const ROUNDS = 6
+
+/**
+ * A throw by itself: its own errors where they are most believable, everything else as a fit has it.
+ *
+ * @throws RangeError when its disc or its arm is not part of the fit
+ */
+export function termIn(state: FitState, thrown: ThrowEvidence): ThrowTerm {
+  const { discs, arms } = state.evidence
+  const disc = discs.findIndex((d) => d.id === thrown.disc)
+  const arm = arms.findIndex((a) => a.id === thrown.arm)
+  if (disc < 0 || arm < 0) throw new RangeError(`${thrown.disc} or ${thrown.arm} is not part of this fit.`)
+  const outing = state.outings.indexOf(outingOf(thrown))
+  const term = makeTerm(thrown, discs[disc]!, disc, arm, Math.max(0, outing), '')
+  term.windVariance = term.windBelieved * state.gust
+  term.scale = state.scales[arm]!
+  const lnFull = Math.log(arms[arm]!.fullSpeedMps ?? TYPICAL_FULL_SPEED)
+  const place = () =>
+    placeTerm(term, state.numbers[disc]!, lnFull, state.habits[arm]!, outing < 0 ? 0 : state.aims[outing]!)
+  const still = new Float64Array(BEARS_ON)
+  for (let i = 0; i < ROUNDS; i++) {
+    place()
+    eliminate(term)
+    updateLatents(term, still)
+  }
+  place()
+  eliminate(term)
+  return term
+}
+
+/**
+ * ln of how likely what was seen of a throw is by what a fit without it knows, up to what all tellings of the throw share: a Student-t
+ * of {@link NU} degrees, as wide as the throw's own errors and what is not known of its disc, its arm and its aim line make it.
+ *
+ * @throws RangeError when its disc or its arm is not part of the fit
+ */
+export function lnForetold(state: FitState, thrown: ThrowEvidence): number {
+  const term = termIn(state, thrown)
+  const { rows, bearing, white, factor, scale } = term
+  const borne = covarianceBorne(state, term.disc, thrown)
+  const covariance = new Float64Array(rows * rows)
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < rows; c++) {
+      let s = r === c ? scale : 0
+      for (let i = 0; i < BEARS_ON; i++)
+        for (let j = 0; j < BEARS_ON; j++)
+          s += bearing[r * BEARS_ON + i]! * borne[i * BEARS_ON + j]! * bearing[c * BEARS_ON + j]!
+      covariance[r * rows + c] = s
+    }
+  if (!factorises(covariance, rows)) return -Infinity
+  const off = white.slice(0, rows)
+  forward(covariance, rows, off)
+  const distance = off.reduce((s, v) => s + v * v, 0)
+  let ln = -0.5 * (NU + rows) * Math.log(1 + distance / NU)
+  for (let r = 0; r < rows; r++) ln -= Math.log(factor[r * rows + r]! * covariance[r * rows + r]!)
+  return ln
+}

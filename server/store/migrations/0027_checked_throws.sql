@@ -1,0 +1,1 @@
+ALTER TABLE "throws" ADD COLUMN "checked" boolean;
