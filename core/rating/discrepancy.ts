@@ -1,3 +1,4 @@
+import { range } from 'd3'
 import { discCovariance, weightedCovariance } from './arrow.ts'
 import { CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import { perDisc } from './perDisc.ts'
@@ -11,15 +12,21 @@ import type { ThrowTerm } from './throwTerm.ts'
  * says how far the numbers themselves may be off, beside what scatter leaves open; more throws take nothing of that away.
  */
 
-/** Residuals of a session of a model that is right go together about so much, by chance. */
-const FEIGNED = 0.08
-/** Share in which whitened residuals of throws meant alike go together that is believed before any throw, and its worth in products. */
-const BELIEVED = { value: 0.04, worth: 40 }
+/** Residuals go together about so much where the model is right, and how much that varies from session to session. */
+const FEIGNED = { share: 0.05, sd: 0.02 }
+/**
+ * What is believed of the share in which they go together beyond that, before any throw: in three sessions of five the model is
+ * right; where it is not, the share is exponential of this mean.
+ */
+const BELIEVED = { right: 0.6, share: 0.16 }
+/** Shares that are looked at. */
+const SHARES = range(0.005, 1, 0.01)
+
 /**
  * Variance of (glide, turn, fade) per share in which residuals go together, set by sessions of a nature unlike the model (drag and
  * lift 5–8 % off, a cubic moment, spin, lasting gusts, sloping ground, landings marked at rest): see docs/method.
  */
-const OFF: readonly number[] = [0.35 ** 2 / 0.37, 0.52 ** 2 / 0.37, 0.4 ** 2 / 0.37]
+const OFF: readonly number[] = [0.35 ** 2 / 0.3, 0.52 ** 2 / 0.3, 0.4 ** 2 / 0.3]
 /** Part of it that discs of one mold share: aerodynamics belong to a shape. */
 const OF_MOLD = 0.5
 /** Rows that are compared: where it landed, which every throw has. */
@@ -40,8 +47,8 @@ const kindOf = ({ evidence: t }: ThrowTerm): string =>
   ].join('|')
 
 /**
- * Share in which whitened residuals of throws meant alike go together, held by what is believed before any throw; 0 where the
- * model is right.
+ * Share in which whitened residuals of throws meant alike go together beyond what they do where the model is right: the mean of what
+ * is believed once they have been seen. Before any throw was repeated it is what is believed of any session.
  */
 export function discrepancyOf(counted: readonly ThrowTerm[], scales: Float64Array): number {
   const alike = new Map<string, { readonly sum: Float64Array; squares: number; count: number }>()
@@ -58,8 +65,7 @@ export function discrepancyOf(counted: readonly ThrowTerm[], scales: Float64Arra
     }
     kind.count++
   }
-  let products = BELIEVED.value * BELIEVED.worth
-  let count = BELIEVED.worth
+  let [products, count] = [0, 0]
   for (const kind of alike.values()) {
     if (kind.count < 2) continue
     // Σ over pairs of v·w = ½·((Σ v)² − Σ v²); so many pairs of n throws are worth n − 1 of independent ones
@@ -68,9 +74,23 @@ export function discrepancyOf(counted: readonly ThrowTerm[], scales: Float64Arra
     products += (kind.count - 1) * together
     count += COMPARED * (kind.count - 1)
   }
-  const together = Math.max(0, products / count)
-  // what scatter alone would feign is taken for scatter
-  return (together * together * (1 + FEIGNED)) / (together + FEIGNED)
+  return believedShare(count === 0 ? undefined : { share: products / count, worth: count })
+}
+
+/** What to believe of the share in which residuals go together, seen in so many products. */
+function believedShare(seen: { readonly share: number; readonly worth: number } | undefined): number {
+  const far = (share: number) =>
+    seen === undefined
+      ? 0
+      : (seen.share - FEIGNED.share - share) ** 2 / (2 * (1 / seen.worth + FEIGNED.sd ** 2))
+  // however far all of them are, some are nearest
+  const least = Math.min(far(0), ...SHARES.map(far))
+  const likely = (share: number) => Math.exp(least - far(share))
+  const weights = SHARES.map((s) => Math.exp(-s / BELIEVED.share) * likely(s))
+  const prior = SHARES.reduce((sum, s) => sum + Math.exp(-s / BELIEVED.share), 0)
+  const right = (BELIEVED.right / (1 - BELIEVED.right)) * prior * likely(0)
+  const all = weights.reduce((sum, w) => sum + w, right)
+  return weights.reduce((sum, w, i) => sum + w * SHARES[i]!, 0) / all
 }
 
 /**

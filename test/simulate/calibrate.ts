@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { labelScale, stabilityAt } from '../../core/flight/side.ts'
 import { normalQuantile } from '../../core/rating/normal.ts'
 import { fit } from '../../core/rating/fit.ts'
-import { outcomeOf } from '../../core/rating/outcome.ts'
+import { outcomeOf, probabilityAbove } from '../../core/rating/outcome.ts'
 import { seedOf, simulateSession, UNLIKE } from './session.ts'
 import type { SessionDesign } from './session.ts'
 
@@ -15,14 +15,14 @@ const FAMILY = ['Ash', 'Birch', 'Cedar'].flatMap((mold) =>
   ['soft', 'hard'].map((plastic) => ({ mold, plastic })),
 )
 /** So many throws a disc, of four discs. */
-const EACH = [1, 2, 3, 4, 6, 12] as const
+const EACH = [1, 2, 3, 4, 6, 12, 40, 120] as const
+/** Wind that nobody recorded, m/s each way, unless a design says otherwise: as the rating believes it. */
+const GUSTS = 0.6
+
+type Row = readonly [words: string, design: Omit<SessionDesign, 'seed'>, share?: number]
 
 /** Designs in words; every one with seeds of its own. Where `share` is given, that share of the sessions is enough. */
-export const DESIGNS: readonly (readonly [
-  words: string,
-  design: Omit<SessionDesign, 'seed'>,
-  share?: number,
-])[] = [
+const ROWS: readonly Row[] = [
   ['landings alone', {}],
   ['angles called', { called: true }],
   ['angles called, hang timed, a control disc', { called: true, hang: true, control: true }],
@@ -33,6 +33,7 @@ export const DESIGNS: readonly (readonly [
       [
         `${n} ${n === 1 ? 'throw' : 'throws'} a disc, four discs, angles called`,
         { throws: 4 * n, discs: 4, called: true },
+        n < 40 ? 1 : n < 120 ? 0.5 : 0.15,
       ] as const,
   ),
   ['kin: three molds in two plastics', { kin: FAMILY, called: true }],
@@ -57,7 +58,7 @@ export const DESIGNS: readonly (readonly [
   ],
   ['all throws flat, angles called', { angles: [0], called: true }],
   ['all throws flat, nothing called', { angles: [0] }],
-  ['480 throws of four discs, angles called', { throws: 480, discs: 4, called: true }, 0.25],
+  ['no gusts at all, angles called', { called: true, gusts: 0 }],
   ['wrong physics, angles called', { called: true, unlike: UNLIKE }],
   ['wrong physics, aim line 3° off, angles called', { called: true, unlike: UNLIKE, aimOffDeg: 3 }],
   [
@@ -66,9 +67,21 @@ export const DESIGNS: readonly (readonly [
   ],
   ['aim line 3° off, angles called', { called: true, aimOffDeg: 3 }],
 ]
+export const DESIGNS: readonly Row[] = ROWS.map(([words, design, share]) => [
+  words,
+  { gusts: GUSTS, ...design },
+  share,
+])
 
 /** What intervals are looked at: a disc's numbers, where it flies, and how far apart two fly. */
 const HELD = ['glide', 'turn', 'fade', 'side', 'difference'] as const
+
+/** What was stated with 90 % or more, how much of it is wrong, and how much of it may be by what was stated. */
+interface Told {
+  readonly settled: number
+  readonly false: number
+  readonly due: number
+}
 
 export interface Calibration {
   readonly words: string
@@ -77,10 +90,11 @@ export interface Calibration {
   readonly held: Readonly<Record<(typeof HELD)[number], readonly number[]>>
   /** Stated probability of an order, by tenth from 0.5: how often it was stated and how often right. */
   readonly orders: readonly { readonly stated: number; readonly right: number; readonly count: number }[]
-  /** Pairs whose order is stated with 90 % or more, and how many of those are wrong. */
   readonly pairs: number
-  readonly settled: number
-  readonly false: number
+  /** Orders stated with 90 % or more. */
+  readonly told: Told
+  /** Sides against the label's stated with 90 % or more. */
+  readonly labels: Told
   readonly turnRms: number
   readonly fadeRms: number
   /** Of s. */
@@ -103,7 +117,14 @@ export function calibrate(
   }
   const bins = Array.from({ length: 5 }, () => ({ stated: 0, right: 0, count: 0 }))
   const squares = { turn: 0, fade: 0, stability: 0, count: 0 }
-  const count = { pairs: 0, settled: 0, false: 0 }
+  let pairs = 0
+  const [told, labels] = [nothingTold(), nothingTold()]
+  const tell = (of: ReturnType<typeof nothingTold>, stated: number, right: boolean) => {
+    if (stated < 0.9) return
+    of.settled++
+    of.due += 1 - stated
+    if (!right) of.false++
+  }
   for (let k = 0; k < sessions; k++) {
     const { evidence, truth, sides } = simulateSession({
       ...design,
@@ -116,6 +137,9 @@ export function calibrate(
       for (const key of ['glide', 'turn', 'fade'] as const)
         z[key].push((d.observed[key] - t[key]) / d.sd[key])
       z.side.push((d.side.value - side(d.disc)) / d.side.sd)
+      const off = d.side.value - labelScale(d.published).side
+      const p = probabilityAbove(Math.abs(off), d.side.sd)
+      tell(labels, p, off * (side(d.disc) - labelScale(d.published).side) > 0)
       squares.turn += (d.observed.turn - t.turn) ** 2
       squares.fade += (d.observed.fade - t.fade) ** 2
       squares.stability += (d.stability.value - stabilityAt(labelScale(d.published), side(d.disc))) ** 2
@@ -130,11 +154,8 @@ export function calibrate(
       bin.count++
       bin.stated += stated
       if (right) bin.right++
-      count.pairs++
-      if (stated >= 0.9) {
-        count.settled++
-        if (!right) count.false++
-      }
+      pairs++
+      tell(told, stated, right)
     }
   }
   const held = (list: readonly number[]) =>
@@ -150,14 +171,18 @@ export function calibrate(
       difference: held(z.difference),
     },
     orders: bins.map((b) => ({ stated: b.stated / b.count, right: b.right / b.count, count: b.count })),
-    ...count,
+    pairs,
+    told,
+    labels,
     turnRms: Math.sqrt(squares.turn / squares.count),
     fadeRms: Math.sqrt(squares.fade / squares.count),
     stabilityRms: Math.sqrt(squares.stability / squares.count),
   }
 }
 
+const nothingTold = () => ({ settled: 0, false: 0, due: 0 })
 const percent = (v: number) => (100 * v).toFixed(0)
+const falseOf = (t: Told) => `${t.false} of ${t.settled} | ${t.due.toFixed(1)}`
 
 export function table(list: readonly Calibration[]): string {
   const cell = (h: readonly number[]) => h.map(percent).join(' / ')
@@ -174,11 +199,11 @@ export function table(list: readonly Calibration[]): string {
 export function orderTable(list: readonly Calibration[]): string {
   const tenths = ['50–60', '60–70', '70–80', '80–90', '90–100']
   return [
-    `| stated, % | ${tenths.join(' | ')} | settled at 90 %, % of pairs | of these false |`,
-    `| --- | ${tenths.map(() => '---').join(' | ')} | --- | --- |`,
+    `| stated, % | ${tenths.join(' | ')} | settled at 90 %, % of pairs | of these false | due | labels: false | due |`,
+    `| --- | ${tenths.map(() => '---').join(' | ')} | --- | --- | --- | --- | --- |`,
     ...list.map(
       (c) =>
-        `| ${c.words} | ${c.orders.map((o) => (o.count < 20 ? '–' : `${percent(o.stated)} → ${percent(o.right)}`)).join(' | ')} | ${percent(c.settled / c.pairs)} | ${c.false} of ${c.settled} |`,
+        `| ${c.words} | ${c.orders.map((o) => (o.count < 20 ? '–' : `${percent(o.stated)} → ${percent(o.right)}`)).join(' | ')} | ${percent(c.told.settled / c.pairs)} | ${falseOf(c.told)} | ${falseOf(c.labels)} |`,
     ),
   ].join('\n')
 }
@@ -201,7 +226,8 @@ ${table(list)}
 ## Stated probabilities of order
 
 Every pair of discs: the probability stated for the likelier order → how often that order was right, by tenth; pairs whose
-order is stated with 90 % or more, and how many of those orders are wrong.
+order is stated with 90 % or more, how many of those orders are wrong, and how many may be by what was stated; the same of sides against
+the label's.
 
 ${orderTable(list)}
 `
@@ -216,7 +242,7 @@ ${orderTable(list)}
       `# Calibration
 
 Made by \`npm run calibrate\`: ${sessions} simulated sessions of each design, truth drawn from the prior, each rated
-and compared with its truth. Discs of a session share a thrower's habit; shares are good to about ±${(40 / Math.sqrt(sessions)).toFixed(1)} points.
+and compared with its truth; wind of ${GUSTS} m/s each way that nobody recorded, unless said. Discs of a session share a thrower's habit; shares are good to about ±${(40 / Math.sqrt(sessions)).toFixed(1)} points.
 
 ${told}`,
     )

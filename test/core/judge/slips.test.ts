@@ -10,11 +10,11 @@ const { evidence } = simulateSession({ ...DESIGN, seed: seedOf(54_001) })
 
 describe('a throw that was logged wrong', () => {
   it('is named for what it was: the side, the angle, the unit', () => {
-    const sessions = 8
+    const sessions = 5
     for (const [made, least] of [
-      ['side', 4],
-      ['angle', 5],
-      ['feet', 7],
+      ['side', 2],
+      ['angle', 2],
+      ['feet', 4],
     ] as const) {
       const told = noticed(DESIGN, made, sessions, 54_100)
       expect(told.named, made).least(least)
@@ -45,8 +45,8 @@ describe('a throw that was logged wrong', () => {
   })
 
   it('is hardly ever seen where all was logged right, bad throws among them', () => {
-    expect(mistaken(DESIGN, 12, 54_300)).most(1)
-    expect(mistaken({ ...DESIGN, bad: 0.1 }, 8, 54_400)).most(2)
+    expect(mistaken(DESIGN, 8, 54_300)).most(1)
+    expect(mistaken({ ...DESIGN, bad: 0.1 }, 6, 54_400)).most(2)
   })
 
   it('is the throw it was once it is put right', () => {

@@ -25,7 +25,7 @@ describe('all that is known', () => {
       expect(c.held.difference[2], c.words).within(0.83, 0.98)
     }
     expect(five.stabilityRms).lessThan(0.7 * one.stabilityRms)
-    expect(five.settled / five.pairs).greaterThan(one.settled / one.pairs + 0.1)
+    expect(five.told.settled / five.pairs).greaterThan(one.told.settled / one.pairs + 0.1)
   })
 
   it('gives throws of another trial a habit and an aim line of their own', () => {

@@ -145,7 +145,7 @@ describe('what a rating allows for', () => {
 
   it('keeps orders true and intervals near what they say where all of it is wrong at once', () => {
     const c = calibrate('wrong', { called: true, unlike: UNLIKE, aimOffDeg: 3 }, 24, 40_000)
-    expect(c.false / c.settled).lessThan(0.05)
+    expect(c.told.false / c.told.settled).lessThan(0.05)
     expect(c.held.difference[2]).within(0.82, 0.97)
     expect(c.held.side[2]).within(0.75, 0.97)
   })
