@@ -295,8 +295,8 @@ const rating = {
     return throws.map((t) => candidates[aimed.indexOf(t)]!)
   },
   /**
-   * What a plan would show, as things are believed now, beside an even plan of as many throws: chances to settle what is
-   * asked, and the most telling throws for a number of them.
+   * What a plan would show, beside an even plan of as many throws: chances to settle what is asked, and the most telling throws
+   * for a number of them. By the trial’s own throws, as its answer is read from them.
    *
    * @param spend how many the telling set may hold
    * @param protocol on the same line every throw is weighed at its disc's own angle
@@ -304,7 +304,6 @@ const rating = {
   weighPlan(
     lines: Lines,
     discs: readonly RatedDisc[],
-    besides: Besides,
     { arms, planned, even, candidates }: PlanQuestion,
     spend: number,
     protocol: Protocol,
@@ -318,8 +317,7 @@ const rating = {
     limit: Limit | undefined
   } {
     const sheet = heard.sheet(lines)
-    const others = heard.sheet(besides.sheet)
-    const state = fit(evidenceOf([...sheet, ...others], [...discs, ...besides.discs]))
+    const state = fit(evidenceOf(sheet, discs))
     const asked = discs.filter((d) => !d.control).map((d) => d.id)
     const armMps = busiestArm(state)?.armMps ?? arms[0]?.fullSpeedMps
     const aims = aimsOf(ask, asked, armMps)

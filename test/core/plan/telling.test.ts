@@ -170,6 +170,23 @@ describe('telling throws', () => {
     telling.aims.forEach(({ sdNow, sdAfter }) => expect(sdAfter).lessThan(sdNow))
   })
 
+  it('are worth what the field says further throws of a pair are worth', () => {
+    const state = fit(session(0.13).evidence)
+    const kinds = [10, 0, -8].map((deg) => ({
+      ...{ arm: 'arm-0', power: 1, hyzerRad: (deg * Math.PI) / 180, air: STILL_AIR, angleCalled: true },
+    }))
+    for (const [a, b] of [
+      ['disc-1', 'disc-2'],
+      ['disc-0', 'disc-3'],
+      ['disc-2', 'disc-3'],
+    ] as const)
+      for (const { throws, chance } of settling(state, a, b, kinds).chances) {
+        const { meant } = settling(state, a, b, kinds)
+        const plan = worthOf(state, [order([a, b])], meant.slice(0, throws))
+        expect(plan.aims[0]!.chanceSettled).closeTo(chance, 1e-6)
+      }
+  })
+
   const flownBy = (
     state: FitState,
     disc: string,

@@ -293,7 +293,8 @@ function Planning({ view }: { view: TrialView }) {
             <h2 className="text-lead">What this plan can settle</h2>
             <p className="mb-2 text-note text-quiet">
               Chance that {done.size > 0 ? 'the throws left' : `these ${plan.throws.length} throws`} tell{' '}
-              {TOLD[plan.kind] ?? 'each pair apart'}, as things are believed now and with every angle called
+              {TOLD[plan.kind] ?? 'each pair apart'}, by this trial’s own throws as its answer is, every angle
+              called
             </p>
             {worth ? (
               <Settles

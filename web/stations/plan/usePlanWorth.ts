@@ -8,7 +8,6 @@ import { armId } from '../../../core/rating/fromSheet.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
 import { askIn } from '../../data/ask.ts'
-import { useKnown } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { numberOf } from '../../workers/lines.ts'
 import { askRating } from '../../workers/rating.ts'
@@ -34,7 +33,6 @@ export function usePlanWorth(
   /** Throws the telling set may hold; as many as are left where nobody says. */
   spend: number | null,
 ): Asked<PlanWorth> {
-  const known = useKnown(view)
   const asked = useMemo(() => {
     const first = view.throwers[0]
     if (!first) return undefined
@@ -55,33 +53,22 @@ export function usePlanWorth(
     return {
       sheet: sheetOf(view.file, view.discs, view.throwers),
       discs: view.discs.map((d) => ratedFromShelf(d, view.trial.controlDiscId)),
-      besides: known ?? { sheet: [], discs: [] },
       question,
       spend: spend ?? question.planned.length,
       protocol: plan.protocol,
       ask: askIn(plan, (id) => codes.get(id)),
     }
-  }, [view, known, plan, spend])
+  }, [view, plan, spend])
   const key = useMemo(() => {
     if (!asked) return null
-    const { sheet, besides, ...rest } = asked
-    return JSON.stringify([sheet.map(numberOf), besides.sheet.map(numberOf), besides.discs, rest])
+    const { sheet, ...rest } = asked
+    return JSON.stringify([sheet.map(numberOf), rest])
   }, [asked])
   return useAsked(
     key,
     () => {
-      const { sheet, discs, besides, question, spend, protocol, ask } = asked!
-      return askRating((w, told) =>
-        w.weighPlan(
-          told.lines(sheet),
-          discs,
-          { sheet: told.lines(besides.sheet), discs: besides.discs },
-          question,
-          spend,
-          protocol,
-          ask,
-        ),
-      )
+      const { sheet, discs, question, spend, protocol, ask } = asked!
+      return askRating((w, told) => w.weighPlan(told.lines(sheet), discs, question, spend, protocol, ask))
     },
     { about: view.trial.id, pauseMs: PAUSE_MS },
   )
