@@ -82,6 +82,9 @@ export interface ThrowOutcome {
   readonly residual: { readonly carryM: number; readonly veerM: number }
 }
 
+/** From so many times on it is said: of sessions whose wind was logged right hardly any comes near it. */
+export const GUSTY_FROM = 2
+
 /** The posterior of a fit, in the words of the field. */
 export interface Outcome {
   readonly discs: readonly DiscOutcome[]
@@ -93,6 +96,8 @@ export interface Outcome {
   /** Covariance of the discs' sides, m² a 100 m, discs × discs, row by row. */
   readonly sideCovariance: Float64Array
   readonly settled: boolean
+  /** How many times as much as is usual the wind of the throws differed from what was logged of it, as standard deviations go. */
+  readonly gusts: number
   /** The side all counted throws fade to, seen by their thrower; undefined where they do not agree. */
   readonly fadeSide: FadeSide | undefined
 }
@@ -201,6 +206,7 @@ export function outcomeOf(state: FitState): Outcome {
     throws: throwsOf(state),
     sideCovariance,
     settled: state.settled,
+    gusts: Math.sqrt(state.gust),
     fadeSide: fadeSideOf(state),
   }
 }

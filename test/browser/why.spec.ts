@@ -61,6 +61,7 @@ test('a wind that was logged the wrong way round is said, looked at turned, and 
   await page.reload()
   await expect(winds).toContainText('the wind reads as if it was logged the wrong way round')
   await winds.getByRole('button', { name: 'See it turned round' }).click()
+  await expect(page.getByTestId('gusty')).toContainText(/\d\.\d times as much as is usual/)
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText(/As it was logged.*Turned round.*%/)
   await dialog.getByRole('button', { name: 'Turn it round' }).click()

@@ -53,6 +53,7 @@ export function outcomeOfBelief(list: readonly Believed[]): Outcome {
     throws: [],
     sideCovariance,
     settled: true,
+    gusts: 1,
     fadeSide: 'left',
   }
 }

@@ -2,10 +2,11 @@ import { expect } from 'chai'
 import { mean, sum } from 'd3'
 import { ARM_SLOPE } from '../../../core/flight/arm.ts'
 import { DEGREE, SPIN_PER_MPS } from '../../../core/flight/release.ts'
+import { windTurned } from '../../../core/judge/turnedWind.ts'
 import { covarianceBorne } from '../../../core/rating/borne.ts'
 import { AIM_LINE_SD, HABIT_SD } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
-import { outcomeOf } from '../../../core/rating/outcome.ts'
+import { GUSTY_FROM, outcomeOf } from '../../../core/rating/outcome.ts'
 import { AIM, BEARS_ON, HABIT, OF_DISC } from '../../../core/rating/places.ts'
 import { calibrate } from '../../simulate/calibrate.ts'
 import { simulateSession, UNLIKE } from '../../simulate/session.ts'
@@ -41,6 +42,16 @@ describe('what a rating allows for', () => {
     expect(told(0.2)).equal(0)
     // as lines are that are paced out with usual care
     expect(told(undefined, 24)).most(2)
+  })
+
+  it('says that the wind differed more from its log than is usual where it did, and not where it did not', () => {
+    const gusty = (turned: boolean, count: number) =>
+      sessions({ called: true, gusts: 0.6, throws: 36, discs: 4 }, count).filter(
+        ({ evidence }) =>
+          outcomeOf(fit(turned ? windTurned(evidence, '', 'all') : evidence)).gusts >= GUSTY_FROM,
+      ).length
+    expect(gusty(false, 12)).equal(0)
+    expect(gusty(true, 8)).least(6)
   })
 
   it('gives every outing an aim line of its own', () => {

@@ -7,6 +7,7 @@ import { useUnits } from '../../../data/preferences.tsx'
 import { wordingOf } from '../../../data/units.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { AimedOff } from '../AimedOff.tsx'
+import { Gusty } from '../Gusty.tsx'
 import { Disagreements } from '../Disagreements.tsx'
 import { Expected } from '../Expected.tsx'
 import { EyeCard } from '../EyeCard.tsx'
@@ -71,6 +72,7 @@ function WhatYouCanSay({
         <Sentences list={said} working={working} why={(s) => <Why of={s.text} discs={s.discs} />} />
         {apart && <Disagreements list={apart} fadeSide={reading.outcome.fadeSide} name={name} />}
         <AimedOff view={view} aims={reading.outcome.aims} />
+        <Gusty gusts={reading.outcome.gusts} />
         <LimitLine limit={limit} />
         {view.trial.controlDiscId === null && (
           <p className="mt-2 text-note text-quiet">
