@@ -11,6 +11,7 @@ export type Slip =
   | { readonly kind: 'angle' }
   /** Feet where metres were asked for, or metres where feet were. */
   | { readonly kind: 'feet' | 'metres' }
+/** A way to slip, whatever it was. */
 export type SlipKind = Slip['kind']
 
 /** A throw that reads as if it was logged wrong, and how. */

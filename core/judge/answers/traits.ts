@@ -17,6 +17,7 @@ export interface Trait {
   /** How it goes with glide, turn and fade. */
   readonly by: readonly [glide: number, turn: number, fade: number]
 }
+/** A trait of a disc, by its id. @throws RangeError when the disc is not part of the fit */
 export type TraitOf = (state: FitState, disc: string) => Trait
 
 /** How far it flies to the fade side, m a 100 m. */
