@@ -209,7 +209,8 @@ describe('the queue of a device', () => {
       longestMs: 100,
     })
     Date.now = () => own() + YEAR
-    const day = dayAt(Date.now(), null)
+    const ahead = Date.now()
+    const day = dayAt(ahead, null)
     const session = {
       ...{
         id: newId(),
@@ -223,8 +224,8 @@ describe('the queue of a device', () => {
       ...{ method: 'eye' as const, watcherId: null, watcherSdDeg: null, version: 0 },
     }
     const log = {
-      ...{ id: newId(), sessionId: session.id, startedAt: new Date(Date.now()).toISOString() },
-      ...{ endedAt: new Date(Date.now() + 60_000).toISOString(), alongMps: [1], acrossMps: [0] },
+      ...{ id: newId(), sessionId: session.id, startedAt: new Date(ahead).toISOString() },
+      ...{ endedAt: new Date(ahead + 60_000).toISOString(), alongMps: [1], acrossMps: [0] },
     }
     try {
       await queue.put('sessions', session)
