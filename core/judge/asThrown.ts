@@ -1,4 +1,4 @@
-import { AT, BEARS_ON, HABIT, OF_HABIT, POINT } from '../rating/places.ts'
+import { AT, HABIT, OF_HABIT, POINT } from '../rating/places.ts'
 import type { Air } from '../flight/air.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import type { PathPoint } from '../flight/path.ts'
@@ -10,7 +10,7 @@ import type { Arm, RatedDisc, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { clampPoint } from '../rating/linear.ts'
 import type { Circumstances } from '../rating/linear.ts'
-import { eliminate, updateLatents } from '../rating/eliminate.ts'
+import { settleAlone } from '../rating/eliminate.ts'
 import { hyzerHabit, lnMeant, makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
 import type { PlanPoint } from './corrected.ts'
@@ -133,9 +133,6 @@ export function flightOf(
 export const planOf = (disc: RatedDisc, point: Float64Array, air: Air, spinRadps?: number): PlanPoint[] =>
   flightOf(disc, point, air, 40, spinRadps).map(({ x, y }) => ({ x, y }))
 
-/** Rounds in which a single throw's latents settle. */
-const ROUNDS = 6
-
 /**
  * The most believable point of a throw (numbers, release, wind; see linear.ts) to what was seen of it, the disc's
  * numbers and the arm's habit as the fit has them.
@@ -152,13 +149,7 @@ export function pointAsThrown(
   const arm = armOf(state, thrown.arm, arms)
   const term = makeTerm(thrown, disc, at, Math.max(0, arm.at), 0, '')
   const { aim } = aimOf(state, thrown)
-  const still = new Float64Array(BEARS_ON)
-  for (let i = 0; i < ROUNDS; i++) {
-    placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aim)
-    eliminate(term)
-    updateLatents(term, still)
-  }
-  placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aim)
+  settleAlone(term, () => placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aim))
   clampPoint(term.point)
   return term.point
 }

@@ -126,6 +126,25 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
   }
 }
 
+/** Rounds in which a single throw's own errors settle. */
+const ROUNDS = 6
+const STILL = new Float64Array(BEARS_ON)
+
+/**
+ * Has a single throw's own errors settle where they are most believable, everything else as it is.
+ *
+ * @param place puts the throw where it stands with its errors as they are; see placeTerm in throwTerm.ts
+ * @throws Indigestible when it cannot be weighed
+ */
+export function settleAlone(term: ThrowTerm, place: () => void): void {
+  for (let i = 0; i < ROUNDS; i++) {
+    place()
+    eliminate(term)
+    updateLatents(term, STILL)
+  }
+  place()
+}
+
 const column = new Float64Array(MAX_ROWS)
 
 /**

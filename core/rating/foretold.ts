@@ -2,16 +2,13 @@ import { TYPICAL_FULL_SPEED } from './evidence.ts'
 import type { ThrowEvidence } from './evidence.ts'
 import { covarianceBorne } from './borne.ts'
 import { factorises, forward } from './cholesky.ts'
-import { eliminate, updateLatents } from './eliminate.ts'
+import { eliminate, settleAlone } from './eliminate.ts'
 import { NU } from './noise.ts'
 import { BEARS_ON } from './places.ts'
 import type { FitState } from './state.ts'
 import { makeTerm, placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 import { outingOf } from './warm.ts'
-
-/** Rounds in which a single throw's own errors settle. */
-const ROUNDS = 6
 
 /**
  * A throw by itself: its own errors where they are most believable, everything else as a fit has it.
@@ -30,13 +27,7 @@ export function termIn(state: FitState, thrown: ThrowEvidence): ThrowTerm {
   const lnFull = Math.log(arms[arm]!.fullSpeedMps ?? TYPICAL_FULL_SPEED)
   const place = () =>
     placeTerm(term, state.numbers[disc]!, lnFull, state.habits[arm]!, outing < 0 ? 0 : state.aims[outing]!)
-  const still = new Float64Array(BEARS_ON)
-  for (let i = 0; i < ROUNDS; i++) {
-    place()
-    eliminate(term)
-    updateLatents(term, still)
-  }
-  place()
+  settleAlone(term, place)
   eliminate(term)
   return term
 }

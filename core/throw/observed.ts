@@ -256,6 +256,7 @@ export type Present<T> = {
 } & {
   [K in keyof T as null extends T[K] ? K : undefined extends T[K] ? K : never]?: NonNullable<T[K]>
 }
+/** A row without what was not observed. */
 export const present = <T extends object>(row: T): Present<T> =>
   Object.fromEntries(Object.entries(row).filter(([, v]) => v !== null && v !== undefined)) as Present<T>
 
