@@ -9,7 +9,7 @@ import type { InForce, Level } from '../core/shelf/numbersInForce.ts'
 import { kinOf } from '../core/rating/fromSheet.ts'
 import { wearOf } from '../core/shelf/wear.ts'
 import type { Disc, Maker, Mold, Plastic, PublishedNumbers, Run, Shelf } from './shelf.ts'
-import type { Session, Throw, Thrower, ThrowPath, Trial, TrialFile } from './trials.ts'
+import type { Session, Throw, Thrower, ThrowPath, Trial, TrialFile, WornOn } from './trials.ts'
 
 /** A disc with everything above it. */
 export interface ShelvedDisc {
@@ -89,7 +89,7 @@ export function ratedFromShelf(d: ShelvedDisc, controlDiscId: string | null): Ra
  * The `throw` of a line is the throw's id in the database unless it came from a file with an id of its own.
  */
 export function sheetOf(
-  file: Pick<TrialFile, 'sessions' | 'throws'> & { readonly trial: Pick<Trial, 'controlDiscId'> },
+  file: Pick<TrialFile, 'sessions' | 'throws' | 'worn'> & { readonly trial: Pick<Trial, 'controlDiscId'> },
   discs: readonly ShelvedDisc[],
   throwers: readonly Thrower[],
   ids: 'database' | 'label' = 'database',
@@ -97,6 +97,7 @@ export function sheetOf(
   const discById = new Map(discs.map((d) => [d.disc.id, d]))
   const throwerById = new Map(throwers.map((t) => [t.id, t]))
   const sessionById = new Map(file.sessions.map((s) => [s.id, s]))
+  const wornOn = new Map(file.worn?.map((w) => [wornKey(w), w]))
   return file.throws
     .filter((t) => t.takenBackAt === null)
     .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
@@ -105,6 +106,7 @@ export function sheetOf(
       const thrower = throwerById.get(t.throwerId)
       const session = sessionById.get(t.sessionId)
       if (!d || !thrower || !session) return []
+      const worn = wornOn.get(wornKey(t))
       const control = d.disc.id === file.trial.controlDiscId
       const before = lines.get(t)
       if (
@@ -112,6 +114,9 @@ export function sheetOf(
         before.thrower === thrower &&
         before.session === session &&
         before.ids === ids &&
+        before.line.discThrows === worn?.throws &&
+        before.line.discHits === worn?.hardHits &&
+        before.line.plasticKind === worn?.kind &&
         (before.line.control ?? false) === control
       )
         return [before.line]
@@ -130,6 +135,9 @@ export function sheetOf(
         ...d.inForce.numbers,
         weightG: gramsOf(d.disc),
         wear: d.disc.wear,
+        discThrows: worn?.throws,
+        discHits: worn?.hardHits,
+        plasticKind: worn?.kind,
         fullSpeedMps: full,
         temperatureC: session.temperatureC,
         altitudeM: session.altitudeM,
@@ -144,6 +152,9 @@ export function sheetOf(
       return [line]
     })
 }
+
+/** A disc on an outing. */
+const wornKey = ({ discId, sessionId }: Pick<WornOn, 'discId' | 'sessionId'>) => `${discId} ${sessionId}`
 
 /** Lines of throws that are the same as they were, of the same things: a trial of thousands changes by one at a time. */
 const lines = new WeakMap<

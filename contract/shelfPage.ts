@@ -1,7 +1,7 @@
 import { SEEN_NUMBERS } from '../core/flight/disc.ts'
 import { z } from 'zod'
 import { STABILITY_WORDS } from '../core/judge/words.ts'
-import { PLASTIC_KINDS } from '../core/rotation/wear.ts'
+import { PLASTIC_KINDS } from '../core/shelf/usualWear.ts'
 import { Inspection, WearNote } from './inspection.ts'
 import { Day, Disc, DISC_CLASSES, Id, Maker, Mold, oneOf, Plastic, Run, WEAR_STATES } from './shelf.ts'
 import { Foretold, Use } from './wear.ts'

@@ -1,3 +1,4 @@
+import { PLASTIC_KINDS } from '../core/shelf/usualWear.ts'
 import { z } from 'zod'
 import { MEASURING_METHODS } from '../core/rating/evidence.ts'
 import { HANDS, STROKES } from '../core/flight/hand.ts'
@@ -302,8 +303,25 @@ export const ShortThrow = z
       ctx.addIssue({ code: 'custom', path: [key], message: `must be given for ${t.game}` })
   })
 
+/** What a disc had been through before it was thrown on an outing, and what its plastic is. */
+const WornOn = z.object({
+  discId: Id,
+  sessionId: Id,
+  throws: z.int(),
+  hardHits: z.int(),
+  kind: z.enum(PLASTIC_KINDS),
+})
+export type WornOn = z.infer<typeof WornOn>
+/** A device that has read the trial before does not say. */
+const worn = z.array(WornOn).optional()
+
 /** A trial with all that was thrown for it. */
-export const TrialFile = z.object({ trial: Trial, sessions: z.array(Session), throws: z.array(StoredThrow) })
+export const TrialFile = z.object({
+  trial: Trial,
+  sessions: z.array(Session),
+  throws: z.array(StoredThrow),
+  worn,
+})
 /** Who logged throws of a trial, and with which device: of those where it is known. */
 export const Loggers = z.array(z.object({ throwId: Id, person: z.string(), device: z.string().nullable() }))
 /** A throw as it was written, each time it was: the latest first. */
@@ -318,7 +336,11 @@ export const ThrowHistory = z.array(
   }),
 )
 /** What is known of a trial's discs besides: counted throws of other trials that share discs with it, and their outings. */
-export const KnownThrows = z.object({ sessions: z.array(Session), throws: z.array(StoredThrow) })
+export const KnownThrows = z.object({
+  sessions: z.array(Session),
+  throws: z.array(StoredThrow),
+  worn,
+})
 
 /** What discs of a trial had been through on its first day, as the shelf counts it. */
 export const WornDiscs = z.array(z.object({ discId: Id, throws: z.int(), hardHits: z.int() }))

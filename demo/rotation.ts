@@ -1,6 +1,6 @@
 import type { DiscEventKind } from '../core/rotation/life.ts'
 import type { DiscEvent, JobRow, PlasticWear } from '../contract/rotation.ts'
-import type { PlasticKind } from '../core/rotation/wear.ts'
+import type { PlasticKind } from '../core/shelf/usualWear.ts'
 import { demoId, ODILE, plastics } from './shed.ts'
 
 type Flight = JobRow['wanted']

@@ -10,6 +10,7 @@ import {
 } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
 import { MEASURING_METHODS } from '../rating/evidence.ts'
+import { PLASTIC_KINDS } from '../shelf/usualWear.ts'
 import { WEAR_STATES } from '../shelf/wear.ts'
 import { isInstant } from '../throw/day.ts'
 import { brokenRules, OBSERVED_KEYS, rowOf } from '../throw/observed.ts'
@@ -33,7 +34,7 @@ type Column = { readonly name: string; readonly required: boolean } & (
   | { readonly key: Text; readonly kind: 'text'; readonly longest: number }
   | { readonly key: SheetNumber; readonly kind: 'number'; readonly unit: string }
   | {
-      readonly key: ObservedKey | 'wear' | 'method'
+      readonly key: ObservedKey | 'wear' | 'plasticKind' | 'method'
       readonly kind: 'choice'
       readonly choices: readonly string[]
     }
@@ -81,10 +82,19 @@ const COLUMNS: readonly Column[] = [
   text('disc', 'disc', LONGEST.code, true),
   ...(['mold', 'maker', 'plastic', 'run'] as const).map((key) => text(key, key, LONGEST.name)),
   ...(['speed', 'glide', 'turn', 'fade'] as const).map((key) => about(key, true)),
-  ...(['weightG', 'fullSpeedMps', 'temperatureC', 'altitudeM', 'watcherSdDeg'] as const).map((key) =>
-    about(key),
-  ),
+  ...(
+    [
+      'weightG',
+      'fullSpeedMps',
+      'temperatureC',
+      'altitudeM',
+      'watcherSdDeg',
+      'discThrows',
+      'discHits',
+    ] as const
+  ).map((key) => about(key)),
   { name: 'wear_state', key: 'wear', kind: 'choice', choices: WEAR_STATES, required: false },
+  { name: 'plastic_kind', key: 'plasticKind', kind: 'choice', choices: PLASTIC_KINDS, required: false },
   { name: 'control_disc', key: 'control', kind: 'truth', required: false },
   text('outing_id', 'outing', LONGEST.label),
   { name: 'measured_by', key: 'method', kind: 'choice', choices: MEASURING_METHODS, required: false },
@@ -310,6 +320,7 @@ const OF_A_DISC = [
   'plastic',
   'run',
   'wear',
+  'plasticKind',
   'control',
 ] as const
 const OF_AN_ARM = ['fullSpeedMps'] as const

@@ -22,12 +22,17 @@ export interface Base extends Omit<FitState, 'evidence' | 'terms'> {
 
 /** What is left of a fit once its throws are put aside. */
 export function baseOf({ evidence: { discs, arms }, terms, ...learnt }: FitState): Base {
-  const believed: Believed = { discs, kinship: learnt.kinship, habitSds: arms.map(habitSdsOf) }
+  const believed: Believed = {
+    discs,
+    kinship: learnt.kinship,
+    habitSds: arms.map(habitSdsOf),
+    worn: learnt.worn,
+  }
   const noise = { arms: learnt.scales, cameras: learnt.cameras }
   const counted = terms.filter((t) => t.evidence.counts)
   const layout = layoutOf(believed, counted, learnt.outings.length)
   const solved = solveEquations(layout, believed, learnt, learnt.spread, counted, noise, 'curvature')
-  const free = freeShare(counted, effectiveUnknowns(believed, learnt.spread, solved))
+  const free = freeShare(counted, effectiveUnknowns(believed, learnt.spread, learnt.outings.length, solved))
   return {
     ...learnt,
     discs,

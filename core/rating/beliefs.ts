@@ -5,6 +5,8 @@ import { AIM_LINE_SD, CONTROL_PRIOR_SD, DISC_PRIOR_SD } from './evidence.ts'
 import type { RatedDisc } from './evidence.ts'
 import { effectPrior, SHARE_WORTH } from './kin.ts'
 import type { Kinship, SpreadLevel } from './kin.ts'
+import { paceBeliefs } from './worn.ts'
+import type { Worn } from './worn.ts'
 
 /** How the variance at each level compares with what was believed before any throw; 1 is as believed. */
 export type Spread = Readonly<Record<SpreadLevel, number>>
@@ -22,6 +24,8 @@ export interface Believed {
   readonly kinship: Kinship
   /** Per arm: prior standard deviations of its habit. */
   readonly habitSds: readonly (readonly number[])[]
+  /** Discs that were not the same at each of their throws. */
+  readonly worn: Worn
 }
 
 /** Where the search stands; see FitState. */
@@ -31,6 +35,8 @@ export interface Standing {
   readonly effects: readonly Float64Array[]
   /** Aim line of every outing, rad. */
   readonly aims: Float64Array
+  /** Paces of wear, see worn.ts. */
+  readonly paces: Float64Array
 }
 
 /** First border column of an effect. */
@@ -40,14 +46,26 @@ export const effectColumn = (arms: number, effect: number): number => arms * OF_
 export const aimColumn = (arms: number, effects: number, outing: number): number =>
   effectColumn(arms, effects) + outing
 
+/** Border column of a pace of wear. */
+export const paceColumn = (arms: number, effects: number, aims: number, pace: number): number =>
+  aimColumn(arms, effects, aims) + pace
+
 /** Prior variances of what is a disc's own. */
-export function ownVariances({ discs, kinship }: Believed, spread: Spread, disc: number): readonly number[] {
+export function ownVariances(
+  { discs, kinship }: Pick<Believed, 'discs' | 'kinship'>,
+  spread: Spread,
+  disc: number,
+): readonly number[] {
   if (discs[disc]!.control) return CONTROL_PRIOR_SD.map((sd) => sd * sd)
   return DISC_PRIOR_SD.map((sd) => spread.disc * kinship.ownShare[disc]! * sd * sd)
 }
 
 /** What is left of a disc's difference from its label once its effects are taken out. */
-export function remainderOf(believed: Believed, standing: Standing, disc: number): number[] {
+export function remainderOf(
+  believed: Pick<Believed, 'discs' | 'kinship'>,
+  standing: Standing,
+  disc: number,
+): number[] {
   const { published } = believed.discs[disc]!
   return [published.glide, published.turn, published.fade].map((label, k) => {
     let r = standing.numbers[disc]![k]! - label
@@ -56,7 +74,7 @@ export function remainderOf(believed: Believed, standing: Standing, disc: number
   })
 }
 
-/** Adds to the normal equations what is believed before any throw: discs, effects, habits. */
+/** Adds to the normal equations what is believed before any throw: discs, effects, habits, aim lines, paces of wear. */
 export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing, spread: Spread): void {
   const { discs, kinship, habitSds } = believed
   const arms = habitSds.length
@@ -98,6 +116,15 @@ export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing,
   standing.aims.forEach((aim, o) =>
     add(aimColumn(arms, kinship.effects.length, o), 1 / AIM_LINE_SD ** 2, aim),
   )
+  const columnOf = (pace: number) => paceColumn(arms, kinship.effects.length, standing.aims.length, pace)
+  for (const { at, from, away, variance } of paceBeliefs(believed.worn, standing.paces)) {
+    add(columnOf(at), 1 / variance, away)
+    if (from === undefined) continue
+    add(columnOf(from), 1 / variance, -away)
+    const [p, q] = [columnOf(at), columnOf(from)]
+    arrow.shared[p * arrow.border + q]! -= 1 / variance
+    arrow.shared[q * arrow.border + p]! -= 1 / variance
+  }
 }
 
 /**

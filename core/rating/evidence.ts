@@ -47,6 +47,11 @@ export interface ThrowEvidence {
   readonly watcherSdRad?: number
   /** What a watcher called of it in the air. */
   readonly calls?: readonly AirCall[]
+  /**
+   * How much more stable than now its disc was then had it worn as discs of its plastic usually do, on the scale of turn + fade;
+   * 0 where absent.
+   */
+  readonly worn?: number
   /** The flight as it was recorded. */
   readonly path?: RecordedPath
   /** False leaves the throw out of the fit; it is still explained. */

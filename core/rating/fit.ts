@@ -1,5 +1,5 @@
 import type { SolvedArrow } from './arrow.ts'
-import { aimColumn, effectColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
+import { aimColumn, effectColumn, paceColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
 import { PULL_FRESH, PULL_WHEN_WARM, pullOf } from './bend.ts'
 import { alone } from './crew.ts'
@@ -16,7 +16,8 @@ import { kinshipOf } from './kin.ts'
 import { clampNumbers } from './linear.ts'
 import { effectiveUnknowns, freeShare, gustier, rescale, shapesOf, weigh } from './noise.ts'
 import type { Purpose } from './noise.ts'
-import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
+import { WEAR_TURNS } from '../shelf/usualWear.ts'
+import { AIM, BEARS_ON, NUMBER, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
 import { damp, inUnits, product } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
@@ -29,8 +30,10 @@ import {
   startCameras,
   startEffect,
   startNumbers,
+  startPaces,
   termsOf,
 } from './warm.ts'
+import { numbersThen, paceOf, wornOf } from './worn.ts'
 
 const LEARNING_ROUNDS = 14
 /** A warm start has learnt nearly all there is, and the next one goes on. */
@@ -128,7 +131,9 @@ function* searching(
   const habitSds = arms.map(habitSdsOf)
   const kinship = kinshipOf(discs)
   const effects = kinship.effects.map((e) => startEffect(e, warm))
-  const believed: Believed = { discs, kinship, habitSds }
+  const worn = wornOf(evidence)
+  const paces = startPaces(worn, discs, warm)
+  const believed: Believed = { discs, kinship, habitSds, worn }
   let spread: Spread = warm?.spread ?? SPREAD_BELIEVED
   let gust = warm?.gust ?? 1
   let unknowns = 0
@@ -145,7 +150,8 @@ function* searching(
   const place = (t: ThrowTerm) => {
     t.windVariance = t.windBelieved * gust
     t.scale = noise.arms[t.arm]!
-    placeTerm(t, numbers[t.disc]!, lnFull[t.arm]!, habits[t.arm]!, aims[t.outing]!)
+    const then = numbersThen(numbers[t.disc]!, t.worn, paceOf({ worn, paces }, t.disc))
+    placeTerm(t, then, lnFull[t.arm]!, habits[t.arm]!, aims[t.outing]!)
     // late in the search a few throws would swing between two flights for ever, and their discs with them
     const patience = 1 + Math.max(0, iterations - nearSince - FLOWN_CLOSELY) / 2
     return flyAnew(t, patience, Math.max(patience, slack))
@@ -165,7 +171,8 @@ function* searching(
     if (odd.length > 0)
       throw new Indigestible(odd.map(({ evidence: t }) => ({ throw: t.id, why: oddity(t) })))
   }
-  const standing = { numbers, habits, effects, aims }
+  const standing = { numbers, habits, effects, aims, paces }
+  const counts = { arms: arms.length, effects: effects.length, aims: aims.length }
   const solve = (purpose: Purpose): SolvedArrow =>
     solveEquations(layout, believed, standing, spread, counted, noise, purpose)
 
@@ -199,7 +206,7 @@ function* searching(
     if (iterations > 1) {
       // not for ever, so that the search can end
       if (iterations <= learning) {
-        unknowns = effectiveUnknowns(believed, spread, solved!)
+        unknowns = effectiveUnknowns(believed, spread, aims.length, solved!)
         gust = gustier(gust, counted, scales)
         const before = spread
         spread = respread(believed, standing, spread, solved!)
@@ -209,9 +216,9 @@ function* searching(
     }
     weigh(counted, noise)
     solved = solve('step')
-    const far = damp(solved, arms.length, effects.length)
+    const far = damp(solved, counts)
     // past the bottom of a bent valley and back again: shorter steps end that
-    const units = inUnits(solved, arms.length, effects.length)
+    const units = inUnits(solved, counts)
     if (product(units, lastStep) < -0.1 * product(lastStep, lastStep)) ease = Math.max(0.1, 0.5 * ease)
     else ease = Math.min(1, 1.3 * ease)
     const share = ease * far.share
@@ -221,7 +228,7 @@ function* searching(
     settled = rests && (nearSince > 0 || iterations <= FLOWN_CLOSELY)
     if (rests && !settled) {
       nearSince = iterations
-      unknowns = effectiveUnknowns(believed, spread, solved)
+      unknowns = effectiveUnknowns(believed, spread, aims.length, solved)
     }
     for (let d = 0; d < discs.length; d++) {
       for (let k = 0; k < OF_DISC; k++) numbers[d]![k]! += share * solved.ownStep[d * OF_DISC + k]!
@@ -234,10 +241,18 @@ function* searching(
         effects[e]![k]! += share * solved.sharedStep[effectColumn(arms.length, e) + k]!
     const aimAt = (outing: number) => aimColumn(arms.length, effects.length, outing)
     for (let o = 0; o < aims.length; o++) aims[o]! += share * solved.sharedStep[aimAt(o)]!
+    const paceAt = (pace: number) => paceColumn(arms.length, effects.length, aims.length, pace)
+    for (let p = 0; p < paces.length; p++) paces[p]! += share * solved.sharedStep[paceAt(p)]!
     for (const t of counted) {
       for (let k = 0; k < OF_DISC; k++) step[k] = share * solved.ownStep[t.disc * OF_DISC + k]!
       for (let k = 0; k < OF_HABIT; k++) step[OF_DISC + k] = share * solved.sharedStep[t.arm * OF_HABIT + k]!
       step[AIM] = share * solved.sharedStep[aimAt(t.outing)]!
+      const pace = worn.paceOf.get(t.disc)
+      if (pace !== undefined) {
+        const lost = t.worn * share * solved.sharedStep[paceAt(pace)]!
+        step[NUMBER.turn]! += WEAR_TURNS * lost
+        step[NUMBER.fade]! += (1 - WEAR_TURNS) * lost
+      }
       updateLatents(t, step)
     }
     yield Math.min(0.95, iterations / 14)
@@ -257,6 +272,8 @@ function* searching(
     habits,
     outings,
     aims,
+    worn,
+    paces,
     kinship,
     effects,
     spread,

@@ -23,6 +23,7 @@ import type { ThrowTerm } from './throwTerm.ts'
 import { entriesOf, ownEntries, togetherWith } from './touched.ts'
 import type { Entry } from './touched.ts'
 import { outingsOf, termsOf } from './warm.ts'
+import { UNWORN } from './worn.ts'
 
 /**
  * A few more throws on top of a fit: what they touch (their discs, arms and outings) is weighed anew with them; everything else is
@@ -82,7 +83,11 @@ function following(base: Base, more: Evidence): Followed[] {
   for (const t of counted) t.shape = base.shapes[armAt.get(t.evidence.arm) ?? -1] ?? ROUND
   const outings = outingsOf(more)
   const kinship = { effects: [], of: discs.map(() => []), ownShare: [] }
-  const layout = layoutOf({ discs, kinship, habitSds: arms.map(habitSdsOf) }, counted, outings.length)
+  const layout = layoutOf(
+    { discs, kinship, habitSds: arms.map(habitSdsOf), worn: UNWORN },
+    counted,
+    outings.length,
+  )
   const entries = entriesOf(base, more, outings)
   const n = entries.length
   const belief = beliefIn(base.curvature, entries)

@@ -9,6 +9,7 @@ import type { FitState } from './state.ts'
 import { makeTerm, placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 import { outingOf } from './warm.ts'
+import { numbersThen, paceOf } from './worn.ts'
 
 /**
  * A throw by itself: its own errors where they are most believable, everything else as a fit has it.
@@ -25,8 +26,9 @@ export function termIn(state: FitState, thrown: ThrowEvidence): ThrowTerm {
   term.windVariance = term.windBelieved * state.gust
   term.scale = state.scales[arm]!
   const lnFull = Math.log(arms[arm]!.fullSpeedMps ?? TYPICAL_FULL_SPEED)
+  const numbers = numbersThen(state.numbers[disc]!, term.worn, paceOf(state, disc))
   const place = () =>
-    placeTerm(term, state.numbers[disc]!, lnFull, state.habits[arm]!, outing < 0 ? 0 : state.aims[outing]!)
+    placeTerm(term, numbers, lnFull, state.habits[arm]!, outing < 0 ? 0 : state.aims[outing]!)
   settleAlone(term, place)
   eliminate(term)
   return term

@@ -3,6 +3,7 @@ import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
 import { DEGREE, RPM } from '../flight/release.ts'
 import type { SheetThrow } from '../throw/sheetThrow.ts'
+import { usualDrop } from '../shelf/usualWear.ts'
 import { wearOf } from '../shelf/wear.ts'
 import { UNLOGGED_WIND_SD } from './evidence.ts'
 import { isAirCall } from './calls.ts'
@@ -98,7 +99,16 @@ function callsOf(t: SheetThrow): AirCall[] | undefined {
 }
 
 /**
- * A field sheet as evidence: discs and arms in the order they first appear.
+ * What a disc had usually lost of its stability by a throw, for a disc that wears as its plastic does; undefined where nobody counted
+ * what it had been through.
+ */
+const lostBy = (t: SheetThrow): number | undefined =>
+  t.discThrows === undefined
+    ? undefined
+    : usualDrop(t.plasticKind ?? 'unknown', { throws: t.discThrows, hardHits: t.discHits ?? 0 })
+
+/**
+ * A field sheet as evidence: discs and arms in the order they first appear. A disc is what it was when it was last thrown.
  *
  * @param throws lines that agree on every disc's numbers and every arm's full speed
  * @param also discs of the trial that nobody has thrown yet
@@ -106,10 +116,17 @@ function callsOf(t: SheetThrow): AirCall[] | undefined {
 export function evidenceOf(throws: readonly SheetThrow[], also: readonly RatedDisc[] = []): Evidence {
   const discs = new Map<string, RatedDisc>(also.map((d) => [d.id, d]))
   const arms = new Map<string, Arm>()
+  const lost = new Map<string, number>()
   for (const t of throws) {
+    lost.set(t.disc, Math.max(lost.get(t.disc) ?? 0, lostBy(t) ?? 0))
     if (!discs.has(t.disc)) discs.set(t.disc, ratedDisc(t))
     const id = armId(t)
     if (!arms.has(id)) arms.set(id, { id, ...optional('fullSpeedMps', t.fullSpeedMps) })
   }
-  return { discs: [...discs.values()], arms: [...arms.values()], throws: throws.map(throwEvidence) }
+  const evidence = (t: SheetThrow): ThrowEvidence => {
+    const then = lostBy(t)
+    const worn = then === undefined ? 0 : lost.get(t.disc)! - then
+    return { ...throwEvidence(t), ...optional('worn', worn > 0 ? worn : undefined) }
+  }
+  return { discs: [...discs.values()], arms: [...arms.values()], throws: throws.map(evidence) }
 }

@@ -6,6 +6,7 @@ import { GUST_WORTH, NU, pathRowsOf, SCALE_PRIOR } from './noise.ts'
 import { OF_DISC } from './places.ts'
 import type { FitState } from './state.ts'
 import type { ThrowTerm } from './throwTerm.ts'
+import { paceBeliefs } from './worn.ts'
 
 /**
  * ln of how likely all that was seen is, all that is not known integrated out by Laplace's approximation, up to a constant: what
@@ -36,6 +37,7 @@ export function lnLikelihood(state: FitState): number {
   believed.habitSds.forEach((sds, a) =>
     sds.forEach((sd, k) => (sum -= 0.5 * (state.habits[a]![k]! / sd) ** 2)),
   )
+  for (const { away, variance } of paceBeliefs(state.worn, state.paces)) sum -= 0.5 * (away ** 2 / variance)
   for (const aim of state.aims) sum -= 0.5 * (aim / AIM_LINE_SD) ** 2
   for (const s of [...state.scales, ...state.cameras])
     sum -= 0.5 * SCALE_PRIOR.worth * (Math.log(s) + SCALE_PRIOR.value / s)

@@ -1,10 +1,11 @@
 import type { SolvedArrow } from './arrow.ts'
-import { aimColumn, ownVariances } from './beliefs.ts'
+import { aimColumn, ownVariances, paceColumn } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
 import { measureGust } from './eliminate.ts'
 import { AIM_LINE_SD } from './evidence.ts'
 import { OF_DISC, OF_HABIT } from './places.ts'
 import type { ThrowTerm } from './throwTerm.ts'
+import { PACE_VARIANCE } from './worn.ts'
 
 /** How much throws scatter: the weight of each, the noise of each arm, the gusts of all; learnt while the rest is. */
 
@@ -77,7 +78,12 @@ const SHARE_FOR: Readonly<Record<Purpose, (count: number) => number>> = {
 export const SCALE_BELIEVED = SCALE_PRIOR.value
 
 /** Unknowns the throws have really determined: all of them less what the priors still hold. */
-export function effectiveUnknowns(believed: Believed, spread: Spread, solved: SolvedArrow): number {
+export function effectiveUnknowns(
+  believed: Believed,
+  spread: Spread,
+  outings: number,
+  solved: SolvedArrow,
+): number {
   let count = 0
   believed.discs.forEach((_, d) => {
     const variance = ownVariances(believed, spread, d)
@@ -90,9 +96,12 @@ export function effectiveUnknowns(believed: Believed, spread: Spread, solved: So
       count += 1 - solved.nearCovariance[at * solved.border + at]! / sds[k]! ** 2
     }
   })
-  const first = aimColumn(believed.habitSds.length, believed.kinship.effects.length, 0)
-  for (let at = first; at < solved.border; at++)
-    count += 1 - solved.nearCovariance[at * solved.border + at]! / AIM_LINE_SD ** 2
+  const variance = (at: number) => solved.nearCovariance[at * solved.border + at]!
+  const [arms, effects] = [believed.habitSds.length, believed.kinship.effects.length]
+  for (let o = 0; o < outings; o++) count += 1 - variance(aimColumn(arms, effects, o)) / AIM_LINE_SD ** 2
+  believed.worn.discs.forEach(
+    (_, i) => (count += 1 - variance(paceColumn(arms, effects, outings, i)) / PACE_VARIANCE),
+  )
   return Math.max(0, count)
 }
 

@@ -30,6 +30,10 @@ export interface ThrowTerm {
   /** Where its arm's habit, and its outing's aim line, stand among the border columns of its disc. */
   slot: number
   aimSlot: number
+  /** Where the pace of its disc stands among them; −1 where it is not asked for. */
+  wornSlot: number
+  /** See {@link ThrowEvidence.worn}. */
+  readonly worn: number
   readonly rows: number
   /** Rows before those of a recorded path, which come last. */
   readonly seenRows: number
@@ -172,6 +176,8 @@ export function makeTerm(
     reach: reachOf(t, rated),
     slot: 0,
     aimSlot: 0,
+    wornSlot: -1,
+    worn: t.worn ?? 0,
     rows,
     seenRows: rows - pathRows.reduce((n, own) => n + own.length, 0),
     count: 0,
@@ -215,7 +221,7 @@ export function makeTerm(
 /**
  * Where a throw stands with the current numbers, habit and latents.
  *
- * @param numbers the disc's glide, turn, fade
+ * @param numbers the disc's glide, turn, fade as it was then, see numbersThen in worn.ts
  * @param lnFull ln of the arm's full speed with a disc of speed 9, before its habit
  * @param habit the arm's, OF_HABIT values
  * @param aim how far throws of the outing were aimed to the right of the line that landings are measured from, rad

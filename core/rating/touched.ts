@@ -34,7 +34,7 @@ function newEntries(base: Base, disc: RatedDisc): Entry[] {
   const discs = [...base.discs, disc]
   const kinship = kinshipOf(discs)
   const place = discs.length - 1
-  const own = ownVariances({ discs, kinship, habitSds: [] }, base.spread, place)
+  const own = ownVariances({ discs, kinship }, base.spread, place)
   const named = new Map(base.kinship.effects.map((e, i) => [effectKey(e.level, e.names), i]))
   return [published.glide, published.turn, published.fade].map((label, k): Entry => {
     let [mean, apart] = [label, own[k]!]

@@ -9,6 +9,8 @@ import { SCALE_BELIEVED } from './noise.ts'
 import { OF_HABIT } from './places.ts'
 import { evidenceKey, makeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
+import { PACE } from './worn.ts'
+import type { Worn } from './worn.ts'
 
 /** Where a search starts: at what is believed, or where the fit of nearly the same throws has ended. */
 
@@ -87,6 +89,24 @@ export const startAims = (outings: readonly string[], warm: FitState | undefined
     const before = warm?.outings.indexOf(o) ?? -1
     return before >= 0 ? warm!.aims[before]! : 0
   })
+
+/** Paces of wear, those of discs and then of blends. */
+export function startPaces(
+  worn: Worn,
+  discs: readonly RatedDisc[],
+  warm: FitState | undefined,
+): Float64Array {
+  const before = new Map(
+    warm === undefined
+      ? []
+      : pacesNamed(warm.worn, warm.evidence.discs).map((key, i) => [key, warm.paces[i]!]),
+  )
+  return Float64Array.from(pacesNamed(worn, discs), (key) => before.get(key) ?? PACE.mean)
+}
+const pacesNamed = ({ discs: paced, blends }: Worn, discs: readonly RatedDisc[]): string[] => [
+  ...paced.map((d) => `disc ${discs[d]!.id}`),
+  ...blends.map((b) => `blend ${b.name}`),
+]
 
 /** Noise scales of the cameras of outings. */
 export const startCameras = (outings: readonly string[], warm: FitState | undefined): Float64Array =>

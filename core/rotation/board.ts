@@ -1,5 +1,6 @@
 import type { FlightNumbers } from '../flight/disc.ts'
-import { Doing, FlownAt, StableAt, WEAR_TURNS } from './doing.ts'
+import { Doing, FlownAt, StableAt } from './doing.ts'
+import { WEAR_TURNS } from '../shelf/usualWear.ts'
 import type { CarriedDisc, Prospect } from './doing.ts'
 import { FLOWN, flownBy } from './job.ts'
 import type { Flown, Job, Throwing } from './job.ts'

@@ -3,7 +3,8 @@ import { DISC_PRIOR_SD } from '../rating/evidence.ts'
 import type { Estimate } from '../rating/outcome.ts'
 import type { CarriedDisc } from './doing.ts'
 import { changeBy, Wear, whenLess } from './wear.ts'
-import type { Leaving, PlasticKind, Range, Use, Way, WearTest, WornDisc } from './wear.ts'
+import type { Leaving, Range, Way, WearTest, WornDisc } from './wear.ts'
+import type { PlasticKind, Use } from '../shelf/usualWear.ts'
 
 /** A day a disc was tested. */
 export interface DayTest extends WearTest {

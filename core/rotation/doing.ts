@@ -3,8 +3,10 @@ import { labelScale, sideSlopesOf } from '../flight/side.ts'
 import { normalCdf } from '../rating/normal.ts'
 import { FLOWN, flownSlopes } from './job.ts'
 import type { FlownSlopes, Job, Throwing } from './job.ts'
-import { HORIZON, NEVER, usedOn, usualDrop, whenLost } from './wear.ts'
-import type { Leaving, PlasticKind, Use, Way } from './wear.ts'
+import { usualDrop, WEAR_TURNS } from '../shelf/usualWear.ts'
+import type { PlasticKind, Use } from '../shelf/usualWear.ts'
+import { HORIZON, NEVER, usedOn, whenLost } from './wear.ts'
+import type { Leaving, Way } from './wear.ts'
 
 /** A disc as the rotation knows it. */
 export interface CarriedDisc {
@@ -21,8 +23,6 @@ export interface CarriedDisc {
   readonly ways: readonly Way[]
 }
 
-/** Of what wear takes from a disc’s stability, so much is turn, and the rest fade. */
-export const WEAR_TURNS = 0.6
 /** Stabilities at which a disc is flown for a job. */
 const STEP = 0.25
 /** So many of them either way it is looked for where a disc does a job. */

@@ -1,7 +1,7 @@
 import { normalCdf } from '../rating/normal.ts'
 import type { Estimate } from '../rating/outcome.ts'
 import { bagFlight } from './bag.ts'
-import { WEAR_TURNS } from './doing.ts'
+import { WEAR_TURNS } from '../shelf/usualWear.ts'
 import type { CarriedDisc } from './doing.ts'
 
 /** A test is worth its throws when it tells right four times in five. */

@@ -3,7 +3,7 @@ import { normalCdf } from '../rating/normal.ts'
 import type { DiscOutcome, Estimate } from '../rating/outcome.ts'
 import type { FitState } from '../rating/state.ts'
 import type { ThrowTerm } from '../rating/throwTerm.ts'
-import type { Use } from './wear.ts'
+import type { Use } from '../shelf/usualWear.ts'
 
 /** What a day alone says of a disc, and how much it scattered against the others of the day. */
 export interface DayOutcome extends DiscOutcome {

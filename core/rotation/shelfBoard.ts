@@ -2,7 +2,8 @@ import { doesNow, lanesAfter, lanesOf, Remembered } from './board.ts'
 import type { Lane, NamedJob } from './board.ts'
 import { CarriedShelf, foretell } from './carried.ts'
 import type { Foretold, ShelfDisc } from './carried.ts'
-import type { PlasticKind, Range } from './wear.ts'
+import type { Range } from './wear.ts'
+import type { PlasticKind } from '../shelf/usualWear.ts'
 
 /** A shelf, and what its discs are wanted for. */
 export interface Wanted {

@@ -1,30 +1,6 @@
 import type { Estimate } from '../rating/outcome.ts'
-
-/** What a plastic is made of, as far as wear goes. */
-export const PLASTIC_KINDS = ['base', 'premium', 'soft', 'unknown'] as const
-export type PlasticKind = (typeof PLASTIC_KINDS)[number]
-
-/** How stability falls as a disc is used, for a disc that wears as its kind usually does. */
-interface WearCurve {
-  /** What it loses at first, and over how many hundred throws, as the edge rounds. */
-  readonly breaksIn: number
-  readonly over: number
-  /** What it goes on losing, per hundred throws. */
-  readonly goesOn: number
-  /** Throws that a hit hard enough to hear is worth. */
-  readonly hitThrows: number
-}
-
-/**
- * What is believed of each kind before any re-test: a base blend changes fast and goes on changing, a stiff premium slowly and
- * then holds. Of an unknown plastic the middle between them.
- */
-export const WEAR_CURVES: Readonly<Record<PlasticKind, WearCurve>> = {
-  base: { breaksIn: 0.3, over: 1.5, goesOn: 0.16, hitThrows: 20 },
-  premium: { breaksIn: 0.5, over: 6, goesOn: 0.015, hitThrows: 12 },
-  soft: { breaksIn: 0.3, over: 3, goesOn: 0.08, hitThrows: 10 },
-  unknown: { breaksIn: 0.35, over: 3, goesOn: 0.1, hitThrows: 16 },
-}
+import { PLASTIC_KINDS, usualDrop, WEAR_CURVES } from '../shelf/usualWear.ts'
+import type { PlasticKind, Use } from '../shelf/usualWear.ts'
 
 /**
  * How far wear may be from that, standard deviations of the logarithm: a kind from what is believed of it, a blend from its kind,
@@ -33,27 +9,6 @@ export const WEAR_CURVES: Readonly<Record<PlasticKind, WearCurve>> = {
 export const LN_WEAR_SD = { kind: 0.4, blend: 0.35, disc: 0.3 } as const
 /** What a disc does between re-tests that wear does not explain. */
 export const RETEST_SD = 0.14
-
-/** How much a disc has been through. */
-export interface Use {
-  readonly throws: number
-  readonly hardHits: number
-}
-
-/**
- * Stability lost by then, by a disc that wears as its kind usually does.
- *
- * @param hitThrows throws that a hard hit is worth
- */
-export function usualDrop(
-  kind: PlasticKind,
-  { throws, hardHits }: Use,
-  hitThrows = WEAR_CURVES[kind].hitThrows,
-): number {
-  const { breaksIn, over, goesOn } = WEAR_CURVES[kind]
-  const hundreds = (throws + hitThrows * hardHits) / 100
-  return breaksIn * (1 - Math.exp(-hundreds / over)) + goesOn * hundreds
-}
 
 /** How much more or less than believed a hit may do to a kind of plastic, and how far that may be, of the logarithm. */
 const HIT_FACTORS = [1 / 3, 1 / Math.sqrt(3), 1, Math.sqrt(3), 3]

@@ -4,7 +4,8 @@ import type { Prospect } from './doing.ts'
 import type { Foretold } from './carried.ts'
 import type { DiscEventKind } from './life.ts'
 import { HORIZON } from './wear.ts'
-import type { Leaving, PlasticKind, Range } from './wear.ts'
+import type { Leaving, Range } from './wear.ts'
+import type { PlasticKind } from '../shelf/usualWear.ts'
 
 /** A probability as it is said: never certain. */
 const surely = (p: number): string =>

@@ -14,6 +14,8 @@ export const ABOUT = {
   fullSpeedMps: { column: 'full_speed_mps', range: [8, 45], unit: 'm/s' },
   temperatureC: { column: 'temperature_c', range: [-40, 55], unit: '°C' },
   altitudeM: { column: 'altitude_m', range: [-450, 6000], unit: 'm' },
+  discThrows: { column: 'disc_throws', range: [0, 1_000_000], unit: '' },
+  discHits: { column: 'disc_hits', range: [0, 1_000_000], unit: '' },
   watcherSdDeg: { column: 'watcher_sd_deg', range: [0.3, 40], unit: '°' },
 } as const satisfies Record<
   string,

@@ -1,4 +1,5 @@
 import type { MeasuringMethod } from '../rating/evidence.ts'
+import type { PlasticKind } from '../shelf/usualWear.ts'
 import type { WearState } from '../shelf/wear.ts'
 import type { RecordedPath } from '../rating/recorded.ts'
 import type { ObservedOnSheet } from './observed.ts'
@@ -26,6 +27,10 @@ export interface SheetThrow extends ObservedOnSheet {
   readonly weightG?: number
   /** How worn it is. */
   readonly wear?: WearState
+  /** How many throws its disc had been through before that day, and how many hits hard enough to hear; and what its plastic is. */
+  readonly discThrows?: number
+  readonly discHits?: number
+  readonly plasticKind?: PlasticKind
   /** Full-power release speed with a disc of speed 9. */
   readonly fullSpeedMps?: number
   readonly temperatureC?: number

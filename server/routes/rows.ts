@@ -18,7 +18,7 @@ import type { Ctx } from './router.ts'
 /** Kinds that may move a rating; the rater finds out whether they do. */
 const RATED = new Set<WriteKind>([
   ...(['throws', 'trials', 'sessions', 'throwers', 'entries', 'shelf-edits'] as const),
-  ...(['discs', 'molds', 'plastics', 'runs', 'makers'] as const),
+  ...(['discs', 'molds', 'plastics', 'runs', 'makers', 'wear-notes', 'plastic-wear'] as const),
 ])
 
 /** Of no concern to others. */

@@ -22,6 +22,7 @@ import { overwriteAll, wireColumns } from './database.ts'
 import { readFirstThrow } from './history.ts'
 import { overwriteShared } from './merging.ts'
 import type { Database, Queryable } from './database.ts'
+import { readWornOn } from './worn.ts'
 import { places, sessions, shortThrows, throwers, throws, trialDiscs, trials, windLogs } from './schema.ts'
 
 export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
@@ -297,7 +298,7 @@ export async function readTrial(db: Queryable, id: string): Promise<TrialFile | 
     ids.length === 0
       ? []
       : await db.select(wireColumns(sessions)).from(sessions).where(inArray(sessions.id, ids))
-  return { trial, sessions: held, throws: thrown }
+  return { trial, sessions: held, throws: thrown, worn: await readWornOn(db, thrown, held) }
 }
 
 /** As many throws of other trials are read beside a trial's own, the latest first. */
@@ -330,5 +331,6 @@ export async function readKnown(db: Queryable, { trial }: TrialFile): Promise<Kn
     .select(wireColumns(sessions))
     .from(sessions)
     .where(inArray(sessions.id, [...new Set(thrown.map((t) => t.sessionId))]))
-  return { sessions: held, throws: thrown.reverse() }
+  const worn = await readWornOn(db, thrown, held)
+  return { sessions: held, throws: thrown.reverse(), worn }
 }

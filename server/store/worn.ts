@@ -1,18 +1,20 @@
-import { group } from 'd3'
+import { group, rollup } from 'd3'
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import type { PgColumn } from 'drizzle-orm/pg-core'
 import { labelOf } from '../../core/rotation/carried.ts'
 import type { DayTest, ShelfDisc } from '../../core/rotation/carried.ts'
 import { withoutLabel } from '../../core/rotation/wear.ts'
-import type { Use } from '../../core/rotation/wear.ts'
+import type { Use } from '../../core/shelf/usualWear.ts'
 import { LATELY_DAYS } from '../../core/rotation/life.ts'
 import type { Game } from '../../core/throw/short.ts'
 import type { PlasticWear } from '../../contract/rotation.ts'
 import type { ShelfRow } from '../../contract/shelfPage.ts'
 import { shelved } from '../../contract/sheet.ts'
+import type { WornOn } from '../../contract/trials.ts'
 import type { Weighing } from '../work/weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { plasticWear, sessions, shortThrows, throws, wearNotes } from './schema.ts'
+import { discs, plasticWear, sessions, shortThrows, throws, wearNotes } from './schema.ts'
 import { daysOf, readDays } from './testDays.ts'
 
 /** What a disc went through on a day. */
@@ -26,14 +28,15 @@ interface Went extends Use {
 const WEARING_GAMES: readonly Game[] = ['ground', 'approach', 'holes']
 
 /** Everything that wore discs, or one: throws that were logged, in the field and on rounds, and what was noted. */
-async function usesOf(db: Queryable, discId?: string): Promise<Went[]> {
+async function usesOf(db: Queryable, discIds?: readonly string[]): Promise<Went[]> {
+  const own = (column: PgColumn) => (discIds === undefined ? undefined : inArray(column, [...discIds]))
   const throwsADay = sql<number>`count(*)::int`
   const [logged, played, noted] = await Promise.all([
     db
       .select({ discId: throws.discId, day: sessions.day, throws: throwsADay })
       .from(throws)
       .innerJoin(sessions, eq(sessions.id, throws.sessionId))
-      .where(and(isNull(throws.takenBackAt), discId === undefined ? undefined : eq(throws.discId, discId)))
+      .where(and(isNull(throws.takenBackAt), own(throws.discId)))
       .groupBy(throws.discId, sessions.day),
     db
       .select({ discId: shortThrows.discId, day: sessions.day, throws: throwsADay })
@@ -43,7 +46,7 @@ async function usesOf(db: Queryable, discId?: string): Promise<Went[]> {
         and(
           isNull(shortThrows.takenBackAt),
           inArray(shortThrows.game, [...WEARING_GAMES]),
-          discId === undefined ? undefined : eq(shortThrows.discId, discId),
+          own(shortThrows.discId),
         ),
       )
       .groupBy(shortThrows.discId, sessions.day),
@@ -55,9 +58,7 @@ async function usesOf(db: Queryable, discId?: string): Promise<Went[]> {
         hardHits: sql<number>`sum(${wearNotes.hardHits})::int`,
       })
       .from(wearNotes)
-      .where(
-        and(isNull(wearNotes.removedAt), discId === undefined ? undefined : eq(wearNotes.discId, discId)),
-      )
+      .where(and(isNull(wearNotes.removedAt), own(wearNotes.discId)))
       .groupBy(wearNotes.discId, wearNotes.day),
   ])
   return [
@@ -77,7 +78,42 @@ const before = (went: readonly Went[], day: string): Use =>
 
 /** What a disc had been through before it was thrown on a day. */
 export const wornBefore = async (db: Queryable, discId: string, day: string): Promise<Use> =>
-  before(await usesOf(db, discId), day)
+  before(await usesOf(db, [discId]), day)
+
+/** What discs had been through before each outing they were thrown on. */
+export async function readWornOn(
+  db: Queryable,
+  thrown: readonly { readonly discId: string; readonly sessionId: string }[],
+  held: readonly { readonly id: string; readonly day: string }[],
+): Promise<WornOn[]> {
+  const dayOf = new Map(held.map((s) => [s.id, s.day]))
+  const ids = [...new Set(thrown.map((t) => t.discId))]
+  if (ids.length === 0) return []
+  const [went, kinds] = await Promise.all([
+    usesOf(db, ids),
+    db
+      .select({ discId: discs.id, kind: plasticWear.kind })
+      .from(discs)
+      .leftJoin(plasticWear, eq(plasticWear.id, discs.plasticId))
+      .where(inArray(discs.id, ids)),
+  ])
+  const wentOf = group(went, (w) => w.discId)
+  const kindOf = new Map(kinds.map((k) => [k.discId, k.kind ?? ('unknown' as const)]))
+  const on = rollup(
+    thrown.filter((t) => kindOf.has(t.discId) && dayOf.has(t.sessionId)),
+    ([first]) => {
+      const { discId, sessionId } = first!
+      return {
+        discId,
+        sessionId,
+        kind: kindOf.get(discId)!,
+        ...before(wentOf.get(discId) ?? [], dayOf.get(sessionId)!),
+      }
+    },
+    (t) => `${t.discId} ${t.sessionId}`,
+  )
+  return [...on.values()]
+}
 
 const DAY_MS = 86_400_000
 

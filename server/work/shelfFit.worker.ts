@@ -14,6 +14,7 @@ import { connect, wireColumns } from '../store/database.ts'
 import type { Database } from '../store/database.ts'
 import { sessions, throwers, throws, trials } from '../store/schema.ts'
 import { readShelf } from '../store/shelf.ts'
+import { readWornOn } from '../store/worn.ts'
 import { shelfSheet } from './shelfSheet.ts'
 import { answers } from './answering.ts'
 
@@ -43,7 +44,7 @@ async function everything(db: Database) {
   ])
   const thrown = all.filter((t) => t.takenBackAt === null)
   return {
-    ...shelfSheet(shelvedDiscs(shelf), thrown, held, people, tried),
+    ...shelfSheet(shelvedDiscs(shelf), thrown, held, people, tried, await readWornOn(db, thrown, held)),
     trialOf: new Map(thrown.map((t) => [t.id, t.trialId])),
     versions: new Map(all.map((t) => [t.id, t.version])),
   }

@@ -1,20 +1,14 @@
 import { randomLcg, randomNormal, randomUniform } from 'd3'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { stabilityBy } from '../../core/flight/side.ts'
-import { WEAR_TURNS } from '../../core/rotation/doing.ts'
+import { WEAR_TURNS } from '../../core/shelf/usualWear.ts'
 import type { CarriedDisc } from '../../core/rotation/doing.ts'
 import { FLOWN, flownBy } from '../../core/rotation/job.ts'
 import type { Job } from '../../core/rotation/job.ts'
-import {
-  LN_HIT_SD,
-  LN_WEAR_SD,
-  PLASTIC_KINDS,
-  RETEST_SD,
-  usualDrop,
-  Wear,
-  WEAR_CURVES,
-} from '../../core/rotation/wear.ts'
-import type { PlasticKind, Use, WornDisc } from '../../core/rotation/wear.ts'
+import { LN_HIT_SD, LN_WEAR_SD, RETEST_SD, Wear } from '../../core/rotation/wear.ts'
+import { PLASTIC_KINDS, usualDrop, WEAR_CURVES } from '../../core/shelf/usualWear.ts'
+import type { WornDisc } from '../../core/rotation/wear.ts'
+import type { PlasticKind, Use } from '../../core/shelf/usualWear.ts'
 
 /** A disc with the life it really leads. */
 export interface Life {

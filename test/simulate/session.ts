@@ -3,7 +3,7 @@ import { airDensity } from '../../core/flight/air.ts'
 import { pathFeatures, pathPoints } from '../../core/flight/path.ts'
 import type { Oddities } from '../../core/flight/path.ts'
 import { ARM_SLOPE } from '../../core/flight/arm.ts'
-import { sideOf, sideTraced } from '../../core/flight/side.ts'
+import { sideOf, sideSlopesOf, sideTraced } from '../../core/flight/side.ts'
 import type { Side } from '../../core/flight/side.ts'
 import { calledBanks, WATCHER_SD } from '../../core/rating/calls.ts'
 import type { AirCall } from '../../core/rating/calls.ts'
@@ -16,6 +16,7 @@ import { AIM_LINE_SD, CONTROL_PRIOR_SD, DISC_PRIOR_SD, HABIT_SD } from '../../co
 import type { Evidence, Kin, MeasuringMethod, RatedDisc, ThrowEvidence } from '../../core/rating/evidence.ts'
 import { SHARE, WEAR_PRIOR } from '../../core/rating/kin.ts'
 import type { SpreadLevel } from '../../core/rating/kin.ts'
+import { WEAR_TURNS } from '../../core/shelf/usualWear.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
 import { HABIT } from '../../core/rating/places.ts'
 import type { SimulatedArm, SimulatedThrow } from '../../core/simulate/thrower.ts'
@@ -85,8 +86,20 @@ export interface SessionDesign {
   readonly outings?: number
   /** The aim line, paced out so far wrong, degrees either way; drawn from the prior where absent. */
   readonly aimOffDeg?: number
+  /**
+   * Between the first outing and the last discs wore, each by the next of these, m in 100 of where it flies.
+   */
+  readonly lostM?: readonly number[]
+  /** What discs of their plastic usually lose by the wear that is noted of them, in the same units; what they lose, where absent. */
+  readonly notedM?: readonly number[]
   /** In which ways nature is unlike the model. */
   readonly unlike?: readonly Unlike[]
+}
+
+/** Stability that takes so many metres in 100 of where a disc flies. */
+function lossOf(now: FlightNumbers, lostM: number): number {
+  const [, turn, fade] = sideSlopesOf(now).sideBy
+  return lostM / (WEAR_TURNS * turn! + (1 - WEAR_TURNS) * fade!)
 }
 
 /**
@@ -324,9 +337,16 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       windTowardFadeMps: air.windTowardFadeMps + front.across + gusts * normal(),
     }
     const isBad = uniform() < bad
+    const { lostM, notedM = lostM } = design
+    // share of the wear that was still to come
+    const fresh = outings > 1 ? 1 - outing / (outings - 1) : 0
+    const now = truth.get(disc.id)!
+    const of = (list: readonly number[] | undefined) =>
+      list === undefined ? 0 : fresh * lossOf(now, list[discAt % list.length]!)
+    const lost = of(lostM)
     const arm = armsOf[outing]![armAt]!
     const thrown = throwDisc(
-      truth.get(disc.id)!,
+      { ...now, turn: now.turn + WEAR_TURNS * lost, fade: now.fade + (1 - WEAR_TURNS) * lost },
       disc.body,
       arm,
       { power: 1, hyzerRad },
@@ -358,6 +378,7 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
       carryM: Math.max(1, spoiled[0]! + sdCarry! * normal()),
       veerM: spoiled[1]! + sdVeer! * normal(),
       counts: true,
+      ...(notedM && { worn: of(notedM) }),
       ...(method ? { method } : {}),
       ...(design.called
         ? {

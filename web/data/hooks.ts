@@ -165,7 +165,7 @@ export function useKnown(view: TrialView | undefined): Known | undefined {
     const own = new Set(trial.discIds)
     const thrown = new Set(data.throws.map((t) => t.discId))
     const discs = shelf.discs.filter((d) => thrown.has(d.disc.id))
-    const file = { trial, sessions: data.sessions, throws: data.throws }
+    const file = { ...data, trial }
     return {
       sheet: sheetOf(file, discs, throwers).map(ofAnotherTrial),
       discs: discs.filter((d) => !own.has(d.disc.id)).map((d) => ratedFromShelf(d, trial.controlDiscId)),

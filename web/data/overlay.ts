@@ -76,6 +76,7 @@ export function trialOver(
     trial,
     sessions: rowsOver('sessions', file?.sessions ?? [], waiting),
     throws: rowsOver('throws', file?.throws ?? [], waiting, (t) => t.trialId === id),
+    ...(file?.worn && { worn: file.worn }),
   }
 }
 

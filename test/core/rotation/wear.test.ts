@@ -1,15 +1,9 @@
 import { expect } from 'chai'
 import { mean, randomLcg, randomNormal, range, rollup } from 'd3'
-import {
-  changeBy,
-  PLASTIC_KINDS,
-  stabilityAfter,
-  usualDrop,
-  Wear,
-  whenLess,
-  withoutLabel,
-} from '../../../core/rotation/wear.ts'
-import type { PlasticKind, WornDisc } from '../../../core/rotation/wear.ts'
+import { changeBy, stabilityAfter, Wear, whenLess, withoutLabel } from '../../../core/rotation/wear.ts'
+import { PLASTIC_KINDS, usualDrop } from '../../../core/shelf/usualWear.ts'
+import type { WornDisc } from '../../../core/rotation/wear.ts'
+import type { PlasticKind } from '../../../core/shelf/usualWear.ts'
 import { lives, numbersAfter, wearOf, worn } from '../../simulate/lives.ts'
 import { stabilityBy } from '../../../core/flight/side.ts'
 import { normalQuantile } from '../../../core/rating/normal.ts'

@@ -1,5 +1,5 @@
-import { PLASTIC_KINDS } from '../../../core/rotation/wear.ts'
-import type { PlasticKind } from '../../../core/rotation/wear.ts'
+import { PLASTIC_KINDS } from '../../../core/shelf/usualWear.ts'
+import type { PlasticKind } from '../../../core/shelf/usualWear.ts'
 import type { Board, RotationDisc } from '../../../contract/rotation.ts'
 import { outbox } from '../../data/outbox.ts'
 import { Card } from '../../parts/Card.tsx'
