@@ -378,7 +378,7 @@ function agree(throws: readonly SheetThrow[], report: Report): SheetThrow[] {
 }
 
 /** What only a rating asks of a file: how worn discs are, which is the control disc, outings, how landings were measured. */
-const FOR_RATING = ['wear', 'control', 'outing', 'method'] as const
+const FOR_RATING = ['wear', 'plasticKind', 'discThrows', 'discHits', 'control', 'outing', 'method'] as const
 /** Throws as a sheet of paper would have them, without what only a rating asks for. */
 export const plainThrows = (throws: readonly SheetThrow[]): SheetThrow[] =>
   throws.map((t) => {

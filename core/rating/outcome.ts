@@ -5,7 +5,7 @@ import type { Side as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
-import { aimColumn } from './beliefs.ts'
+import { aimColumn, paceColumn } from './beliefs.ts'
 import { drawn } from './drawn.ts'
 import { numbersCovariance, sidesCovariance } from './discrepancy.ts'
 import { AIM_LINE_SD } from './evidence.ts'
@@ -71,6 +71,15 @@ export interface AimOutcome {
   readonly off: boolean
 }
 
+/** A disc that was worn between its throws. */
+export interface WornOutcome {
+  readonly disc: string
+  /** What discs of its plastic usually lose by the wear that was noted between its first throw and its last, on the scale of turn + fade. */
+  readonly usually: number
+  /** What it has lost. */
+  readonly lost: Estimate
+}
+
 /** One throw as the fit sees it, in the frame of the throw. */
 export interface ThrowOutcome {
   readonly throw: string
@@ -88,6 +97,8 @@ export const GUSTY_FROM = 2
 /** The posterior of a fit, in the words of the field. */
 export interface Outcome {
   readonly discs: readonly DiscOutcome[]
+  /** Discs that were worn between their throws; of each everything is said as it was last thrown. */
+  readonly worn: readonly WornOutcome[]
   /** Every pair once, in the order of the discs. */
   readonly pairs: readonly PairOutcome[]
   readonly habits: readonly HabitOutcome[]
@@ -200,6 +211,7 @@ export function outcomeOf(state: FitState): Outcome {
     }
   return {
     discs,
+    worn: wornIn(state),
     pairs,
     habits: habitsOf(state),
     aims: aimsOf(state),
@@ -209,6 +221,18 @@ export function outcomeOf(state: FitState): Outcome {
     gusts: Math.sqrt(state.gust),
     fadeSide: fadeSideOf(state),
   }
+}
+
+function wornIn({ evidence, worn, paces, posterior, kinship, aims }: FitState): WornOutcome[] {
+  return worn.discs.map((place, i) => {
+    const disc = evidence.discs[place]!.id
+    const usually = Math.max(
+      ...evidence.throws.filter((t) => t.disc === disc && t.counts).map((t) => t.worn ?? 0),
+    )
+    const at = paceColumn(evidence.arms.length, kinship.effects.length, aims.length, i)
+    const variance = posterior.nearCovariance[at * posterior.border + at]!
+    return { disc, usually, lost: { value: usually * paces[i]!, sd: usually * Math.sqrt(variance) } }
+  })
 }
 
 function fadeSideOf({ evidence }: FitState): FadeSide | undefined {

@@ -12,7 +12,8 @@ import { outcomeOf } from '../../core/rating/outcome.ts'
 import { KnownThrows, WornDiscs, Plan } from '../../contract/trials.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialCard } from '../../contract/cards.ts'
-import type { Throw, TrialFile, TrialSummary } from '../../contract/trials.ts'
+import { TrialFile } from '../../contract/trials.ts'
+import type { Throw, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
 import { SHED } from '../../demo/shed.ts'
 import { demoId } from '../../demo/shed.ts'
@@ -417,6 +418,33 @@ describe('the demo', () => {
       }
     }
     await request(it_.server).get(`/api/trials/${newId()}/worn`).expect(404)
+  })
+
+  it('comes with what its discs had been through by each outing, which a later note changes, and the file that goes out says', async () => {
+    const file = async () =>
+      TrialFile.parse((await request(it_.server).get(`/api/trials/${halfDone.id}`).expect(200)).body)
+    const before = await file()
+    const pairs = new Set(before.throws.map((t) => `${t.discId} ${t.sessionId}`))
+    expect(before.worn!.map((w) => `${w.discId} ${w.sessionId}`)).members([...pairs])
+    const [{ discId, sessionId, throws }] = before.worn! as [NonNullable<TrialFile['worn']>[number]]
+    const day = before.sessions.find((s) => s.id === sessionId)!.day
+    const note = { id: newId(), discId, day, throws: 40, hardHits: 3, note: '', removedAt: null, version: 0 }
+    await request(it_.server).put(`/api/wear-notes/${note.id}`).send(note).expect(200)
+    const noted = (await file()).worn!.find((w) => w.discId === discId && w.sessionId === sessionId)!
+    expect(noted.throws).equal(throws + 40)
+    expect(noted.hardHits).least(3)
+    const csv = readThrowsCsv(
+      (await request(it_.server).get(`/api/trials/${halfDone.id}/throws.csv?all=1`)).text,
+    )
+    if (!csv.ok) throw new Error('the file does not read')
+    const codeOf = new Map(demo.discs.map((d) => [d.id, d.code]))
+    const line = csv.throws.find((t) => t.disc === codeOf.get(discId) && t.outing === sessionId)!
+    expect([line.discThrows, line.discHits]).deep.equal([noted.throws, noted.hardHits])
+    await request(it_.server)
+      .put(`/api/wear-notes/${note.id}`)
+      .send({ ...note, removedAt: new Date().toISOString() })
+      .expect(200)
+    expect((await file()).worn).deep.equal(before.worn)
   })
 
   it('is rated near its hidden truth: the ladder of the finished trial is right where it claims to be sure', async () => {

@@ -56,6 +56,14 @@ const ROWS: readonly Row[] = [
     'five such outings together, a habit and an aim line each day',
     { throws: 60, discs: 4, called: true, outings: 5 },
   ],
+  ...(
+    [
+      ['discs that lose 2 m in 100 over five outings, as is noted', { lostM: [2] }],
+      ['half of the discs lose 3 m, as is noted', { lostM: [0, 3] }],
+      ['half of them lose 3 m, twice as fast as is noted', { lostM: [0, 3], notedM: [0, 1.5] }],
+      ['none of them lose what is noted, 1.5 m', { lostM: [0], notedM: [1.5] }],
+    ] as const
+  ).map(([words, worn]): Row => [words, { throws: 60, discs: 4, called: true, outings: 5, ...worn }]),
   ['all throws flat, angles called', { angles: [0], called: true }],
   ['all throws flat, nothing called', { angles: [0] }],
   ['no gusts at all, angles called', { called: true, gusts: 0 }],

@@ -48,6 +48,7 @@ export function outcomeOfBelief(list: readonly Believed[]): Outcome {
         }
       }),
     ),
+    worn: [],
     habits: [],
     aims: [],
     throws: [],

@@ -8,6 +8,7 @@ import { wordingOf } from '../../../data/units.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { AimedOff } from '../AimedOff.tsx'
 import { Gusty } from '../Gusty.tsx'
+import { Worn } from '../Worn.tsx'
 import { Disagreements } from '../Disagreements.tsx'
 import { Expected } from '../Expected.tsx'
 import { EyeCard } from '../EyeCard.tsx'
@@ -72,6 +73,7 @@ function WhatYouCanSay({
         <Sentences list={said} working={working} why={(s) => <Why of={s.text} discs={s.discs} />} />
         {apart && <Disagreements list={apart} fadeSide={reading.outcome.fadeSide} name={name} />}
         <AimedOff view={view} aims={reading.outcome.aims} />
+        <Worn worn={reading.outcome.worn} name={name} />
         <Gusty gusts={reading.outcome.gusts} />
         <LimitLine limit={limit} />
         {view.trial.controlDiscId === null && (
