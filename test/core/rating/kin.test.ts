@@ -63,13 +63,13 @@ describe('shared effects', () => {
   it('let a disc thrown three times lean on its siblings, and one thrown thirty stand on its own', () => {
     const few = { leaning: 0, alone: 0, leaningSd: 0, aloneSd: 0 }
     const often = { leaningSd: 0, aloneSd: 0 }
-    for (let k = 0; k < 22; k++) {
+    for (let k = 0; k < 12; k++) {
       const s = simulateSession({
         seed: (0.031 * (k + 1) + 0.003) % 1,
         kin: FAMILY,
         control: true,
         called: true,
-        throwsOf: FAMILY.map((_, i) => (i % 4 === 0 ? 3 : i % 4 === 1 && k < 7 ? 30 : 10)),
+        throwsOf: FAMILY.map((_, i) => (i % 4 === 0 ? 3 : i % 4 === 1 && k < 4 ? 30 : 10)),
       })
       const trueS = (i: number) =>
         stabilityAt(labelScale(s.evidence.discs[i]!.published), s.sides.get(`disc-${i}`)!.side)
@@ -80,7 +80,7 @@ describe('shared effects', () => {
         few.alone += (alone[i]!.stability.value - trueS(i)) ** 2
         few.leaningSd += lean[i]!.stability.sd
         few.aloneSd += alone[i]!.stability.sd
-        if (k >= 7) continue
+        if (k >= 4) continue
         often.leaningSd += lean[i + 1]!.stability.sd
         often.aloneSd += alone[i + 1]!.stability.sd
       }
@@ -121,7 +121,7 @@ describe('shared effects', () => {
   it('put the variance where it is', () => {
     const shares = (split: Partial<typeof SHARE>) => {
       const total = { mold: 0, blend: 0, plastic: 0, run: 0, disc: 0 }
-      for (let k = 0; k < 6; k++) {
+      for (let k = 0; k < 3; k++) {
         const kin = Array.from({ length: 8 }, (_, m) =>
           [0, 1, 2].map(() => ({ mold: `M${m}`, plastic: 'one' })),
         ).flat()
@@ -135,7 +135,7 @@ describe('shared effects', () => {
         })
         const found = varianceShares(fit(s.evidence))
         expect(Object.values(found).reduce((a, v) => a + v, 0)).closeTo(1, 1e-9)
-        for (const level of Object.keys(total) as (keyof typeof total)[]) total[level] += found[level] / 6
+        for (const level of Object.keys(total) as (keyof typeof total)[]) total[level] += found[level] / 3
       }
       return total
     }
@@ -148,7 +148,7 @@ describe('shared effects', () => {
     const kin = FAMILY.map((k, i) => ({ ...k, wear: i % 2 }))
     let [held, all] = [0, 0]
     let narrowed = 0
-    for (let k = 0; k < 13; k++) {
+    for (let k = 0; k < 8; k++) {
       const s = simulateSession({ seed: 0.041 * (k + 1), kin, called: true, hang: true, throws: 144 })
       const wear = effectsOf(fit(s.evidence)).find((e) => e.level === 'wear')!
       // the truth of the effect is in the drawn discs: worn less new, siblings apart

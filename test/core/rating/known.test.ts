@@ -55,7 +55,7 @@ describe('all that is known', () => {
 
   it('says that a trial and all that is known disagree where a disc has changed, and hardly ever by chance', () => {
     let [said, asked, seen] = [0, 0, 0]
-    for (const seed of seeds(10)) {
+    for (const seed of seeds(6)) {
       const { evidence } = simulateSession({ ...FIVE, throws: 120, seed })
       const [here, all] = [outcomeOf(fit(onlyLast(evidence))), outcomeOf(fit(evidence))]
       said += disagreements(here, all).length
@@ -71,7 +71,7 @@ describe('all that is known', () => {
       if (found.some((d) => d.disc === 'disc-0' && d.finishM < 0)) seen++
     }
     expect(said / asked).lessThan(0.05)
-    expect(seen).greaterThan(6)
+    expect(seen).greaterThan(3)
   })
 
   it('finds nothing to disagree on where nothing else is known', () => {

@@ -54,7 +54,7 @@ describe('a recorded path', () => {
   })
 
   it('tells more of a disc than its landing, honestly', () => {
-    const seeds = Array.from({ length: 8 }, (_, k) => ((k + 1) * 0.618) % 1)
+    const seeds = Array.from({ length: 5 }, (_, k) => ((k + 1) * 0.618) % 1)
     let [squares, plainSquares, held, all] = [0, 0, 0, 0]
     for (const seed of seeds) {
       const { evidence, truth } = simulateSession({ seed, throws: 24, discs: 4, recorded: true })
@@ -76,7 +76,7 @@ describe('a recorded path', () => {
 
   it('is as honest without times', () => {
     const z: number[] = []
-    for (let k = 0; k < 9; k++) {
+    for (let k = 0; k < 6; k++) {
       const { evidence, truth } = simulateSession({
         seed: (0.11 + k * 0.618) % 1,
         throws: 24,
