@@ -3,6 +3,8 @@ import { airDensity } from '../core/flight/air.ts'
 import type { Air } from '../core/flight/air.ts'
 import { NUMBER_RANGE } from '../core/flight/disc.ts'
 import { REFERENCE_LAUNCH, DEGREE } from '../core/flight/release.ts'
+import { HANDS, STROKES } from '../core/flight/hand.ts'
+import { OF_HABIT } from '../core/rating/places.ts'
 import { REFERENCE_ARM_MPS } from '../core/flight/arm.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
 import { Id } from './shelf.ts'
@@ -115,6 +117,25 @@ export function onField(o: LabObstacle): LabObstacle {
   }
 }
 
+/** Whose arm throws: their habits are in the flight, and what is not known of them in the cloud. */
+export const ByArm = z.object({ thrower: z.string().max(120), stroke: z.enum(STROKES) })
+export type ByArm = z.infer<typeof ByArm>
+
+/** An arm as all its throws have shown it; see core/lab/who.ts. */
+export const KnownArm = z.object({
+  thrower: z.string(),
+  hand: z.enum(HANDS),
+  stroke: z.enum(STROKES),
+  throws: z.int(),
+  scatter: z.number(),
+  habit: z.array(z.number()).length(OF_HABIT).readonly(),
+  covariance: z
+    .array(z.number())
+    .length(OF_HABIT ** 2)
+    .readonly(),
+})
+export type KnownArm = z.infer<typeof KnownArm>
+
 /** What is compared: a disc, how it is thrown, and the weather. */
 export const OneThrow = z.object({ disc: Flown, throw: Thrown, weather: Weather })
 export type OneThrow = z.infer<typeof OneThrow>
@@ -129,6 +150,8 @@ export const LabSetup = z.object({
   obstacles: z.array(LabObstacle).max(MOST_OBSTACLES),
   /** What the first disc’s throw is compared with. */
   before: OneThrow.nullable(),
+  /** Whoever throws it; nobody, and it is thrown as it is meant. */
+  by: ByArm.nullable().optional(),
 })
 export type LabSetup = z.infer<typeof LabSetup>
 

@@ -3,11 +3,13 @@ import { coefficientsOf } from '../flight/disc.ts'
 import { CARRY, emptyLog, flyStraight, LOGGED, MAX_STEPS, NO_LOG, SEEN, VEER } from '../flight/landing.ts'
 import { factorise } from '../rating/cholesky.ts'
 import { THROW_SD } from '../rating/evidence.ts'
-import { drawsOf, VARIES } from './draws.ts'
+import { drawsOf, VARIES, VARIES_BY_ARM } from './draws.ts'
 import { endedAmong, FATES, stands } from './field.ts'
 import type { Obstacle, Place } from './field.ts'
 import { releaseOf } from './setup.ts'
 import type { Setup } from './setup.ts'
+import { SHIFTS, shiftRoot } from './who.ts'
+import type { ArmKnown } from './who.ts'
 
 /** Flights on which everything differs as it does from throw to throw, and what became of them. */
 export interface Cloud {
@@ -33,6 +35,19 @@ function rootOf(covariance: readonly number[] | null): Float64Array {
   return root
 }
 
+/** How many things differ from throw to throw. */
+const variesBy = (who: ArmKnown | undefined): number => (who ? VARIES_BY_ARM : VARIES)
+
+/** What may differ of a habit's shifts in one throw of a row, from its lower triangle; zeros where nobody is known. */
+const shifted = new Float64Array(SHIFTS)
+function shiftBy(root: Float64Array | undefined, z: Float64Array, at: number): Float64Array {
+  shifted.fill(0)
+  if (root)
+    for (let i = 0; i < SHIFTS; i++)
+      for (let j = 0; j <= i; j++) shifted[i]! += root[i * SHIFTS + j]! * z[at + VARIES + j]!
+  return shifted
+}
+
 /** Flies one throw that differs from what is meant. @returns steps taken; negative where it does not come down */
 type Fly = (draws: Float64Array, row: number, log: Float64Array) => number
 
@@ -42,8 +57,10 @@ function flier({ disc, throw: t, air }: Setup): Fly {
   const meant = releaseOf({ disc, throw: t })
   const root = rootOf(disc.covariance)
   const { speed, glide, turn, fade } = disc.numbers
+  const ofArm = t.who && shiftRoot(t.who, speed)
+  const varies = variesBy(t.who)
   return (z, row, log) => {
-    const at = row * VARIES
+    const at = row * varies
     const [a, b, c] = [z[at + 7]!, z[at + 8]!, z[at + 9]!]
     const k = coefficientsOf({
       speed,
@@ -51,14 +68,15 @@ function flier({ disc, throw: t, air }: Setup): Fly {
       turn: turn + root[3]! * a + root[4]! * b,
       fade: fade + root[6]! * a + root[7]! * b + root[8]! * c,
     })
-    const faster = Math.exp(t.scatter * THROW_SD[0]! * z[at]!)
+    const by = shiftBy(ofArm, z, at)
+    const faster = Math.exp(t.scatter * THROW_SD[0]! * z[at]! + by[0]!)
     // prettier-ignore
     return flyStraight(
       k.cd0, k.cl0, k.cm0, k.cma, body.massKg, body.diameterM, air.densityKgM3,
       air.windAlongMps + THROW_SD[5]! * z[at + 5]!, air.windTowardFadeMps + THROW_SD[6]! * z[at + 6]!,
-      meant.speedMps * faster, meant.launchRad + t.scatter * THROW_SD[1]! * z[at + 1]!,
-      meant.hyzerRad + t.scatter * THROW_SD[2]! * z[at + 2]!, meant.noseRad + t.scatter * THROW_SD[3]! * z[at + 3]!,
-      meant.azimuthRad + t.scatter * THROW_SD[4]! * z[at + 4]!, meant.spinRadps * faster, meant.heightM,
+      meant.speedMps * faster, meant.launchRad + by[1]! + t.scatter * THROW_SD[1]! * z[at + 1]!,
+      meant.hyzerRad + by[2]! + t.scatter * THROW_SD[2]! * z[at + 2]!, meant.noseRad + by[3]! + t.scatter * THROW_SD[3]! * z[at + 3]!,
+      meant.azimuthRad + t.scatter * THROW_SD[4]! * z[at + 4]!, meant.spinRadps * faster * Math.exp(by[4]!), meant.heightM,
       0, landed, steps, 0, log,
     )
   }
@@ -67,7 +85,7 @@ function flier({ disc, throw: t, air }: Setup): Fly {
 /**
  * One throw of a setup.
  *
- * @param draws how it differs from what is meant, {@link VARIES} values
+ * @param draws how it differs from what is meant, as many values as differ, see draws.ts
  * @param into gets rows of {@link LOGGED} values, the last just past the landing
  * @returns steps after the release, where it came down, and {@link SEEN} values until the next throw; undefined where it does not
  *   come down
@@ -94,7 +112,7 @@ export function cloudOf(
   count: number,
   { place, of }: { readonly place: number; readonly of: number } = { place: 0, of: 1 },
 ): Cloud {
-  const draws = drawsOf(count)
+  const draws = drawsOf(count, variesBy(setup.throw.who))
   const [from, until] = [Math.floor((count * place) / of), Math.floor((count * (place + 1)) / of)]
   const fly = flier(setup)
   // where nothing stands the path itself does not matter
@@ -152,7 +170,7 @@ export function endTiltOf(setup: Setup): number {
   if (taken < 0) return 0
   return (Math.asin(Math.max(-1, Math.min(1, log[taken * LOGGED + 7]!))) * 180) / Math.PI
 }
-export const NOTHING_DIFFERS = new Float64Array(VARIES)
+export const NOTHING_DIFFERS = new Float64Array(VARIES_BY_ARM)
 
 /** Tilted more steeply a disc stands on its edge and rolls. */
 export const ROLLS_FROM_DEG = 50

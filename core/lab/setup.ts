@@ -3,6 +3,8 @@ import { fullSpeedWith } from '../flight/arm.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { DEGREE, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
+import { SHIFTS, shiftOf } from './who.ts'
+import type { ArmKnown } from './who.ts'
 
 /** A disc as it is thrown in the lab: one of the shelf with what is not known of it, or any four numbers. */
 export interface LabDisc {
@@ -29,6 +31,8 @@ export interface LabThrow {
   readonly spin: number
   /** How much throws scatter against a practised thrower. */
   readonly scatter: number
+  /** Who throws: an arm does what its habits are besides. Absent, it does as is meant. */
+  readonly who?: ArmKnown
 }
 
 /** Everything a flight depends on. */
@@ -38,17 +42,20 @@ export interface Setup {
   readonly air: Air
 }
 
-/** The release of a throw as it is meant. */
+/** The release of a throw as it is meant, and as whoever throws it does that on average. */
 export function releaseOf({ disc, throw: t }: Pick<Setup, 'disc' | 'throw'>): Release {
-  const speedMps = fullSpeedWith(t.armMps, disc.numbers.speed) * t.power
+  const { speed } = disc.numbers
+  const [lnSpeed, launch, hyzer, nose, lnSpin] = t.who ? shiftOf(t.who, speed) : NO_SHIFT
+  const speedMps = fullSpeedWith(t.armMps, speed) * t.power * Math.exp(lnSpeed!)
   return {
     speedMps,
-    launchRad: t.launchDeg * DEGREE,
-    hyzerRad: t.hyzerDeg * DEGREE,
-    noseRad: t.noseDeg * DEGREE,
+    launchRad: t.launchDeg * DEGREE + launch!,
+    hyzerRad: t.hyzerDeg * DEGREE + hyzer!,
+    noseRad: t.noseDeg * DEGREE + nose!,
     azimuthRad: t.aimDeg * DEGREE,
-    spinRadps: t.spin * SPIN_PER_MPS * speedMps,
+    spinRadps: t.spin * SPIN_PER_MPS * speedMps * Math.exp(lnSpin!),
     heightM: RELEASE_HEIGHT,
     wobble: 0,
   }
 }
+const NO_SHIFT: readonly number[] = Array.from({ length: SHIFTS }, () => 0)

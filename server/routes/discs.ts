@@ -45,6 +45,9 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
       notWeighed: await works.shelf.notWeighed(),
     }
   })
+  router.get('/api/arms', async (ctx) => {
+    ctx.body = await works.shelf.arms()
+  })
   router.get('/api/discs.csv', async (ctx) => {
     const shelf = shelvedDiscs(await readShelf(db)).filter((d) => d.disc.removedAt === null)
     ctx.type = 'text/csv; charset=utf-8'

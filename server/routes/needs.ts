@@ -56,6 +56,7 @@ export const NEEDS: Readonly<Record<string, Need>> = {
   'GET /api/sessions/:id/wind': 'reader',
   'GET /api/places': 'reader',
   'GET /api/arm-days': 'reader',
+  'GET /api/arms': 'reader',
   'GET /api/cards': 'reader',
   'GET /api/trials': 'reader',
   'GET /api/trials/:id': 'reader',

@@ -43,6 +43,7 @@ import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import { PLASTIC_KINDS } from '../../core/shelf/usualWear.ts'
 import type { PlasticKind } from '../../core/shelf/usualWear.ts'
 import { DISC_EVENTS } from '../../core/rotation/life.ts'
+import type { KnownArm } from '../../contract/lab.ts'
 import type { DrillAnswer } from '../../contract/drill.ts'
 import type { JobRow } from '../../contract/rotation.ts'
 import { PASS_KINDS, ROLES, TRY_KINDS } from '../../contract/crew.ts'
@@ -531,6 +532,8 @@ export const shelfState = pgTable('shelf_state', {
     .default(sql`now()`),
   notWeighed: jsonb('not_weighed').$type<NotWeighed>().notNull().default([]),
   /** What throws say against the numbers of plastics, by disc. */
+  /** Arms as all their throws have shown them. */
+  arms: jsonb('arms').$type<readonly KnownArm[]>().notNull().default([]),
   gaps: jsonb('gaps').$type<Readonly<Record<string, readonly LabelGap[]>>>().notNull().default({}),
 })
 

@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
 import type { LabelGap } from '../../core/judge/label.ts'
+import type { KnownArm } from '../../contract/lab.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import type { Database } from '../store/database.ts'
 import { shelfState, unweighed } from '../store/schema.ts'
@@ -24,6 +25,12 @@ export class ShelfState {
       .select({ it: shelfState.notWeighed })
       .from(shelfState)
       .where(eq(shelfState.id, 1))
+    return row?.it ?? []
+  }
+
+  /** Arms as all their throws have shown them. */
+  async arms(): Promise<readonly KnownArm[]> {
+    const [row] = await this.db.select({ it: shelfState.arms }).from(shelfState).where(eq(shelfState.id, 1))
     return row?.it ?? []
   }
 

@@ -167,17 +167,18 @@ interface Found {
   readonly gone: readonly string[] | 'all'
   readonly rows: readonly Row[]
   readonly notWeighed: NotWeighed
-  readonly gapsOf?: Weighed['gapsOf']
+  /** What everything says besides, where it was weighed anew. */
+  readonly besides?: Pick<Weighed, 'gapsOf' | 'arms'>
   /** What was noted that the ratings now show. */
   readonly shown: readonly number[]
 }
 
 /** Stores what was found, all of it or, where another keeps the shelf by now, nothing. */
-const store = (db: Database, { keeper, gone, rows, notWeighed, gapsOf, shown }: Found) =>
+const store = (db: Database, { keeper, gone, rows, notWeighed, besides, shown }: Found) =>
   db.transaction(async (tx) => {
     const kept = await tx
       .update(shelfState)
-      .set({ notWeighed, ...(gapsOf && { gaps: Object.fromEntries(gapsOf) }) })
+      .set({ notWeighed, ...(besides && { gaps: Object.fromEntries(besides.gapsOf), arms: besides.arms }) })
       .where(and(eq(shelfState.id, 1), eq(shelfState.keeper, keeper)))
       .returning({ id: shelfState.id })
     if (kept.length === 0) throw new Error('Another server keeps the shelf by now.')
@@ -209,7 +210,7 @@ const work = {
         gone: 'all',
         rows: [...new Map([...rowsOf(last), ...(changes?.rows ?? [])]).values()],
         notWeighed: [...last.notWeighed, ...(changes?.notWeighed ?? [])],
-        ...(came && { gapsOf: came.gapsOf }),
+        ...(came && { besides: came }),
         shown: changes ? before : [],
       })
       moved = new Set(changes?.rows.keys())

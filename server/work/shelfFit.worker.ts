@@ -2,12 +2,14 @@
 import { createHash } from 'node:crypto'
 import { labelGaps } from '../../core/judge/label.ts'
 import type { LabelGap } from '../../core/judge/label.ts'
+import { armsShown } from '../../core/lab/who.ts'
 import { baseOf } from '../../core/rating/base.ts'
 import type { Base } from '../../core/rating/base.ts'
 import { fit } from '../../core/rating/fit.ts'
-import { evidenceOf } from '../../core/rating/fromSheet.ts'
+import { armId, evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
 import type { DiscRating } from '../../core/rating/outcome.ts'
+import type { KnownArm } from '../../contract/lab.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
 import type { NotWeighed } from '../../contract/shelfPage.ts'
 import { connect, wireColumns } from '../store/database.ts'
@@ -32,6 +34,8 @@ export interface Weighed {
   readonly notWeighed: NotWeighed
   /** What throws say against the numbers of plastics, by disc. */
   readonly gapsOf: ReadonlyMap<string, readonly LabelGap[]>
+  /** Arms as all their throws have shown them. */
+  readonly arms: readonly KnownArm[]
 }
 
 async function everything(db: Database) {
@@ -67,11 +71,16 @@ const work = {
       const digest = hash.digest('base64')
       if (digest === before) return undefined
       const state = fit(evidenceOf(sheet, discs))
+      const thrownBy = new Map(sheet.map((t) => [armId(t), t]))
       const discOf = new Map(sheet.map((t) => [t.throw, t.disc]))
       return {
         digest,
         base: baseOf(state),
         ratings: discsOf(state),
+        arms: armsShown(state).map(({ arm, ...known }) => {
+          const { thrower, hand, stroke } = thrownBy.get(arm)!
+          return { thrower, hand, stroke, ...known }
+        }),
         idOf,
         versions,
         gapsOf: new Map(

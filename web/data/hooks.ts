@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import useSWR from 'swr'
 import { z } from 'zod'
 import { TrialCard } from '../../contract/cards.ts'
+import { KnownArm } from '../../contract/lab.ts'
 import { Shelf } from '../../contract/shelf.ts'
 import {
   ArmDay,
@@ -101,6 +102,10 @@ export function useThrough(trialId: string): ReadonlyMap<string, number> {
   const { data } = useRead(`${addressOf('trials', trialId)}/worn`, WornDiscs)
   return useMemo(() => new Map((data ?? []).map((d) => [d.discId, d.throws])), [data])
 }
+
+const KnownArms = z.array(KnownArm)
+/** Arms as all their throws have shown them; undefined while they are read. */
+export const useArms = (): readonly KnownArm[] | undefined => useRead('/api/arms', KnownArms).data
 
 const ArmDays = z.array(ArmDay)
 /** What every arm threw in the seven days before one and on it. */

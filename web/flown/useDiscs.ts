@@ -1,13 +1,14 @@
 import { useCallback, useMemo } from 'react'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
-import type { LabDisc, Setup } from '../../core/lab/setup.ts'
+import type { LabDisc, LabThrow, Setup } from '../../core/lab/setup.ts'
+import type { ArmKnown } from '../../core/lab/who.ts'
 import { LABEL_COVARIANCE } from '../../core/rotation/carried.ts'
 import { airOf } from '../../contract/lab.ts'
-import type { Flown, OneThrow } from '../../contract/lab.ts'
+import type { Flown, KnownArm, LabSetup, OneThrow, Thrown } from '../../contract/lab.ts'
 import { isAtHand, numbersOf } from '../../contract/rotation.ts'
 import type { RotationDisc } from '../../contract/rotation.ts'
 import { bodyOf } from '../../contract/sheet.ts'
-import { useShelf } from '../data/hooks.ts'
+import { useArms, useShelf } from '../data/hooks.ts'
 import { useBoard } from '../data/rotation.ts'
 import { numbersLine } from '../data/units.ts'
 
@@ -61,11 +62,31 @@ export function useDiscs() {
 }
 export type Discs = ReturnType<typeof useDiscs>
 
-/** A throw as it is flown; undefined while its disc is not known. */
+/** A throw as it is flown; undefined while its disc is not known. @param who throws it, besides as it is meant */
 export function flownAs(
   { disc, throw: thrown, weather }: OneThrow,
   named: Discs['named'],
+  who?: ArmKnown,
 ): Setup | undefined {
   const found = named(disc)
-  return found && { disc: found.disc, throw: thrown, air: airOf(weather) }
+  return found && { disc: found.disc, throw: by(thrown, who), air: airOf(weather) }
+}
+
+/** A throw that is meant, by whoever throws it. */
+export const by = (thrown: Thrown, who: ArmKnown | undefined): LabThrow => ({
+  ...thrown,
+  ...(who && { who }),
+})
+/** What is meant of a throw, whoever throws it. */
+export const meantOf = ({ who: _, ...thrown }: LabThrow): Thrown => thrown
+
+/** Whoever throws a setup, as far as all their throws show; nobody where nobody is set or nothing is known. */
+export function useWho({ by: set }: Pick<LabSetup, 'by'>): KnownArm | undefined {
+  const arms = useArms()
+  return (
+    useMemo(
+      () => set && arms?.find((a) => a.thrower === set.thrower && a.stroke === set.stroke),
+      [arms, set],
+    ) ?? undefined
+  )
 }

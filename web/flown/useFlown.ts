@@ -7,7 +7,7 @@ import type { Flown, LabSetup } from '../../contract/lab.ts'
 import { useAsked } from '../data/useAsked.ts'
 import { askCloud, askClouds } from '../workers/lab.ts'
 import type { FlownCloud } from '../workers/lab.ts'
-import { flownAs } from './useDiscs.ts'
+import { flownAs, useWho } from './useDiscs.ts'
 import type { Discs } from './useDiscs.ts'
 import type { ShownFlight } from './Views.tsx'
 
@@ -23,22 +23,26 @@ const RESTS_MS = 120
 
 /** What comes of a setup: its flights, where throws scatter, and how much field that takes. */
 export function useFlown(setup: LabSetup, named: Discs['named']) {
+  const who = useWho(setup)
   const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
   const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
   const first = useMemo(
-    () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named),
-    [setup.discs, setup.throw, setup.weather, named],
+    () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named, who),
+    [setup.discs, setup.throw, setup.weather, named, who],
   )
-  const from = useMemo(() => (setup.before ? flownAs(setup.before, named) : undefined), [setup.before, named])
+  const from = useMemo(
+    () => (setup.before ? flownAs(setup.before, named, who) : undefined),
+    [setup.before, named, who],
+  )
   const flights = useMemo(
     () =>
       setup.discs.flatMap((disc): FlownThrow[] => {
         const is = named(disc)
-        const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named)
+        const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named, who)
         const flight = one && flightOf(one)
         return is && flight ? [{ name: is.name, brief: is.brief, flight, setup: one, disc }] : []
       }),
-    [setup.discs, setup.throw, setup.weather, named],
+    [setup.discs, setup.throw, setup.weather, named, who],
   )
   const before = useMemo((): ShownFlight | undefined => {
     const flight = from && flightOf(from)
@@ -92,7 +96,7 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
       right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
     }
   }, [flights, before, setup.obstacles, setup.fade, spread])
-  return { known, first, from, flights, before, cloud, clouds, spread, reach }
+  return { who, known, first, from, flights, before, cloud, clouds, spread, reach }
 }
 
 /** How far two throws in three that get through lie from their middle, along and across, m. */

@@ -1,6 +1,7 @@
 import { greatestIndex } from 'd3'
 import { useState } from 'react'
 import type { Found, FoundThrow } from '../../../core/lab/find.ts'
+import type { ArmKnown } from '../../../core/lab/who.ts'
 import { airOf } from '../../../contract/lab.ts'
 import type { LabObstacle, LabSetup } from '../../../contract/lab.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -10,6 +11,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { askThrows } from '../../workers/lab.ts'
+import { by, meantOf } from '../../flown/useDiscs.ts'
 import type { Discs, NamedDisc } from '../../flown/useDiscs.ts'
 import { obstacleWords } from '../../flown/words.ts'
 import { aimWords } from './words.ts'
@@ -29,11 +31,11 @@ interface FoundOf extends Found {
 }
 
 /** Whatever a search depends on. */
-const keyOf = ({ throw: t, weather, obstacles }: LabSetup, over: string) =>
-  JSON.stringify([{ ...t, power: 0, hyzerDeg: 0, aimDeg: 0 }, weather, obstacles, over])
+const keyOf = ({ throw: t, weather, obstacles, by }: LabSetup, over: string) =>
+  JSON.stringify([{ ...t, power: 0, hyzerDeg: 0, aimDeg: 0 }, weather, obstacles, by, over])
 
 /** A search for the throw, and what it found last. */
-export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDisc[]) {
+export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDisc[], who?: ArmKnown) {
   const [everywhere, setEverywhere] = useState(false)
   const [found, setFound] = useState<FoundOf>()
   const [working, setWorking] = useState(false)
@@ -47,7 +49,7 @@ export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDi
     try {
       const told = await askThrows({
         discs: over.map(({ key: id, disc }) => ({ id, disc })),
-        like: setup.throw,
+        like: by(setup.throw, who),
         air: airOf(setup.weather),
         obstacles: setup.obstacles,
       })
@@ -93,7 +95,7 @@ export function FindThrow({
     // the one that is thrown stands first
     const first = at >= 0 ? now[at]! : { id }
     const rest = now.filter((_, i) => i !== at)
-    onTake({ throw: t, discs: [first, ...(at >= 0 ? rest : rest.slice(1))] })
+    onTake({ throw: meantOf(t), discs: [first, ...(at >= 0 ? rest : rest.slice(1))] })
   }
   const nameOf = (id: string) =>
     flown.find((f) => f.key === id)?.name ?? discs.named({ id })?.name ?? 'a disc'

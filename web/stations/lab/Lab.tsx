@@ -30,7 +30,7 @@ import { Obstacles, PutOnField } from './Obstacles.tsx'
 import { PlayBar } from './PlayBar.tsx'
 import { Throwing } from './Throwing.tsx'
 import { ThrowIt } from './ThrowIt.tsx'
-import { useDiscs } from '../../flown/useDiscs.ts'
+import { meantOf, useDiscs } from '../../flown/useDiscs.ts'
 import { useFlown } from '../../flown/useFlown.ts'
 import { useSetup } from './useSetup.ts'
 import { chanceWords, comesDownWords, doesIt, landsWords } from '../../flown/words.ts'
@@ -45,7 +45,7 @@ export default function Lab() {
   const units = useUnits()
   const { named } = discs
   const flown = useFlown(setup, named)
-  const { known, first, from, flights, before, cloud, clouds, spread, reach } = flown
+  const { who, known, first, from, flights, before, cloud, clouds, spread, reach } = flown
   const angles = useAsked(first ? JSON.stringify(first) : null, () => askAngles(first!), {
     about: setup.discs.map((d) => JSON.stringify(d)).join(),
     pauseMs: 120,
@@ -54,7 +54,7 @@ export default function Lab() {
   const shown = flights[0]
   const lastsS = Math.max(1, ...flights.map((f) => f.flight.hangS))
   const playing = usePlaying(lastsS)
-  const search = useSearch(setup, discs, known)
+  const search = useSearch(setup, discs, known, who)
   useHotkeys('space', (e) => {
     if (spacePressesWhatHasFocus(e)) return
     e.preventDefault()
@@ -64,7 +64,7 @@ export default function Lab() {
   useHotkeys('period', () => playing.step(1))
   useHotkeys('f', () => void search.run())
 
-  const land = (at: Place) => first && change({ throw: throwTo(first, at) })
+  const land = (at: Place) => first && change({ throw: meantOf(throwTo(first, at)) })
   const launch = useCallback(
     (deg: number) =>
       change((now) => ({
@@ -166,7 +166,7 @@ export default function Lab() {
         </Card>
         <div className="grid gap-3 lg:col-start-2 lg:row-span-2 lg:row-start-1">
           <DiscsCard flown={setup.discs} discs={discs} onChange={change} />
-          <Throwing setup={setup} onChange={change} />
+          <Throwing setup={setup} who={who} onChange={change} />
           {setup.obstacles.length <= FEW && obstacles}
         </div>
         <div className="grid gap-3">

@@ -1,8 +1,9 @@
 import { memo } from 'react'
 import type { ReactNode } from 'react'
 import { LAB_RANGE } from '../../../contract/lab.ts'
-import type { LabSetup, Thrown, Weather } from '../../../contract/lab.ts'
-import { useThrowers } from '../../data/hooks.ts'
+import type { ByArm, KnownArm, LabSetup, Thrown, Weather } from '../../../contract/lab.ts'
+import { fadeSide, STROKES } from '../../../core/flight/hand.ts'
+import { useArms, useThrowers } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords } from '../../data/units.ts'
 import type { Measure } from '../../data/units.ts'
@@ -11,7 +12,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { AirDial, ArmDial, clamp, SpinDial, Vane } from './dials.tsx'
-import { airWords, armWords, noseWords, spinWords, windWords } from './words.ts'
+import { airWords, armWords, habitWords, noseWords, spinWords, windWords } from './words.ts'
 
 type Shown = Pick<Measure, 'unit' | 'to' | 'from'>
 const DEGREES: Shown = { unit: '°', to: (v) => v, from: (v) => v }
@@ -19,14 +20,15 @@ const PERCENT: Shown = { unit: '%', to: (v) => 100 * v, from: (v) => v / 100 }
 
 interface ThrowingProps {
   readonly setup: LabSetup
+  /** Whoever is set to throw, as far as known. */
+  readonly who: KnownArm | undefined
   readonly onChange: (part: Partial<LabSetup>) => void
 }
 
 /** How it is thrown, and in what: pulled on six pictures, with the exact figures below them. */
-export const Throwing = memo(function Throwing({ setup, onChange }: ThrowingProps) {
+export const Throwing = memo(function Throwing({ setup, who, onChange }: ThrowingProps) {
   const { throw: t, weather, fade } = setup
   const units = useUnits()
-  const { throwers = [] } = useThrowers()
   const thrown = (part: Partial<Thrown>) => onChange({ throw: { ...t, ...part } })
   const blown = (part: Partial<Weather>) => onChange({ weather: { ...weather, ...part } })
   const sign = fade === 'right' ? 1 : -1
@@ -122,37 +124,59 @@ export const Throwing = memo(function Throwing({ setup, onChange }: ThrowingProp
           <Exact key={e.label} {...e} />
         ))}
       </div>
-      {throwers.length > 0 && (
-        <label className="mt-2 block text-note text-quiet">
-          As thrown by
-          <select
-            className="mt-1 block min-h-10 w-full rounded-lg border border-edge bg-card px-2 text-body text-ink max-md:min-h-11"
-            value=""
-            onChange={(e) => {
-              const who = throwers.find((x) => x.id === e.target.value)
-              if (who?.backhandMps)
-                onChange({
-                  throw: { ...t, armMps: who.backhandMps },
-                  fade: who.hand === 'right' ? 'left' : 'right',
-                })
-            }}
-          >
-            <option value="" disabled>
-              Take somebody’s backhand …
-            </option>
-            {throwers
-              .filter((x) => x.backhandMps !== null)
-              .map((x) => (
-                <option key={x.id} value={x.id}>
-                  {x.name}, {units.speed.show(x.backhandMps!)}
-                </option>
-              ))}
-          </select>
-        </label>
-      )}
+      <ThrownBy setup={setup} who={who} onChange={onChange} />
     </Card>
   )
 })
+
+/** Whose arm throws: its speed and scatter are taken, and what it does besides what is meant. */
+function ThrownBy({ setup, who, onChange }: ThrowingProps) {
+  const units = useUnits()
+  const { throwers = [] } = useThrowers()
+  const arms = useArms() ?? []
+  const choices = throwers.flatMap((thrower) =>
+    STROKES.flatMap((stroke) => {
+      const armMps = stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps
+      const known = arms.find((a) => a.thrower === thrower.name && a.stroke === stroke)
+      return armMps === null ? [] : [{ thrower, stroke, armMps, known }]
+    }),
+  )
+  if (choices.length === 0) return null
+  const keyOf = ({ thrower, stroke }: ByArm) => `${thrower} ${stroke}`
+  const choose = (key: string) => {
+    const chosen = choices.find((c) => keyOf({ thrower: c.thrower.name, stroke: c.stroke }) === key)
+    if (!chosen) return onChange({ by: null })
+    const { thrower, stroke, armMps, known } = chosen
+    onChange({
+      by: { thrower: thrower.name, stroke },
+      throw: { ...setup.throw, armMps, scatter: clamp(known?.scatter ?? 1, LAB_RANGE.scatter) },
+      fade: fadeSide(thrower.hand, stroke),
+    })
+  }
+  return (
+    <div className="mt-2">
+      <label className="block text-note text-quiet">
+        Thrown by
+        <select
+          className="mt-1 block min-h-10 w-full rounded-lg border border-edge bg-card px-2 text-body text-ink max-md:min-h-11"
+          value={setup.by ? keyOf(setup.by) : ''}
+          onChange={(e) => choose(e.target.value)}
+        >
+          <option value="">Nobody in particular: as it is meant</option>
+          {choices.map(({ thrower, stroke, armMps }) => (
+            <option
+              key={keyOf({ thrower: thrower.name, stroke })}
+              value={keyOf({ thrower: thrower.name, stroke })}
+            >
+              {thrower.name}, {stroke}, {units.speed.show(armMps)}
+            </option>
+          ))}
+        </select>
+      </label>
+      {setup.by && <p className="mt-1 text-note text-quiet">{habitWords(setup.by, who)}</p>}
+    </div>
+  )
+}
 
 /** A picture that is pulled, how it is seen, and what it says now. */
 const Picture = ({ seen, words, children }: { seen: string; words: string; children: ReactNode }) => (

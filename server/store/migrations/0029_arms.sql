@@ -1,0 +1,1 @@
+ALTER TABLE "shelf_state" ADD COLUMN "arms" jsonb DEFAULT '[]'::jsonb NOT NULL;
