@@ -161,7 +161,11 @@ try {
       await stop()
     }
   } else {
-    if (!dev) ensureBuilt()
+    if (!dev) {
+      ensureBuilt()
+      const { bundleWorkers } = await import('./workers.mjs')
+      process.env.VEER_THREADS = await bundleWorkers()
+    }
     const { startServer } = await import('../server/main.ts')
     const { copiesOf } = await import('../server/custody/settings.ts')
     const server = await startServer({

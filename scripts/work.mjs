@@ -7,6 +7,8 @@ if (!process.env.DATABASE_URL) {
   say('DATABASE_URL must name the database of the servers it works for.')
   process.exit(2)
 }
+const { bundleWorkers } = await import('./workers.mjs')
+process.env.VEER_THREADS = await bundleWorkers()
 const { register } = await import('tsx/esm/api')
 register()
 const { startWork } = await import('../server/work/apart.ts')

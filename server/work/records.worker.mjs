@@ -1,5 +1,3 @@
-// A thread starts without the loader that reads TypeScript; this brings it along.
-import { register } from 'tsx/esm/api'
+import { start } from './starting.mjs'
 
-register()
-await import('./records.worker.ts')
+await start('records')

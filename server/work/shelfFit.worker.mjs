@@ -1,5 +1,3 @@
-// A thread starts without the loader that reads TypeScript; this brings it along.
-import { register } from 'tsx/esm/api'
+import { start } from './starting.mjs'
 
-register()
-await import('./shelfFit.worker.ts')
+await start('shelfFit')

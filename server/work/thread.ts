@@ -38,7 +38,8 @@ export class Thread<W> {
   }
 
   #start() {
-    const worker = new Worker(this.file)
+    // from a bundle it needs no loader
+    const worker = new Worker(this.file, process.env['VEER_THREADS'] ? { execArgv: [] } : {})
     const died = new Promise<never>((_, reject) => {
       const gone = (why: Error) => {
         if (this.#alive?.worker === worker) this.#alive = undefined

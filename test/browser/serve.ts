@@ -5,6 +5,7 @@ import path from 'node:path'
 import { sql } from 'drizzle-orm'
 import { keptDemo } from '../../demo/away.ts'
 import { loadDemo, nature } from '../../demo/load.ts'
+import { bundleWorkers } from '../../scripts/workers.mjs'
 import { startServer } from '../../server/main.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import { stopCluster, testDatabase } from '../api/server.ts'
@@ -15,6 +16,7 @@ import { controlPortOf, portOf, sharedHostOf, sharedPortsOf } from './ports.ts'
  * the database back to the demo just as it was loaded and rated, so that every test begins with it.
  */
 
+process.env['VEER_THREADS'] = await bundleWorkers()
 const worker = Number(process.argv[2] ?? 0)
 const url = await testDatabase()
 const { db, close } = await openDatabase(url)
