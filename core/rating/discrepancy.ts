@@ -34,12 +34,10 @@ const COMPARED = 2
 /** Angles and winds this close together are alike: rad, m/s. */
 const ALIKE = { hyzerRad: 0.05, windMps: 2 }
 
-/** Throws meant alike in like wind. */
+/** Throws meant alike in like wind, whoever made them: what the model has wrong of a disc it has wrong of everybody's throws. */
 const kindOf = ({ evidence: t }: ThrowTerm): string =>
   [
     t.disc,
-    t.arm,
-    t.outing,
     t.power.toFixed(1),
     Math.round(t.hyzerRad / ALIKE.hyzerRad),
     Math.round(t.air.windAlongMps / ALIKE.windMps),
