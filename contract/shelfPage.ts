@@ -1,3 +1,5 @@
+import type { FlightNumbers } from '../core/flight/disc.ts'
+import { labelScale } from '../core/flight/side.ts'
 import { SEEN_NUMBERS } from '../core/flight/disc.ts'
 import { z } from 'zod'
 import { STABILITY_WORDS } from '../core/judge/words.ts'
@@ -57,6 +59,9 @@ export const Rating = z.object({
 
 /** Stability of a rating, with its standard deviation. */
 export const stabilityOf = (r: Rating) => ({ value: r.stability, sd: r.stabilitySd })
+/** Where a disc flies, m to the fade side a 100 m: as its throws say, or by its numbers where there are none. */
+export const sideOfRow = ({ rating }: Pick<ShelfRow, 'rating'>, inForce: FlightNumbers): number =>
+  rating ? rating.side : labelScale(inForce).side
 /** Where it flies and where it lands, with their standard deviations. */
 export const sideOfRating = (r: Rating) => ({
   side: { value: r.side, sd: r.sideSd },

@@ -1,6 +1,8 @@
 import { and, asc, desc, eq, gte, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { z } from 'zod'
+import type { FlightNumbers } from '../../core/flight/disc.ts'
+import { labelScale } from '../../core/flight/side.ts'
 import { boundsOf } from '../../core/judge/words.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
 import { PAGE_SIZE } from '../../contract/shelfPage.ts'
@@ -14,6 +16,8 @@ const inForce = sql`coalesce(${discs.stamped}, ${runs.numbers}, ${plastics.numbe
 const number = (key: string) => sql<number>`(${inForce} ->> ${sql.raw(`'${key}'`)})::float8`
 /** What the throws say, or the numbers in force where there are none. */
 const stability = sql<number>`coalesce(${ratings.stability}, ${number('turn')} + ${number('fade')})`
+/** The numbers in force as one word. */
+const label = sql<string>`concat_ws('/', ${inForce} ->> 'speed', ${inForce} ->> 'glide', ${inForce} ->> 'turn', ${inForce} ->> 'fade')`
 const wearStep = sql`array_position(array[${sql.raw(WEAR_STATES.map((w) => `'${w}'`).join(', '))}], ${discs.wear})`
 
 const thrownOf = (db: Queryable) =>
@@ -93,7 +97,22 @@ function wanted(q: Query, thrown: Thrown, now: Date): SQL | undefined {
   )
 }
 
-function order(q: Query, thrown: Thrown): SQL[] {
+/**
+ * Where every disc flies, m to the fade side a 100 m: as its throws say, or by its numbers where there are none. Discs of different
+ * labels are compared by that, never by their stability on the scale of turn + fade, which each label has for itself.
+ */
+async function sides(db: Queryable): Promise<SQL> {
+  const labels = await db
+    .selectDistinct({ label, numbers: sql<FlightNumbers>`${inForce}` })
+    .from(discs)
+    .innerJoin(plastics, eq(plastics.id, discs.plasticId))
+    .innerJoin(molds, eq(molds.id, plastics.moldId))
+    .leftJoin(runs, eq(runs.id, discs.runId))
+  const byLabel = Object.fromEntries(labels.map((l) => [l.label, labelScale(l.numbers).side]))
+  return sql`coalesce(${ratings.side}, (${JSON.stringify(byLabel)}::jsonb ->> ${label})::float8)`
+}
+
+function order(q: Query, thrown: Thrown, side: SQL | undefined): SQL[] {
   const way = (column: SQL) => (q.down ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`)
   const code = people(discs.code)
   switch (q.sort) {
@@ -106,7 +125,7 @@ function order(q: Query, thrown: Thrown): SQL[] {
     case 'wear':
       return [way(wearStep), code]
     case 'stability':
-      return [way(stability), code]
+      return [way(side!), code]
     case 'throws':
       return [way(sql`coalesce(${thrown.counted}, 0)`), code]
     case 'last':
@@ -130,6 +149,7 @@ export async function readShelfPage(
 ): Promise<Omit<ShelfPage, 'behind' | 'notWeighed'>> {
   const { query, thrown } = lines(db)
   const where = wanted(q, thrown, now)
+  const side = q.sort === 'stability' ? await sides(db) : undefined
   const found = db
     .select({ id: discs.id })
     .from(discs)
@@ -140,11 +160,11 @@ export async function readShelfPage(
     .leftJoin(ratings, eq(ratings.discId, discs.id))
     .leftJoin(thrown, eq(thrown.discId, discs.id))
     .where(where)
-    .orderBy(...order(q, thrown))
+    .orderBy(...order(q, thrown, side))
   const [rows, ids, [off], blends] = await Promise.all([
     query
       .where(where)
-      .orderBy(...order(q, thrown))
+      .orderBy(...order(q, thrown, side))
       .limit(PAGE_SIZE)
       .offset(q.page * PAGE_SIZE),
     found,

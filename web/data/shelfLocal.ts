@@ -1,6 +1,6 @@
 import { boundsOf } from '../../core/judge/words.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
-import { PAGE_SIZE, stabilityOf } from '../../contract/shelfPage.ts'
+import { PAGE_SIZE, sideOfRow, stabilityOf } from '../../contract/shelfPage.ts'
 import type { DiscRecord, ShelfPage, ShelfQuery, ShelfRow } from '../../contract/shelfPage.ts'
 import type { z } from 'zod'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
@@ -77,7 +77,7 @@ function keysOf(row: ShelfRow, sort: Query['sort']): readonly Key[] {
     case 'wear':
       return [WEAR_STATES.indexOf(disc.wear)]
     case 'stability':
-      return [stabilityHere(row)]
+      return [sideOfRow(row, shelved(row).inForce.numbers)]
     case 'throws':
       return [row.throws]
     case 'last':

@@ -6,12 +6,14 @@ import { differenceInCalendarDays, format } from 'date-fns'
 import { Fragment, useMemo } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
-import { stabilityOf } from '../../../contract/shelfPage.ts'
+import { PER_M } from '../../../core/flight/side.ts'
+import { sideOfRow, stabilityOf } from '../../../contract/shelfPage.ts'
 import type { ShelfRow } from '../../../contract/shelfPage.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { ClaimEvidence } from '../../charts/ClaimEvidence.tsx'
 import { LEVEL_WORDS } from '../../../contract/naming.ts'
-import { figure, numbersLine } from '../../data/units.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { numbersLine } from '../../data/units.ts'
 import { hueOf } from '../../strip/hues.ts'
 import { WearCell, WeightCell } from './cells.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
@@ -39,6 +41,19 @@ const daysAgo = (at: string) => {
       : days < 60
         ? `${days} days ago`
         : format(at, 'MMM yyyy')
+}
+
+/** How far to the fade side it flies on average: what discs of different numbers are compared and sorted by. */
+function SideCell({ row }: { readonly row: TableRow }) {
+  const { length } = useUnits()
+  return (
+    <span
+      className="figure ml-auto w-16 text-right whitespace-nowrap"
+      title={`To the fade side on average, a flight of ${length.show(PER_M, 0)}`}
+    >
+      {length.show(sideOfRow(row, row.inForce.numbers), 1)}
+    </span>
+  )
 }
 
 /** Columns are named as the server sorts by them. */
@@ -74,11 +89,16 @@ const COLUMNS = [
   }),
   column.display({
     id: 'stability',
-    header: 'Stability, claim and evidence',
+    header: 'Claim and evidence; flies to the fade side',
     cell: ({ row: { original: r } }) => {
       const claim = r.inForce.numbers.turn + r.inForce.numbers.fade
       if (!r.rating || r.throws === 0)
-        return <span className="text-quiet">{stabilityWord(claim)}, by its numbers</span>
+        return (
+          <span className="flex items-center gap-3 text-quiet">
+            <span className="flex-1">{stabilityWord(claim)}, by its numbers</span>
+            <SideCell row={r} />
+          </span>
+        )
       const s = stabilityOf(r.rating)
       return (
         <span className="flex items-center gap-3">
@@ -89,8 +109,8 @@ const COLUMNS = [
             sd={s.sd}
             hue={hueOf(0)}
           />
-          <span className="figure w-10 text-right">{figure(s.value, 1)}</span>
-          <span className="max-lg:hidden">{hedgedStability(s.value, s.sd)}</span>
+          <span className="flex-1 max-lg:hidden">{hedgedStability(s.value, s.sd)}</span>
+          <SideCell row={r} />
         </span>
       )
     },
