@@ -28,6 +28,7 @@ export function outcomeAbout(
   return {
     ...outcome,
     discs: places.map((i) => outcome.discs[i]!),
+    worn: outcome.worn.filter((w) => discs.has(w.disc)),
     pairs: outcome.pairs.filter((p) => discs.has(p.a) && discs.has(p.b)),
     habits: outcome.habits.filter((h) => arms.has(h.arm)),
     throws: outcome.throws.filter((t) => throws.has(t.throw)),

@@ -1,8 +1,12 @@
 import { expect } from 'chai'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { z } from 'zod'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId, SHED } from '../../demo/shed.ts'
+import { HABIT_SD } from '../../core/rating/evidence.ts'
+import { HABIT, OF_HABIT } from '../../core/rating/places.ts'
+import { KnownArm } from '../../contract/lab.ts'
 import { STABILITY_WORDS } from '../../core/judge/words.ts'
 import { DISC_CLASSES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { Shelf } from '../../contract/shelf.ts'
@@ -72,6 +76,21 @@ describe('the table of the shelf', () => {
     expect(all.some((r) => r.rating === null)).equal(true)
     expect(await codes('?word=very+overstable')).include('HS-033')
     expect(await codes('?word=very+overstable')).not.include('HS-017')
+  })
+
+  it('knows by all throws what each arm does besides what is meant, and how surely', async () => {
+    const arms = z.array(KnownArm).parse((await api().get('/api/arms').expect(200)).body)
+    const thrown = await it_.db
+      .select({ id: throws.id })
+      .from(throws)
+      .where(and(throws.counts, isNull(throws.takenBackAt)))
+    expect(arms.reduce((n, a) => n + a.throws, 0)).equal(thrown.length)
+    for (const { covariance, scatter, habit } of arms) {
+      expect(scatter).within(0.3, 3)
+      const hyzerSd = Math.sqrt(covariance[HABIT.hyzer * OF_HABIT + HABIT.hyzer]!)
+      expect(hyzerSd).within(1e-4, HABIT_SD[HABIT.hyzer]! + 1e-9)
+      expect(Math.abs(habit[HABIT.hyzer]!)).lessThan(4 * HABIT_SD[HABIT.hyzer]!)
+    }
   })
 
   it('is the same whether the server makes it or a device without one, however it is found, filtered and sorted', async () => {

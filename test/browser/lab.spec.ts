@@ -142,6 +142,31 @@ test('the angle at which it stands up, or finishes on the line, is said and take
   await expect(page.getByRole('region', { name: 'The throw', exact: true })).toContainText(`${angle}° hyzer`)
 })
 
+test('whoever throws is in where it lands and how likely, and in the link', async ({ page }) => {
+  const said = complaints(page)
+  await openLab(page)
+  await takeDisc(page, 'HS-017')
+  await put(page, 'Landing zone')
+  await expect(lands(page)).toContainText('%')
+  const by = page.getByLabel('Thrown by')
+  const meant = await lands(page).textContent()
+  await by.selectOption({
+    label: await by.getByRole('option', { name: /^Odile Fenn, backhand/ }).innerText(),
+  })
+  await expect(page.getByText(/^By \d+ throws Odile Fenn’s backhand comes out .* than meant/)).toBeVisible()
+  await expect(lands(page)).not.toHaveText(meant!)
+  await expect(page).toHaveURL(/Odile/)
+  const hers = await lands(page).textContent()
+  await page.reload()
+  await expect(lands(page)).toHaveText(hers!)
+  // the search is hers too, and what it finds is set without her in it twice
+  await page.getByRole('region', { name: 'Find the throw' }).getByRole('button', { name: /^Find/ }).click()
+  await expect(found(page)).toContainText('%')
+  await by.selectOption({ index: 0 })
+  await expect(page.getByText(/Odile Fenn’s backhand comes out/)).toHaveCount(0)
+  expect(said).toEqual([])
+})
+
 test('two throws are compared: it is the wind, not the plastic', async ({ page }) => {
   await openLab(page)
   await takeDisc(page, 'HS-017')

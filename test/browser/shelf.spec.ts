@@ -60,7 +60,7 @@ test('the shelf is filtered and sorted, and the address keeps it', async ({ page
   await expect(row(page, 'HS-034')).toHaveCount(0)
   await page.getByRole('button', { name: 'Claim and evidence; flies to the fade side' }).click()
   await expect(page.getByRole('row').nth(1)).toContainText(/HS-009|HS-026/)
-  await expect(page.getByRole('columnheader', { name: /Stability/ })).toHaveAttribute(
+  await expect(page.getByRole('columnheader', { name: /flies to the fade side/ })).toHaveAttribute(
     'aria-sort',
     'ascending',
   )

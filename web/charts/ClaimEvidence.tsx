@@ -27,7 +27,7 @@ export function ClaimEvidence({
   width = 118,
   window = false,
 }: ClaimEvidenceProps) {
-  const x = scaleLinear([published - HALF, published + HALF], [3, width - 3]).clamp(true)
+  const x = scaleLinear([published - HALF, published + HALF], [7, width - 7]).clamp(true)
   const [low, high] = [observed - Z90 * sd, observed + Z90 * sd]
   return (
     <svg
@@ -47,7 +47,7 @@ export function ClaimEvidence({
           style={{ fill: 'var(--mown-2)' }}
         />
       )}
-      <line x1="3" x2={width - 3} y1="17" y2="17" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
+      <line x1="7" x2={width - 7} y1="17" y2="17" style={{ stroke: 'var(--rule)' }} strokeWidth="1.5" />
       {[-2, -1, 0, 1, 2].map((t) => (
         <line
           key={t}

@@ -44,6 +44,8 @@ describe('all that is known', () => {
     const all = outcomeOf(fit(evidence))
     const [discs, throws] = [new Set(['disc-1', 'disc-3']), new Set(['throw-59'])]
     const some = outcomeAbout(all, discs, throws, new Set(['arm-0 on 4']))
+    const worn = [1, 2].map((i) => ({ disc: `disc-${i}`, usually: 0.3, lost: { value: 0.2, sd: 0.1 } }))
+    expect(outcomeAbout({ ...all, worn }, discs, throws, new Set()).worn).deep.equal([worn[0]])
     expect(some.discs.map((d) => d.disc)).deep.equal(['disc-1', 'disc-3'])
     expect(some.pairs.map((p) => [p.a, p.b])).deep.equal([['disc-1', 'disc-3']])
     expect(some.throws.map((t) => t.throw)).deep.equal(['throw-59'])

@@ -41,7 +41,7 @@ export function habitWords({ thrower, stroke }: ByArm, who: KnownArm | undefined
   const parts = [
     ...deg('hyzer', 'more hyzer', 'more anhyzer'),
     ...deg('launch', 'higher', 'lower'),
-    ...deg('nose', 'nose up', 'nose down'),
+    ...deg('nose', 'more nose up', 'less nose up'),
     ...(Math.abs(faster) < SLIGHT.percent
       ? []
       : [`${figure(Math.abs(faster), 0)} % ${faster > 0 ? 'faster' : 'slower'}`]),

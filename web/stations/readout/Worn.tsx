@@ -1,3 +1,4 @@
+import { Z90 } from '../../../core/rating/normal.ts'
 import type { WornOutcome } from '../../../core/rating/outcome.ts'
 import { figure } from '../../data/units.ts'
 
@@ -16,16 +17,20 @@ export function Worn({
   if (told.length === 0) return null
   return (
     <div className="mt-2 border-t border-rule pt-2" data-testid="worn">
-      {told.map(({ disc, usually, lost }) => (
-        <p key={disc}>
-          <strong>{name(disc)}</strong> lost {figure(lost.value, 1)} ± {figure(lost.sd, 1)} of stability
-          between its first throw here and its last
-          <span className="text-quiet">
-            ; its plastic usually loses {figure(usually, 1)} by what was noted.
-          </span>
-        </p>
-      ))}
-      <p className="text-quiet">All that is said here is of discs as they were last thrown.</p>
+      <p>Discs as they were last thrown. Since their first throw here</p>
+      <ul>
+        {told.map(({ disc, usually, lost }) => (
+          <li key={disc}>
+            <strong>{name(disc)}</strong>{' '}
+            {lost.value > Z90 * lost.sd
+              ? `lost ${figure(lost.value, 1)} ± ${figure(lost.sd, 1)} of stability`
+              : `shows no loss of stability (${figure(lost.value, 1)} ± ${figure(lost.sd, 1)})`}
+            <span className="text-quiet">
+              ; its plastic usually loses {figure(usually, 1)} by what was noted.
+            </span>
+          </li>
+        ))}
+      </ul>
     </div>
   )
 }
