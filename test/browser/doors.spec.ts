@@ -85,7 +85,6 @@ async function served(dist: string, port: number) {
 
 for (const [station, name, next] of [
   ['readout', 'Readout', 'Throw on'],
-  ['bench', 'Bench', ''],
   ['review', 'Review', ''],
 ] as const)
   test(`without its folder and its line the ${name} is gone, and the app builds and runs`, async ({ page }, {
