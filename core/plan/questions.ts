@@ -1,25 +1,9 @@
-/** What a trial can ask. */
-export const QUESTION_KINDS = [
-  'label',
-  'plastics',
-  'runs',
-  'wear',
-  'weight',
-  'molds',
-  'arms',
-  'wind',
-  'ground',
-  'short game',
-] as const
-export type QuestionKind = (typeof QUESTION_KINDS)[number]
-
 /** What published numbers describe: a disc fresh from the shop, or one that has been seasoned. */
 export const CONVENTIONS = ['fresh', 'seasoned'] as const
 export type Convention = (typeof CONVENTIONS)[number]
 
 /** What a question proposes; everything can be changed. */
-export interface QuestionProposal {
-  readonly kind: QuestionKind
+interface Proposed {
   /** As a person asks it. */
   readonly words: string
   /** Which discs answer it. */
@@ -42,9 +26,9 @@ export interface QuestionProposal {
 
 const SPREAD = [10, 0, -8] as const
 
-export const QUESTIONS: readonly QuestionProposal[] = [
-  {
-    kind: 'label',
+/** What a trial can ask, and what each question proposes. A further question is a further entry. */
+const PROPOSALS = {
+  label: {
     words: 'Is it true to its numbers?',
     discs: 'the disc and a control disc',
     hyzerDegs: SPREAD,
@@ -52,8 +36,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'turn and fade against the published numbers',
   },
-  {
-    kind: 'plastics',
+  plastics: {
     words: 'What does the plastic change?',
     discs: 'one mold in its plastics, and a control disc',
     hyzerDegs: SPREAD,
@@ -61,8 +44,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'differences of stability between plastics',
   },
-  {
-    kind: 'runs',
+  runs: {
     words: 'Are the runs alike?',
     discs: 'one plastic in several runs, and a control disc',
     hyzerDegs: SPREAD,
@@ -70,8 +52,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'differences of stability between runs',
   },
-  {
-    kind: 'wear',
+  wear: {
     words: 'What has wear changed?',
     discs: 'a new copy, worn copies of the same plastic, and a control disc',
     hyzerDegs: SPREAD,
@@ -79,8 +60,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'turn and fade from new to worn',
   },
-  {
-    kind: 'weight',
+  weight: {
     words: 'What does the weight change?',
     discs: 'light and heavy copies of one plastic, weighed, and a control disc',
     hyzerDegs: SPREAD,
@@ -88,8 +68,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'stability left once mass is in the physics',
   },
-  {
-    kind: 'molds',
+  molds: {
     words: 'Which of these molds is more stable?',
     discs: 'the candidate, the molds it is compared with, and a control disc',
     hyzerDegs: SPREAD,
@@ -97,8 +76,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 1,
     measure: 'order of stability, and how likely it is',
   },
-  {
-    kind: 'arms',
+  arms: {
     words: 'What will it do for another arm?',
     discs: 'the disc and a control disc, thrown by two arms, or eased to stand in for the slower one',
     hyzerDegs: [8, 0],
@@ -107,8 +85,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     easedTo: 0.75,
     measure: 'the numbers it seems to have at each speed',
   },
-  {
-    kind: 'wind',
+  wind: {
     words: 'How does it take the wind?',
     discs: 'the disc and one that holds its line',
     hyzerDegs: [8, 0],
@@ -117,8 +94,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     wantsWind: true,
     measure: 'finish into the wind against finish with it',
   },
-  {
-    kind: 'ground',
+  ground: {
     words: 'How far does it skip?',
     discs: 'one mold in its plastics',
     hyzerDegs: [15],
@@ -126,8 +102,7 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     power: 0.8,
     measure: 'ground play after the same shot',
   },
-  {
-    kind: 'short game',
+  'short game': {
     words: 'Does it stop where it should?',
     discs: 'approach discs and putters side by side',
     hyzerDegs: [5, 0],
@@ -136,7 +111,14 @@ export const QUESTIONS: readonly QuestionProposal[] = [
     bothStrokes: true,
     measure: 'distance past or short of the mark',
   },
-]
+} as const satisfies Record<string, Proposed>
+
+export type QuestionKind = keyof typeof PROPOSALS
+export const QUESTION_KINDS = Object.keys(PROPOSALS) as QuestionKind[]
 
 /** What a question proposes. */
-export const questionOf = (kind: QuestionKind): QuestionProposal => QUESTIONS.find((q) => q.kind === kind)!
+export interface QuestionProposal extends Proposed {
+  readonly kind: QuestionKind
+}
+export const questionOf = (kind: QuestionKind): QuestionProposal => ({ kind, ...PROPOSALS[kind] })
+export const QUESTIONS: readonly QuestionProposal[] = QUESTION_KINDS.map(questionOf)

@@ -1,18 +1,12 @@
-import { BANKS } from '../flight/glimpses.ts'
+import { BANKS, glimpsesOf } from '../flight/glimpses.ts'
 import { calledBanks } from './calls.ts'
 import type { CalledBank } from './calls.ts'
 import { CALLED_SD, landingSd, SEEN_SD } from './evidence.ts'
 import type { ThrowEvidence } from './evidence.ts'
 import { SEEN, SEEN_ROWS } from './linear.ts'
 import { AT } from './places.ts'
-import { condense } from './recorded.ts'
+import { condense, MARKS } from './recorded.ts'
 import type { PathEvidence } from './recorded.ts'
-
-/**
- * At most: five things seen of the flight, four called or measured out of the hand, two banks called, and a path's side,
- * height and time at nine marks.
- */
-export const MAX_ROWS = 38
 
 /** The row of something called or measured out of the hand: a value of the point itself. */
 export const handRow = (at: number): number => -1 - at
@@ -47,6 +41,11 @@ const MEASURED: readonly Measured[] = [
   },
   { row: handRow(AT.nose), sd: CALLED_SD.nose, of: (t) => t.noseCalledRad },
 ]
+
+/** Rows of a landing. */
+const LANDED = 2
+/** At most: the landing, everything measured besides, the banks called, and a path's side, height and time at its marks. */
+export const MAX_ROWS = LANDED + MEASURED.length + glimpsesOf(MARKS)
 
 /** Everything seen of one throw, row by row. */
 export interface Observations {

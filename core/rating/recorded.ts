@@ -38,7 +38,7 @@ export const RECORDING = {
 } as const satisfies Record<(typeof CHANNELS)[number], object>
 
 /** So many marks follow any flight to within centimetres (polynomial of one degree less). */
-const MARKS = 9
+export const MARKS = 9
 /** Points nearer to the one before say nothing more of where the path goes, m. */
 const NEAREST = 0.1
 /** What is known of a path before it is seen: hardly anything, so that a gap in a recording is only that (m⁻² or s⁻²). */

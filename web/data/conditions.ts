@@ -4,6 +4,7 @@ import { alongOut } from '../../core/throw/leg.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
 import type { Session } from '../../contract/trials.ts'
 import type { TrialView } from './hooks.ts'
+import { METHODS } from './methodWords.ts'
 import type { Units } from './units.ts'
 
 /** Who threw, when, where, in which wind and air, how it was measured. */
@@ -31,7 +32,7 @@ export function conditionsOf({ throws, throwers, sessions }: TrialView, units: U
         ? `wind of up to ${units.speed.show(strongest)} along the line`
         : `wind ${units.speed.show(Math.abs(along))} ${along < 0 ? 'in the face' : 'from behind'} on the way out`,
     air.length > 0 && units.temperature.show(mean(air)!, 0),
-    [...new Set(held.map((s) => `landings ${METHOD[s.method]}`))].join(', '),
+    [...new Set(held.map((s) => `landings ${METHODS[s.method].landings}`))].join(', '),
     [...new Set(held.flatMap((s) => watchedWords(s) ?? []))].join(', '),
   ].filter((words): words is string => typeof words === 'string' && words !== '')
 }
@@ -40,4 +41,3 @@ const watchedWords = ({ watcherSdDeg }: Session): string | undefined =>
   watcherSdDeg === null
     ? undefined
     : `angles called by an eye that is off by ${watcherSdDeg}° as the eye drill measured it`
-const METHOD = { ranged: 'measured', paced: 'paced', eye: 'by eye' } as Readonly<Record<string, string>>

@@ -1,3 +1,4 @@
+import { methodWords } from '../data/methodWords.ts'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { mutate } from 'swr'
@@ -18,13 +19,6 @@ interface Chosen {
   readonly csv: string
   readonly preview?: ImportPreview
   readonly problem?: Problem
-}
-
-const METHOD_WORDS: Record<string, string> = {
-  eye: 'by eye (± 1 m)',
-  paced: 'paced (± 3 %)',
-  ranged: 'range finder (± 0.5 m)',
-  taped: 'tape (± 0.2 m)',
 }
 
 interface ThrowsFileProps {
@@ -112,7 +106,7 @@ export function ThrowsFile({
           >
             {MEASURING_METHODS.map((m) => (
               <option key={m} value={m}>
-                {METHOD_WORDS[m]}
+                {methodWords(m)}
               </option>
             ))}
           </SelectInput>

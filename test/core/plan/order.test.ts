@@ -160,7 +160,7 @@ describe('the effort of a plan', () => {
 
 describe('questions', () => {
   it('are each asked once, with angles, throws and a measure that answers it', () => {
-    expect(QUESTIONS.map((q) => q.kind)).deep.equal([...QUESTION_KINDS])
+    expect(QUESTIONS.map((q) => q.kind)).deep.equal(QUESTION_KINDS)
     for (const q of QUESTIONS) {
       expect(q.words).match(/\?$/)
       expect(q.hyzerDegs.length).greaterThan(0)

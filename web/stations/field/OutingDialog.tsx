@@ -7,18 +7,11 @@ import { Session } from '../../../contract/trials.ts'
 import { usePlaces } from '../../data/hooks.ts'
 import { atPlace } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
+import { methodWords } from '../../data/methodWords.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
-
-/** How landings are measured, and how well. */
-export const METHOD_WORDS: Record<Session['method'], string> = {
-  eye: 'by eye, ± 1 m',
-  paced: 'paced, ± 3 %',
-  ranged: 'range finder, ± 0.5 m',
-  taped: 'tape, ± 0.2 m',
-}
 
 interface OutingDialogProps {
   readonly session: Session
@@ -97,7 +90,7 @@ export function OutingDialog({ session, onClose, onKeep }: OutingDialogProps) {
           <SelectInput label="How landings are measured" {...register('method')}>
             {MEASURING_METHODS.map((m) => (
               <option key={m} value={m}>
-                {METHOD_WORDS[m]}
+                {methodWords(m)}
               </option>
             ))}
           </SelectInput>

@@ -6,7 +6,8 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Standing } from './draft.ts'
-import { METHOD_WORDS, OutingDialog } from './OutingDialog.tsx'
+import { METHODS } from '../../data/methodWords.ts'
+import { OutingDialog } from './OutingDialog.tsx'
 import type { LiveWind } from './useLiveWind.ts'
 
 interface WindAirProps {
@@ -97,7 +98,7 @@ export function WindAir({
             {session.temperatureC === null
               ? 'air not noted'
               : units.temperature.show(session.temperatureC, 0)}
-            , {METHOD_WORDS[session.method].split(',')[0]}
+            , {METHODS[session.method].words}
           </span>
         </span>
         <Settings2 size={18} aria-hidden />
