@@ -50,7 +50,7 @@ export const Thrower = z.object({
   version: FromVersion,
 })
 
-const TimeZone = z.string().max(64).refine(isTimeZone, 'must be a time zone such as Europe/Berlin')
+export const TimeZone = z.string().max(64).refine(isTimeZone, 'must be a time zone such as Europe/Berlin')
 
 /** A field to throw on. */
 export const Place = z.object({

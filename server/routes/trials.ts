@@ -2,14 +2,14 @@ import type Router from '@koa/router'
 import { min } from 'd3'
 import { z } from 'zod'
 import { sessionIcs } from '../../core/formats/ics.ts'
-import { dayAt, isTimeZone } from '../../core/throw/day.ts'
+import { dayAt } from '../../core/throw/day.ts'
 import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
-import type { MeasuringMethod } from '../../core/rating/evidence.ts'
 import { plainThrows, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { throwsGeoJson, throwsGpx } from '../../core/formats/onEarth.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
 import { MOST_CARDS } from '../../contract/cards.ts'
 import { Day, Id, Name } from '../../contract/shelf.ts'
+import { TimeZone } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
@@ -37,12 +37,29 @@ import type { Ctx } from './router.ts'
 
 const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
 
+/** How long a session in a calendar is, minutes. */
+const IcsQuery = z.object({
+  minutes: z.coerce.number({ error: 'must be a number of minutes' }).min(1).max(1440).default(60),
+})
+/** What is told with a file of throws. */
+const ImportQuery = z.object({
+  store: z.enum(['0', '1'], { error: 'must be 1 to store, or 0' }).optional(),
+  method: z
+    .enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` })
+    .default('eye'),
+  place: z.string().trim().max(120, 'must be at most 120 characters').optional(),
+  zone: TimeZone.optional(),
+  /** Of the trial that is made of the file. */
+  name: Name.optional(),
+  question: z.string().max(500, 'must be at most 500 characters').default(''),
+})
+
 /** A trial of a file before the file is read. */
-function madeOf(id: string, name: string, question: unknown): TrialFile {
+function madeOf(id: string, name: string, question: string): TrialFile {
   const trial = {
     id,
-    name: parse(Name, name),
-    question: typeof question === 'string' ? question.slice(0, 500) : '',
+    name,
+    question,
     discIds: [],
     controlDiscId: null,
     hyzerDegs: [0],
@@ -82,7 +99,7 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     if (!plan?.startsAt)
       throw new Refusal(409, 'No time yet', 'The plan names no time; choose a window of the forecast first.')
     const place = (await readPlaces(db)).find((p) => p.id === plan.placeId)
-    const minutes = z.coerce.number().min(1).max(1440).catch(60).parse(ctx.query['minutes'])
+    const { minutes } = parse(IcsQuery, { ...ctx.query })
     ctx.type = 'text/calendar; charset=utf-8'
     ctx.attachment(`${fileName(trial.name)}.ics`)
     ctx.body = sessionIcs({
@@ -156,19 +173,13 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     ctx.body = throwsGpx(throws, file.trial.name)
   })
   router.post('/api/trials/:id/import', async (ctx: Ctx) => {
-    const { store, method, place, zone, name, question } = ctx.query
+    const { store, method, place, zone, name, question } = parse(ImportQuery, { ...ctx.query })
     const id = parse(Id, ctx.params['id'])
     const there = await readTrial(db, id)
     // a trial that is not there yet is made of the file
-    const file = there ?? (typeof name === 'string' ? madeOf(id, name, question) : await trialAt(ctx))
+    const file = there ?? (name !== undefined ? madeOf(id, name, question) : await trialAt(ctx))
     if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
       throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
-    if (method !== undefined && !MEASURING_METHODS.includes(method as MeasuringMethod))
-      throw new Refusal(
-        422,
-        'Some fields are not right',
-        `method must be one of ${MEASURING_METHODS.join(', ')}.`,
-      )
     const csv = ctx.request.body
     const done = await works.errands.within(jobOf(ctx), async (told) => {
       const read = await works.files.throws(csv)
@@ -179,9 +190,9 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
         file,
         read.lines,
         {
-          method: (method as MeasuringMethod | undefined) ?? 'eye',
-          place: typeof place === 'string' && place.trim() !== '' ? place.trim().slice(0, 120) : NOT_STATED,
-          timeZone: typeof zone === 'string' && isTimeZone(zone) ? zone : null,
+          method,
+          place: place || NOT_STATED,
+          timeZone: zone ?? null,
           now: new Date().toISOString(),
           fresh: !there,
         },

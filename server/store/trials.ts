@@ -34,11 +34,7 @@ export const readThrowers = (db: Queryable): Promise<Thrower[]> =>
 export const overwriteThrower = (db: Queryable, row: Thrower) => overwriteShared(db, 'throwers', row)
 
 export const readSessions = (db: Queryable): Promise<Session[]> =>
-  db
-    .select(wireColumns(sessions))
-    .from(sessions)
-    .orderBy(desc(sessions.day), desc(sessions.createdAt))
-    .limit(200)
+  db.select(wireColumns(sessions)).from(sessions).orderBy(desc(sessions.day), desc(sessions.createdAt))
 
 export const overwriteSession = (db: Queryable, row: Session) => overwriteShared(db, 'sessions', row)
 

@@ -97,6 +97,7 @@ describe('planning on the server', () => {
       .put(`/api/trials/${id}`)
       .send({ ...trial, plan })
       .expect(200)
+    await api().get(path.replace('50', 'soon')).expect(422)
     const { text, headers } = await api().get(path).expect(200)
     expect(headers['content-type']).match(/^text\/calendar/)
     expect(text)

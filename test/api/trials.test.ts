@@ -12,6 +12,7 @@ import { outcomeOf } from '../../core/rating/outcome.ts'
 import { KnownThrows, WornDiscs, Plan } from '../../contract/trials.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { TrialCard } from '../../contract/cards.ts'
+import type { Problem } from '../../contract/imports.ts'
 import { TrialFile } from '../../contract/trials.ts'
 import type { Throw, TrialSummary } from '../../contract/trials.ts'
 import type { ImportPreview } from '../../contract/imports.ts'
@@ -340,6 +341,22 @@ describe('CSV of a trial', () => {
       true,
     ).expect(422)
     expect(unknown.body.errors[0].message).match(/QQ-9 is not on the shelf/)
+  })
+
+  it('refuses what is told wrongly with a file instead of dropping it', async () => {
+    const told = async (query: Record<string, string>) =>
+      (
+        await request(it_.server)
+          .post(`/api/trials/${finished.id}/import?${new URLSearchParams(query)}`)
+          .type('text/csv')
+          .send('thrower')
+          .expect(422)
+      ).body as Problem
+    expect((await told({ method: 'guessed' })).detail).contain('must be one of eye, paced, ranged, taped')
+    expect((await told({ zone: 'Mars/Olympus' })).detail).contain('must be a time zone')
+    expect((await told({ place: 'x'.repeat(121) })).detail).contain('at most 120 characters')
+    expect((await told({ question: 'x'.repeat(501) })).detail).contain('at most 500 characters')
+    expect((await told({ store: 'yes' })).detail).contain('must be 1 to store')
   })
 
   it('refuses 50 MB and goes on serving', async () => {
