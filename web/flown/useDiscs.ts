@@ -83,10 +83,5 @@ export const meantOf = ({ who: _, ...thrown }: LabThrow): Thrown => thrown
 /** Whoever throws a setup, as far as all their throws show; nobody where nobody is set or nothing is known. */
 export function useWho({ by: set }: Pick<LabSetup, 'by'>): KnownArm | undefined {
   const arms = useArms()
-  return (
-    useMemo(
-      () => set && arms?.find((a) => a.thrower === set.thrower && a.stroke === set.stroke),
-      [arms, set],
-    ) ?? undefined
-  )
+  return set ? arms?.find((a) => a.thrower === set.thrower && a.stroke === set.stroke) : undefined
 }
