@@ -133,7 +133,7 @@ export const deviceKeys = pgTable(
     revokedAt: instant('revoked_at'),
     createdAt,
   },
-  (t) => [check('device_keys_name', filled(t.name))],
+  (t) => [index('device_keys_of_person').on(t.personId), check('device_keys_name', filled(t.name))],
 )
 
 /** What lets somebody in once: the code that pairs a device, or the link that makes a person. */
@@ -157,6 +157,9 @@ export const passes = pgTable(
     createdAt,
   },
   (t) => [
+    index('passes_of_person').on(t.personId),
+    index('passes_made_by').on(t.madeById),
+    index('passes_made_by_key').on(t.madeByKeyId),
     check('passes_kind', oneOf(t.kind, PASS_KINDS)),
     check('passes_role', oneOf(t.role, ROLES)),
     check(
@@ -326,6 +329,7 @@ export const discs = pgTable(
     createdAt,
   },
   (t) => [
+    index('discs_run').on(t.runId, t.plasticId),
     uniqueIndex('discs_code_once').on(sql`lower(${t.code})`),
     // a run belongs to the disc's own plastic
     foreignKey({
@@ -408,17 +412,21 @@ export const wearNotes = pgTable(
 )
 
 /** Jobs that discs do. */
-export const jobs = pgTable('jobs', {
-  id: uuid('id').primaryKey(),
-  name: text('name').notNull(),
-  throwerId: uuid('thrower_id').references(() => throwers.id),
-  throwing: jsonb('throwing').$type<JobRow['throwing']>().notNull(),
-  wanted: jsonb('wanted').$type<JobRow['wanted']>().notNull(),
-  within: jsonb('within').$type<JobRow['within']>().notNull(),
-  rank: integer('rank').notNull(),
-  removedAt: instant('removed_at'),
-  createdAt,
-})
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    throwerId: uuid('thrower_id').references(() => throwers.id),
+    throwing: jsonb('throwing').$type<JobRow['throwing']>().notNull(),
+    wanted: jsonb('wanted').$type<JobRow['wanted']>().notNull(),
+    within: jsonb('within').$type<JobRow['within']>().notNull(),
+    rank: integer('rank').notNull(),
+    removedAt: instant('removed_at'),
+    createdAt,
+  },
+  (t) => [index('jobs_of_thrower').on(t.throwerId)],
+)
 
 /** What happened in the life of a disc. */
 export const discEvents = pgTable(
@@ -434,6 +442,7 @@ export const discEvents = pgTable(
     createdAt,
   },
   (t) => [
+    index('disc_events_of_job').on(t.jobId),
     index('disc_events_of_disc').on(t.discId, t.day),
     check('disc_events_kind', oneOf(t.kind, DISC_EVENTS)),
   ],
@@ -470,6 +479,7 @@ export const drillAnswers = pgTable(
     createdAt,
   },
   (t) => [
+    index('drill_answers_of_thrower').on(t.throwerId),
     check('drill_answers_kind', oneOf(t.kind, QUESTION_KINDS)),
     check('drill_answers_level', sql`${t.level} between 0 and 1`),
     index('drill_answers_when').on(t.answeredAt),
@@ -603,6 +613,7 @@ export const trials = pgTable(
     createdAt,
   },
   (t) => [
+    index('trials_of_control').on(t.controlDiscId),
     check('trials_name', filled(t.name)),
     check('trials_planned', sql`${t.plannedThrows} between 0 and 2000`),
   ],
@@ -632,7 +643,7 @@ export const trialDiscs = pgTable(
       .references(() => discs.id),
     place: integer('place').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.trialId, t.discId] })],
+  (t) => [index('trial_discs_of_disc').on(t.discId), primaryKey({ columns: [t.trialId, t.discId] })],
 )
 
 export const sessions = pgTable(
@@ -653,6 +664,9 @@ export const sessions = pgTable(
     createdAt,
   },
   (t) => [
+    index('sessions_of_place').on(t.placeId),
+    index('sessions_of_day').on(t.day),
+    index('sessions_of_watcher').on(t.watcherId),
     check('sessions_watcher', between(t.watcherSdDeg, SHEET_RANGE.watcherSdDeg)),
     check('sessions_place', filled(t.place)),
     check('sessions_temperature', between(t.temperatureC, SHEET_RANGE.temperatureC)),
@@ -704,6 +718,9 @@ export const throws = pgTable(
     createdAt,
   },
   (t) => [
+    index('throws_of_session').on(t.sessionId),
+    index('throws_of_thrower').on(t.throwerId),
+    index('throws_of_trial_disc').on(t.trialId, t.discId),
     // a throw is of a disc of its trial
     foreignKey({
       columns: [t.trialId, t.discId],
@@ -740,6 +757,10 @@ export const shortThrows = pgTable(
     createdAt,
   },
   (t) => [
+    index('short_throws_of_session').on(t.sessionId),
+    index('short_throws_of_thrower').on(t.throwerId),
+    index('short_throws_of_disc').on(t.discId),
+    index('short_throws_of_trial_disc').on(t.trialId, t.discId),
     foreignKey({
       columns: [t.trialId, t.discId],
       foreignColumns: [trialDiscs.trialId, trialDiscs.discId],
@@ -805,7 +826,7 @@ export const offers = pgTable(
       .notNull()
       .default(sql`now()`),
   },
-  (t) => [unique('offers_once').on(t.kind, t.rowId, t.personId)],
+  (t) => [index('offers_of_person').on(t.personId), unique('offers_once').on(t.kind, t.rowId, t.personId)],
 )
 
 export const reviews = pgTable(
@@ -860,6 +881,7 @@ export const reviewPhotos = pgTable(
     createdAt,
   },
   (t) => [
+    index('review_photos_of_review').on(t.reviewId),
     check('review_photos_kind', oneOf(t.kind, PHOTO_KINDS)),
     check('review_photos_size', sql`octet_length(${t.bytes}) between 1 and ${sql.raw(String(PHOTO_LIMIT))}`),
   ],

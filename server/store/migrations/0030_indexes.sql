@@ -1,0 +1,22 @@
+CREATE INDEX "device_keys_of_person" ON "device_keys" USING btree ("person_id");--> statement-breakpoint
+CREATE INDEX "disc_events_of_job" ON "disc_events" USING btree ("job_id");--> statement-breakpoint
+CREATE INDEX "discs_run" ON "discs" USING btree ("run_id","plastic_id");--> statement-breakpoint
+CREATE INDEX "drill_answers_of_thrower" ON "drill_answers" USING btree ("thrower_id");--> statement-breakpoint
+CREATE INDEX "jobs_of_thrower" ON "jobs" USING btree ("thrower_id");--> statement-breakpoint
+CREATE INDEX "offers_of_person" ON "offers" USING btree ("person_id");--> statement-breakpoint
+CREATE INDEX "passes_of_person" ON "passes" USING btree ("person_id");--> statement-breakpoint
+CREATE INDEX "passes_made_by" ON "passes" USING btree ("made_by_id");--> statement-breakpoint
+CREATE INDEX "passes_made_by_key" ON "passes" USING btree ("made_by_key_id");--> statement-breakpoint
+CREATE INDEX "review_photos_of_review" ON "review_photos" USING btree ("review_id");--> statement-breakpoint
+CREATE INDEX "sessions_of_place" ON "sessions" USING btree ("place_id");--> statement-breakpoint
+CREATE INDEX "sessions_of_day" ON "sessions" USING btree ("day");--> statement-breakpoint
+CREATE INDEX "sessions_of_watcher" ON "sessions" USING btree ("watcher_id");--> statement-breakpoint
+CREATE INDEX "short_throws_of_session" ON "short_throws" USING btree ("session_id");--> statement-breakpoint
+CREATE INDEX "short_throws_of_thrower" ON "short_throws" USING btree ("thrower_id");--> statement-breakpoint
+CREATE INDEX "short_throws_of_disc" ON "short_throws" USING btree ("disc_id");--> statement-breakpoint
+CREATE INDEX "short_throws_of_trial_disc" ON "short_throws" USING btree ("trial_id","disc_id");--> statement-breakpoint
+CREATE INDEX "throws_of_session" ON "throws" USING btree ("session_id");--> statement-breakpoint
+CREATE INDEX "throws_of_thrower" ON "throws" USING btree ("thrower_id");--> statement-breakpoint
+CREATE INDEX "throws_of_trial_disc" ON "throws" USING btree ("trial_id","disc_id");--> statement-breakpoint
+CREATE INDEX "trial_discs_of_disc" ON "trial_discs" USING btree ("disc_id");--> statement-breakpoint
+CREATE INDEX "trials_of_control" ON "trials" USING btree ("control_disc_id");
