@@ -8,7 +8,7 @@ export class Line {
   state: 'fine' | 'gone' | 'slow' = 'fine'
   #ends = new Set<net.Socket>()
   #door = net.createServer((near) => {
-    if (this.state === 'gone') return near.destroy()
+    if (this.state === 'gone') return void near.destroy()
     const far = net.connect(Number(this.to.port), this.to.hostname)
     for (const [from, into] of [
       [near, far],

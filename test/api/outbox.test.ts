@@ -88,7 +88,7 @@ describe('the queue of a device', () => {
     const { port } = mortal
     proxy = http.createServer((req, res) => {
       const now = weather()
-      if (now === 'request lost') return res.destroy()
+      if (now === 'request lost') return void res.destroy()
       if (typeof now === 'number') {
         unable++
         res.writeHead(now, { 'content-type': 'text/html' }).end('<h1>Somebody else answers</h1>')

@@ -70,7 +70,7 @@ async function resetSurely(): Promise<void> {
 const control = http
   .createServer((req, res) => {
     // what start would print
-    if (req.method !== 'POST') return res.end(running.ownUrl())
+    if (req.method !== 'POST') return void res.end(running.ownUrl())
     // nobody was let in yet
     fs.rmSync(path.join(shareFolder, 'machine-key'), { force: true })
     resetSurely().then(
