@@ -23,6 +23,18 @@ module.exports = {
       { path: '^web/stations/([^/]+)/' },
       { path: '^web/stations/', pathNot: '^web/stations/$1/' },
     ),
+    no(
+      'stations-on-top',
+      'what stations are made of knows none of them',
+      { path: '^web/(parts|data|strip|charts|flown|pictures|workers)/' },
+      { path: '^web/(stations|shell)/' },
+    ),
+    no(
+      'core-is-bare',
+      'core draws nothing and stores nothing',
+      { path: '^core/' },
+      { path: 'node_modules/(react|react-dom|react-router|swr|pg|drizzle-orm|koa)/' },
+    ),
     no('no-test-in-product', 'the product does not import tests', { pathNot: '^test/' }, { path: '^test/' }),
     no('no-circles', 'no import circles', {}, { circular: true }),
     no('no-orphan-package', 'only declared packages', {}, { dependencyTypes: ['npm-no-pkg', 'npm-unknown'] }),
