@@ -20,7 +20,10 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       // what only the types know
-      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -31,6 +34,15 @@ export default tseslint.config(
   { files: ['web/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'] },
   // nothing is compiled to memoise by itself, so libraries that forbid it are as good as others
   { files: ['web/**/*.{ts,tsx}'], rules: { 'react-hooks/incompatible-library': 'off' } },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...['process', 'Buffer', 'window', 'document', 'navigator', 'localStorage', 'fetch', 'performance'],
+      ],
+    },
+  },
   { files: ['test/**/*.ts'], rules: { '@typescript-eslint/no-unused-expressions': 'off' } },
   {
     files: ['**/*.{mjs,cjs}', '*.js'],

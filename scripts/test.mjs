@@ -56,7 +56,11 @@ async function beside(...commands) {
   process.exit(1)
 }
 
-await beside(['Types', 'tsc', '--noEmit'], ['Lint', 'eslint', '.', '--max-warnings', '0'])
+await beside(
+  ['Types', 'tsc', '--noEmit'],
+  ['Lint', 'eslint', '.', '--max-warnings', '0'],
+  ['Types of the core, where there is neither browser nor machine', 'tsc', '-p', 'core', '--noEmit'],
+)
 await beside(
   ['Formatting', 'prettier', '--check', '--log-level', 'warn', '.'],
   [
