@@ -59,21 +59,16 @@ test('the bend is dragged and stored; a reload keeps what was kept', async ({ pa
   const box = (await page.getByRole('application').boundingBox())!
   await page.mouse.click(box.x + 0.6 * box.width, box.y + 0.62 * box.height)
   const bend = page.getByText('drag the bend')
-  // drawn anew meanwhile, it has no box for a moment, and moves until it is where it stays
-  let words = { x: 0, y: 0, width: 0, height: 0 }
-  await expect
-    .poll(async () => {
-      const before = words
-      words = (await bend.boundingBox()) ?? { ...before, x: NaN }
-      return words.x === before.x && words.y === before.y
-    })
-    .toBe(true)
-  const [x, y] = [words.x + words.width / 2, words.y - 12]
-  await page.mouse.move(x, y)
-  await page.mouse.down()
-  await page.mouse.move(x + 5, y + 22, { steps: 4 })
-  await page.mouse.up()
-  await expect(bend).toBeHidden()
+  // the forecast comes meanwhile and the field is drawn anew around it: what was grasped there is grasped again
+  await expect(async () => {
+    const words = (await bend.boundingBox())!
+    const [x, y] = [words.x + words.width / 2, words.y - 12]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + 5, y + 22, { steps: 4 })
+    await page.mouse.up()
+    await expect(bend).toBeHidden({ timeout: 1500 })
+  }).toPass({ timeout: 60_000 })
   const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
   await page.getByRole('button', { name: 'Keep throw' }).click()
   const sent = (await stored).request().postDataJSON() as { midDownM: number | null; carryM: number }
