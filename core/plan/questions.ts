@@ -120,5 +120,7 @@ export const QUESTION_KINDS = Object.keys(PROPOSALS) as QuestionKind[]
 export interface QuestionProposal extends Proposed {
   readonly kind: QuestionKind
 }
+/** What one question proposes. */
 export const questionOf = (kind: QuestionKind): QuestionProposal => ({ kind, ...PROPOSALS[kind] })
+/** All of them, in the order in which they are offered. */
 export const QUESTIONS: readonly QuestionProposal[] = QUESTION_KINDS.map(questionOf)
