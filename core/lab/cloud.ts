@@ -170,6 +170,7 @@ export function endTiltOf(setup: Setup): number {
   if (taken < 0) return 0
   return (Math.asin(Math.max(-1, Math.min(1, log[taken * LOGGED + 7]!))) * 180) / Math.PI
 }
+/** A throw as it is meant: of all that may differ, nothing does. */
 export const NOTHING_DIFFERS = new Float64Array(VARIES_BY_ARM)
 
 /** Tilted more steeply a disc stands on its edge and rolls. */

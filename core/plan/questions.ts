@@ -113,7 +113,9 @@ const PROPOSALS = {
   },
 } as const satisfies Record<string, Proposed>
 
+/** One of the questions a trial can ask. */
 export type QuestionKind = keyof typeof PROPOSALS
+/** All of them by name, in the order in which they are offered. */
 export const QUESTION_KINDS = Object.keys(PROPOSALS) as QuestionKind[]
 
 /** What a question proposes. */
@@ -122,5 +124,5 @@ export interface QuestionProposal extends Proposed {
 }
 /** What one question proposes. */
 export const questionOf = (kind: QuestionKind): QuestionProposal => ({ kind, ...PROPOSALS[kind] })
-/** All of them, in the order in which they are offered. */
+/** The same with what each proposes. */
 export const QUESTIONS: readonly QuestionProposal[] = QUESTION_KINDS.map(questionOf)
