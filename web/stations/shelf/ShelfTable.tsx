@@ -48,7 +48,7 @@ function SideCell({ row }: { readonly row: TableRow }) {
   const { length } = useUnits()
   return (
     <span
-      className="figure ml-auto w-16 text-right whitespace-nowrap"
+      className="figure whitespace-nowrap md:ml-auto md:w-16 md:text-right"
       title={`To the fade side on average, a flight of ${length.show(PER_M, 0)}`}
     >
       {length.show(sideOfRow(row, row.inForce.numbers), 1)}
@@ -94,14 +94,14 @@ const COLUMNS = [
       const claim = r.inForce.numbers.turn + r.inForce.numbers.fade
       if (!r.rating || r.throws === 0)
         return (
-          <span className="flex items-center gap-3 text-quiet">
-            <span className="flex-1">{stabilityWord(claim)}, by its numbers</span>
+          <span className="flex flex-wrap items-center gap-x-3 text-quiet md:flex-nowrap">
+            <span className="md:flex-1">{stabilityWord(claim)}, by its numbers</span>
             <SideCell row={r} />
           </span>
         )
       const s = stabilityOf(r.rating)
       return (
-        <span className="flex items-center gap-3">
+        <span className="flex flex-wrap items-center gap-x-3 md:flex-nowrap">
           <ClaimEvidence
             what={`Stability of ${r.disc.code}`}
             published={claim}
@@ -204,7 +204,7 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
                 >
                   <button
                     type="button"
-                    className="flex min-h-9 items-center gap-1 px-3 whitespace-nowrap"
+                    className="flex min-h-9 items-center gap-1 px-3 text-left md:whitespace-nowrap"
                     onClick={() => sortBy(h.column.id)}
                   >
                     {flexRender(h.column.columnDef.header, h.getContext())}
