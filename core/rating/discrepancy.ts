@@ -91,18 +91,22 @@ function believedShare(seen: { readonly share: number; readonly worth: number } 
   return weights.reduce((sum, w, i) => sum + w * SHARES[i]!, 0) / all
 }
 
+/** Share of what the model has wrong of one disc that it has wrong of another: all of its own, part of that of a disc of its mold. */
+export function sharedByModel({ evidence: { discs } }: FitState, a: number, b: number): number {
+  if (a === b) return 1
+  const mold = discs[a]!.kin?.mold
+  return mold !== undefined && mold === discs[b]!.kin?.mold ? OF_MOLD : 0
+}
+
 /**
  * What the model's own error adds to the covariance of two discs' numbers: one value a number. Only what was learnt by way of the
  * model is off by it: nothing is added to a belief that no throw has moved.
  */
 export function discrepancyBetween(state: FitState, a: number, b: number): readonly number[] {
-  const moldOf = (disc: number) => state.evidence.discs[disc]!.kin?.mold
-  const shared = moldOf(a) !== undefined && moldOf(a) === moldOf(b) ? OF_MOLD : 0
-  if (a !== b && shared === 0) return NOTHING
+  const shared = sharedByModel(state, a, b)
+  if (shared === 0) return NOTHING
   const [one, other] = [learntOf(state, a), learntOf(state, b)]
-  return OFF.map(
-    (off, k) => (a === b ? 1 : shared) * state.discrepancy * off * Math.sqrt(one[k]! * other[k]!),
-  )
+  return OFF.map((off, k) => shared * state.discrepancy * off * Math.sqrt(one[k]! * other[k]!))
 }
 const NOTHING: readonly number[] = [0, 0, 0]
 

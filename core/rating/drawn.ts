@@ -9,12 +9,18 @@ const DRAWS = 2000
  *
  * @param mean n values
  * @param covariance theirs, n × n, row by row; it may be singular
+ * @param from where the draws begin: two of different beginnings have nothing to do with each other
  * @returns per draw n values
  */
-export function drawn(mean: ArrayLike<number>, covariance: Float64Array, draws = DRAWS): Float64Array[] {
+export function drawn(
+  mean: ArrayLike<number>,
+  covariance: Float64Array,
+  draws = DRAWS,
+  from = 0.5,
+): Float64Array[] {
   const n = mean.length
   const factor = semidefiniteFactor(covariance, n)
-  const normal = randomNormal.source(randomLcg(0.5))()
+  const normal = randomNormal.source(randomLcg(from))()
   const z = new Float64Array(n)
   return Array.from({ length: draws }, () => {
     for (let i = 0; i < n; i++) z[i] = normal()

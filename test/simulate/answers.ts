@@ -7,20 +7,20 @@ import { mean } from 'd3'
 import { STILL_AIR } from '../../core/flight/air.ts'
 import { fullSpeedWith } from '../../core/flight/arm.ts'
 import { HALF_NUMBER, SEEN_NUMBERS } from '../../core/flight/disc.ts'
-import { landing } from '../../core/flight/landing.ts'
+import { tracePath } from '../../core/flight/path.ts'
 import { cleanRelease } from '../../core/flight/release.ts'
-import { labelScale, sideOf, stabilityAt } from '../../core/flight/side.ts'
+import { labelScale, stabilityAt } from '../../core/flight/side.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
 import type { Answered, Asked, Claimed } from '../../core/judge/answers/answer.ts'
 import { answerOf } from '../../core/judge/answers/answerOf.ts'
-import { ARMS, straightArm } from '../../core/judge/answers/arms.ts'
+import { ARMS, straightAt } from '../../core/judge/answers/arms.ts'
 import { HEADWIND } from '../../core/plan/aims.ts'
 import { busiestArm } from '../../core/judge/flewLike.ts'
 import type { ShortPlay } from '../../core/judge/answers/shortGame.ts'
 import type { Evidence } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
-import { seedOf, simulateSession } from './session.ts'
+import { seedOf, simulateSession, UNLIKE } from './session.ts'
 import type { SessionDesign, SimulatedSession } from './session.ts'
 import { toldOfWorld, WORLDS, worldsTable } from './themselves.ts'
 
@@ -51,17 +51,21 @@ export const TRIALS: Readonly<Record<Exclude<Answered, 'ground' | 'approach'>, O
   }
 
 /** Whether what an answer claims is true of the discs as they were made up. */
-function holds(claim: Claimed, { truth, sides, evidence }: SimulatedSession, armMps: number): boolean {
+function holds(claim: Claimed, session: SimulatedSession, armMps: number): boolean {
+  const { truth, sides, odd, evidence } = session
   const numbers = (id: string) => truth.get(id)!
   const disc = (id: string) => evidence.discs.find((d) => d.id === id)!
   const side = (id: string) => sides.get(id)!.side
   const of = (group: readonly string[]) => mean(group, side)!
   const perNumber = (ids: readonly string[]) => mean(ids, (id) => labelScale(disc(id).published).perNumber)!
   const ends = (id: string, mps: number, windAlongMps: number) =>
-    landing(numbers(id), disc(id).body, cleanRelease(fullSpeedWith(mps, numbers(id).speed)), {
-      ...STILL_AIR,
-      windAlongMps,
-    }).veerM
+    tracePath(
+      numbers(id),
+      disc(id).body,
+      cleanRelease(fullSpeedWith(mps, numbers(id).speed)),
+      { ...STILL_AIR, windAlongMps },
+      odd.get(id),
+    ).veerM
   const cost = (id: string) => (ends(id, armMps, 0) - ends(id, armMps, -HEADWIND)) / HEADWIND
   switch (claim.says) {
     case 'order':
@@ -80,9 +84,7 @@ function holds(claim: Claimed, { truth, sides, evidence }: SimulatedSession, arm
       const { published } = disc(claim.disc)
       const off =
         claim.figure === 'stability'
-          ? stabilityAt(labelScale(published), sideOf(numbers(claim.disc)).side) -
-            published.turn -
-            published.fade
+          ? stabilityAt(labelScale(published), side(claim.disc)) - published.turn - published.fade
           : numbers(claim.disc)[claim.figure] - published[claim.figure]
       return claim.above ? off > HALF_NUMBER : off < -HALF_NUMBER
     }
@@ -91,7 +93,7 @@ function holds(claim: Claimed, { truth, sides, evidence }: SimulatedSession, arm
         SEEN_NUMBERS.every((n) => Math.abs(numbers(d)[n] - disc(d).published[n]) <= HALF_NUMBER),
       )
     case 'flies straight at some arm':
-      return straightArm(numbers(claim.disc), disc(claim.disc).body) !== undefined
+      return straightAt((mps) => ends(claim.disc, mps, 0)) !== undefined
     case 'finishes on one side':
       return [ARMS[0]!, ARMS.at(-1)!].every((a) => ends(claim.disc, a.armMps, 0) > 0 === claim.fade)
     case 'turns into the wind':
@@ -129,11 +131,21 @@ export function askedOf(evidence: Evidence): Asked & { readonly short: readonly 
   }
 }
 
+/** What trials are thrown in: wind nobody recorded, and a nature as it is modelled or not. */
+type Nature = Pick<SessionDesign, 'gusts' | 'unlike'>
+const AS_MODELLED: Nature = { gusts: 0.6 }
+const OTHERWISE: Nature = { gusts: 0.6, unlike: UNLIKE }
+
 /** Reads the answers of trials made up for a question. */
-export function told(question: keyof typeof TRIALS, trials: number, from: number): Told {
+export function told(
+  question: keyof typeof TRIALS,
+  trials: number,
+  from: number,
+  nature: Nature = AS_MODELLED,
+): Told {
   const count = { settled: 0, wrong: 0, due: 0 }
   for (let k = from; k < from + trials; k++) {
-    const session = simulateSession({ ...TRIALS[question], seed: seedOf(k) })
+    const session = simulateSession({ ...TRIALS[question], ...nature, seed: seedOf(k) })
     const asked = askedOf(session.evidence)
     const answer = answerOf(question, asked)
     if (!answer.claim) continue
@@ -166,13 +178,20 @@ export function answersTable(list: readonly Told[]): string {
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   const trials = Number(process.argv[2] ?? 200)
-  const list = (Object.keys(TRIALS) as (keyof typeof TRIALS)[]).map((q, i) => told(q, trials, 1000 * (i + 1)))
+  const questions = Object.keys(TRIALS) as (keyof typeof TRIALS)[]
+  const list = (nature: Nature) => questions.map((q, i) => told(q, trials, 1000 * (i + 1), nature))
   const text = `# Answers
 
-Made by \`npm run calibrate:answers\`: ${trials} simulated trials of each question, thrown as it proposes, truth drawn from the prior. An answer is
-settled when it is stated with ${100 * SETTLED} % or more; what is due to be false is the sum of what the stated probabilities leave.
+Made by \`npm run calibrate:answers\`: ${trials} simulated trials of each question, thrown as it proposes, truth drawn from the prior, in gusts of
+${AS_MODELLED.gusts} m/s each way that nobody recorded. An answer is settled when it is stated with ${100 * SETTLED} % or more; what is due to be false is the sum of what the
+stated probabilities leave.
 
-${answersTable(list)}
+${answersTable(list(AS_MODELLED))}
+
+The same in a nature that is unlike the model in all ways at once: drag, lift and moment of each mold, spin, fronts, ground that slopes, landings
+marked where discs came to rest.
+
+${answersTable(list(OTHERWISE))}
 
 Of the plastics and runs themselves, twelve throws a disc, at the same ${100 * SETTLED} %: in worlds that are as the rating believes, and in worlds in which
 all that differs is each disc's own. What is said of the next disc of a plastic cannot be checked by those that were thrown; it is never surer.

@@ -28,6 +28,8 @@ export interface SimulatedSession {
   readonly truth: ReadonlyMap<string, FlightNumbers>
   /** Where each disc truly flies, by the aerodynamics it truly has. */
   readonly sides: ReadonlyMap<string, Side>
+  /** In what the aerodynamics of discs differ from the model's, by disc id; none where nature is as modelled. */
+  readonly odd: ReadonlyMap<string, Oddities>
   /** How far throws were aimed to the right of the line that landings were measured from, rad. */
   readonly aimRad: number
   readonly arms: readonly SimulatedArm[]
@@ -406,6 +408,12 @@ export function simulateSession(design: SessionDesign): SimulatedSession {
     },
     truth,
     sides,
+    odd: new Map(
+      discs.flatMap((d, i) => {
+        const own = oddities(moldOf(i))
+        return own ? [[d.id, own] as const] : []
+      }),
+    ),
     aimRad,
     arms,
     wear: drawn.get('wear'),

@@ -108,7 +108,7 @@ export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgePro
 export const DiscHead = ({ place, children }: { place: number; children: ReactNode }) => (
   <th scope="row" className="py-1.5 pr-2 font-medium">
     <span className="flex items-center gap-2">
-      <DiscDot place={place} /> {children}
+      <DiscDot place={place} /> <span>{children}</span>
     </span>
   </th>
 )

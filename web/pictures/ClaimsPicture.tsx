@@ -8,6 +8,10 @@ import type { Drawing } from './drawing.ts'
 
 const BIG = 208
 
+/** Of a disc that is not in the state its label describes: in which it is read. */
+const AsItWouldBe = ({ row: { readAs } }: { row: ClaimRow }) =>
+  readAs && <span className="block text-note text-quiet">as it would be {readAs}</span>
+
 /** Claims and evidence with the half-number window: how likely each figure lies in it, below it, above it. */
 export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[] } & Drawing) {
   const discs = [...new Set(rows.map((r) => r.disc))]
@@ -27,7 +31,10 @@ export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[]
         <tbody>
           {discs.map((disc) => (
             <tr key={disc} className="border-t border-rule">
-              <DiscHead place={place(disc)}>{name(disc)}</DiscHead>
+              <DiscHead place={place(disc)}>
+                {name(disc)}
+                <AsItWouldBe row={rows.find((r) => r.disc === disc)!} />
+              </DiscHead>
               {LABEL_FIGURES.map((f) => {
                 const row = rows.find((r) => r.disc === disc && r.figure === f)!
                 return (

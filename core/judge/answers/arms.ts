@@ -29,9 +29,16 @@ const numbersOf = (published: FlightNumbers, draw: ArrayLike<number>): FlightNum
   fade: draw[2]!,
 })
 
-/** V₉, m/s, at which a disc of some numbers finishes on its aim line, by where its finish changes sides between arms; else undefined. */
-export function straightArm(numbers: FlightNumbers, body: Body): number | undefined {
-  const finish = (armMps: number) => landing(numbers, body, releaseOf(armMps, numbers), STILL_AIR).veerM
+/** V₉, m/s, at which a disc of some numbers finishes on its aim line; undefined where it does so at no arm. */
+export const straightArm = (numbers: FlightNumbers, body: Body): number | undefined =>
+  straightAt((armMps) => landing(numbers, body, releaseOf(armMps, numbers), STILL_AIR).veerM)
+
+/**
+ * V₉, m/s, at which a flight finishes on its aim line, by where its finish changes sides between {@link ARMS}; else undefined.
+ *
+ * @param finish where it finishes for an arm of V₉ m/s, m toward the fade side
+ */
+export function straightAt(finish: (armMps: number) => number): number | undefined {
   const speeds = ARMS.map((a) => a.armMps)
   const ends = speeds.map(finish)
   const i = ends.findIndex((e, k) => k > 0 && ends[k - 1]! > 0 !== e > 0)

@@ -1,5 +1,5 @@
 import { deviation, mean } from 'd3'
-import { numbersCovariance } from '../../rating/discrepancy.ts'
+import { numbersCovariance, sharedByModel } from '../../rating/discrepancy.ts'
 import { drawn } from '../../rating/drawn.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { OF_DISC } from '../../rating/places.ts'
@@ -18,9 +18,7 @@ export const FLOWN_DRAWS = 120
  * @returns per draw the numbers of each disc in turn
  */
 export function numberDraws(state: FitState, discs: readonly string[], count?: number): Float64Array[] {
-  const asked = discs.map((id) => discOf(state, id).at)
-  // drawn in one order, whichever they are asked in
-  const at = asked.toSorted((a, b) => sideIn(state, b).side - sideIn(state, a).side)
+  const { at, asked } = inOneOrder(state, discs)
   const from = asked.map((a) => at.indexOf(a) * OF_DISC)
   const n = at.length * OF_DISC
   const covariance = new Float64Array(n * n)
@@ -36,6 +34,39 @@ export function numberDraws(state: FitState, discs: readonly string[], count?: n
   return drawn(mean, covariance, count).map((draw) =>
     Float64Array.from({ length: n }, (_, k) => draw[from[Math.floor(k / OF_DISC)]! + (k % OF_DISC)]!),
   )
+}
+
+/** Discs by their places in the fit, as they are asked for and in the one order they are drawn in, however they are asked for. */
+function inOneOrder(state: FitState, discs: readonly string[]) {
+  const asked = discs.map((id) => discOf(state, id).at)
+  return { asked, at: asked.toSorted((a, b) => sideIn(state, b).side - sideIn(state, a).side) }
+}
+
+/** Where the draws of the model's own error begin: they have nothing to do with those of numbers. */
+const OF_MODEL = 0.25
+
+/**
+ * How far off the model itself may be in what it says of some discs in conditions they were not thrown in, beside their numbers: draws,
+ * per disc a value. Discs of one mold share part of it.
+ *
+ * @param variance of one disc, per share in which residuals go together
+ */
+export function modelDraws(
+  state: FitState,
+  discs: readonly string[],
+  variance: number,
+  count?: number,
+): Float64Array[] {
+  const { at, asked } = inOneOrder(state, discs)
+  const covariance = Float64Array.from(
+    at.flatMap((a) => at.map((b) => variance * state.discrepancy * sharedByModel(state, a, b))),
+  )
+  return drawn(
+    at.map(() => 0),
+    covariance,
+    count,
+    OF_MODEL,
+  ).map((draw) => Float64Array.from(asked, (a) => draw[at.indexOf(a)]!))
 }
 
 /** A trait of some discs by draws of their numbers: per draw a value a disc. */

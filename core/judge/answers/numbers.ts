@@ -32,6 +32,10 @@ const wornBeyond = (asked: Asked, disc: string): number => {
   return kin?.wear === undefined ? 0 : kin.wear - DESCRIBED[asked.convention]
 }
 
+/** What a disc is called here: one that is not in the state its label describes is read as it would be in that state, and it says so. */
+const named = (asked: Asked, disc: string): string =>
+  `${asked.words.name(disc)}${wornBeyond(asked, disc) === 0 ? '' : ` (as it would be ${asked.convention})`}`
+
 /** How far off its label a figure of a disc is, in the state the label describes. */
 function offAsDescribed(asked: Asked, disc: string, of: LabelFigure): Estimate {
   const seen = offLabel(discOf(asked, disc), of)
@@ -72,6 +76,7 @@ function verdictOf(asked: Asked, disc: string): Verdict {
       figure: of,
       published: label,
       seen: { value: label + off.value, sd: off.sd },
+      ...(wornBeyond(asked, disc) !== 0 && { readAs: asked.convention }),
       below,
       within,
       above,
@@ -97,12 +102,12 @@ export function answerNumbers(asked: Asked): Answer {
   const rows = verdicts.flatMap((v) => v.rows)
   const off = surest(rows)
   const isTrue = verdicts.filter((v) => isSettled(v.pTrue))
-  const names = (list: readonly Verdict[]) => listed(list.map((v) => words.name(v.disc)))
+  const names = (list: readonly Verdict[]) => listed(list.map((v) => named(asked, v.disc)))
   const one = verdicts.length === 1
   const leaning = Math.min(...verdicts.map((v) => v.pTrue))
   const settledOff = isSettled(offBy(off))
   const head = settledOff
-    ? { sentence: offWords(words.name(off.disc), off), probability: offBy(off) }
+    ? { sentence: offWords(named(asked, off.disc), off), probability: offBy(off) }
     : isTrue.length === verdicts.length
       ? {
           sentence: `${names(isTrue)} ${one ? 'is true to its' : 'are true to their'} numbers, each to within half a number`,
@@ -127,14 +132,14 @@ export function answerNumbers(asked: Asked): Answer {
     besides: [
       ...verdicts.map((v) => {
         const stability = v.rows.find((r) => r.figure === 'stability')!
-        return `${words.name(v.disc)}: ${hedgedStability(stability.seen.value, stability.seen.sd)}; true in every number ${percent(v.pTrue)}`
+        return `${named(asked, v.disc)}: ${hedgedStability(stability.seen.value, stability.seen.sd)}; true in every number ${percent(v.pTrue)}`
       }),
       ...rows
         .filter((r) => isSettled(Math.max(r.below, r.within, r.above)))
         .map((r) =>
           isSettled(r.within)
-            ? `The ${r.figure} of ${words.name(r.disc)} is true to its label within half a number, ${percent(r.within)}`
-            : `The ${r.figure} of ${words.name(r.disc)} is more than half a number ${r.above > r.below ? 'above' : 'below'} its label, ${percent(Math.max(r.above, r.below))}`,
+            ? `The ${r.figure} of ${named(asked, r.disc)} is true to its label within half a number, ${percent(r.within)}`
+            : `The ${r.figure} of ${named(asked, r.disc)} is more than half a number ${r.above > r.below ? 'above' : 'below'} its label, ${percent(Math.max(r.above, r.below))}`,
         ),
       ...(asked.discs.some((d) => wornBeyond(asked, d) !== 0)
         ? [
@@ -150,7 +155,7 @@ export function answerNumbers(asked: Asked): Answer {
       .filter((r) => !isSettled(Math.max(r.below, r.within, r.above)))
       .map(
         (r) =>
-          `${r.figure} of ${words.name(r.disc)}: ${inNumbers(r.seen)}; within half of ${published(r)} ${percent(r.within)}`,
+          `${r.figure} of ${named(asked, r.disc)}: ${inNumbers(r.seen)}; within half of ${published(r)} ${percent(r.within)}`,
       ),
     wants: undefined,
     figures,

@@ -1,5 +1,6 @@
 import type { Estimate } from '../../rating/outcome.ts'
 import type { PlanPoint } from '../corrected.ts'
+import type { Convention } from '../../plan/questions.ts'
 
 /** A published figure with what the throws say to it. */
 export interface ClaimRow {
@@ -7,6 +8,8 @@ export interface ClaimRow {
   readonly figure: 'stability' | 'glide' | 'turn' | 'fade'
   readonly published: number
   readonly seen: Estimate
+  /** The state its label describes, where the disc is in another: what is seen is then of the disc as it would be in that state. */
+  readonly readAs?: Convention
   /** Probability to lie more than half a number below, within half, more than half above. */
   readonly below: number
   readonly within: number

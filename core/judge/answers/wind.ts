@@ -8,7 +8,7 @@ import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
 import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
 import type { Answer, Asked, Figure } from './answer.ts'
-import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
+import { estimateOf, FLOWN_DRAWS, modelDraws, numberDraws, shareOf } from './draws.ts'
 import type { WindPoint, WindRow } from './picture.ts'
 
 /** Winds that are shown: head, tail and across, m/s. */
@@ -16,6 +16,12 @@ const WINDS: readonly (readonly [along: number, toFade: number])[] = [
   ...[-8, -6, -4, -2, 0, 2, 4, 6, 8].map((w) => [w, 0] as const),
   ...[-8, -6, -4, -2, 2, 4, 6, 8].map((w) => [0, w] as const),
 ]
+
+/**
+ * What the model has wrong of what a headwind does to a finish: variance, (m a m/s)², per share in which residuals go together. Set by
+ * sessions of a nature unlike the model (see docs/method); numbers that were found in one wind are carried to another by the model alone.
+ */
+const CARRIED = 18
 
 /** A flight flat and clean at full power: how far it carries and where it finishes. */
 const flown = (asked: Asked, disc: string, armMps: number) => {
@@ -50,10 +56,11 @@ export function answerWind(asked: Asked): Answer {
   const draws = numberDraws(asked.state, discs, FLOWN_DRAWS)
   const flying = discs.map((d) => flown(asked, d, armMps))
   // per draw and disc, how far a headwind takes the finish to the turn side, a m/s
-  const cost = draws.map((draw) =>
+  const carried = modelDraws(asked.state, discs, CARRIED, FLOWN_DRAWS)
+  const cost = draws.map((draw, k) =>
     flying.map(({ land }, i) => {
       const at = i * OF_DISC
-      return (land(draw, at, 0, 0).veerM - land(draw, at, -HEADWIND, 0).veerM) / HEADWIND
+      return carried[k]![i]! + (land(draw, at, 0, 0).veerM - land(draw, at, -HEADWIND, 0).veerM) / HEADWIND
     }),
   )
   const rows = discs.map((disc, i): WindRow => ({
@@ -64,7 +71,7 @@ export function answerWind(asked: Asked): Answer {
         alongMps,
         toFadeMps,
         carry: estimateOf(landed.map((l) => l.carryM)),
-        finish: estimateOf(landed.map((l) => l.veerM)),
+        finish: estimateOf(landed.map((l, k) => l.veerM + alongMps * carried[k]![i]!)),
         path: flying[i]!.path(alongMps, toFadeMps),
       }
     }),

@@ -61,6 +61,12 @@ describe('an answer', () => {
     for (const r of fresh.picture.rows) expect(r.below + r.within + r.above).closeTo(1, 1e-6)
     const seasoned = answerOf('numbers', { ...q, convention: 'seasoned' })
     if (seasoned.picture.kind !== 'claims') return
+    // a beaten disc is read as it would be, and every sentence that names it so says that
+    expect(fresh.picture.rows.every((r) => r.readAs === 'fresh')).equal(true)
+    expect(fresh.sentence).contain('Disc 0 (as it would be fresh)')
+    expect(seasoned.picture.rows.every((r) => r.readAs === 'seasoned')).equal(true)
+    const unworn = answerOf('numbers', asked({ seed: 0.8, discs: 1, throws: 24, called: true }))
+    expect(unworn.sentence).not.contain('as it would be')
     // wear takes stability: of a beaten disc the one it was fresh was more stable than the one it was seasoned
     const of = (a: typeof fresh) =>
       a.picture.kind === 'claims' ? a.picture.rows.find((r) => r.figure === 'stability')!.seen.value : NaN
@@ -163,6 +169,25 @@ describe('an answer', () => {
       // a wind from behind carries farther, one in the face less far
       expect(along.at(-1)!.carry.value).greaterThan(along[0]!.carry.value)
     }
+  })
+
+  it('is the less sure of the wind the further off the model itself may be', () => {
+    const q = asked({ seed: 0.6, discs: 3, throws: 72, called: true })
+    const at = (discrepancy: number) => {
+      const { picture } = answerOf('wind', { ...q, state: { ...q.state, discrepancy } })
+      if (picture.kind !== 'wind') throw new Error(picture.kind)
+      return picture.rows
+    }
+    const [right, wrong] = [at(0), at(0.4)]
+    right.forEach((row, i) => {
+      const points = (rows: typeof right) => rows[i]!.points.filter((p) => p.toFadeMps === 0)
+      expect(wrong[i]!.turnPerMps.sd).greaterThan(1.5 * row.turnPerMps.sd)
+      // the farther the wind from none, the more of it
+      const more = points(wrong).map((p, k) => p.finish.sd - points(right)[k]!.finish.sd)
+      expect(more[0]).greaterThan(more[3]!)
+      expect(more.at(-1)).greaterThan(more[5]!)
+    })
+    expect(Math.max(...wrong.map((r) => r.pHoldsBest))).lessThan(Math.max(...right.map((r) => r.pHoldsBest)))
   })
 
   it('parts what mass explains from what is left over', () => {
