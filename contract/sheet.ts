@@ -1,6 +1,6 @@
 import type { SheetThrow } from '../core/throw/sheetThrow.ts'
 import { observedOf, present } from '../core/throw/observed.ts'
-import type { RecordedPath } from '../core/rating/recorded.ts'
+import type { RecordedPath } from '../core/throw/recordedPath.ts'
 import type { RatedDisc } from '../core/rating/evidence.ts'
 import { STANDARD_BODY } from '../core/flight/disc.ts'
 import type { Body } from '../core/flight/disc.ts'

@@ -1,6 +1,6 @@
 import { PLASTIC_KINDS } from '../core/shelf/usualWear.ts'
 import { z } from 'zod'
-import { MEASURING_METHODS } from '../core/rating/evidence.ts'
+import { MEASURING_METHODS } from '../core/throw/method.ts'
 import { HANDS, STROKES } from '../core/flight/hand.ts'
 import { isTimeZone } from '../core/throw/day.ts'
 import { LEGS } from '../core/throw/leg.ts'

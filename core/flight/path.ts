@@ -5,6 +5,12 @@ import { GRAVITY, SPIN_DECAY, STALL, STEEPEST_SIN, WOBBLE } from './constants.ts
 import type { Air } from './air.ts'
 import type { Release } from './release.ts'
 
+/** A point of a flight seen from above, m: downrange, toward the fade side. */
+export interface PlanPoint {
+  readonly x: number
+  readonly y: number
+}
+
 /** Values kept per instant: position (3), velocity (3), disc normal (3), spin. */
 export const STATE = 10
 const MAX_ROWS = 600

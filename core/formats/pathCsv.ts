@@ -1,5 +1,5 @@
 import { PATH_RANGE } from '../throw/ranges.ts'
-import type { RecordedPath } from '../rating/recorded.ts'
+import type { RecordedPath } from '../throw/recordedPath.ts'
 import { numberColumn, parseCsv, Problems } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
 

@@ -9,7 +9,7 @@ import {
   writtenNumber,
 } from './csvCells.ts'
 import type { CsvProblem } from './csvCells.ts'
-import { MEASURING_METHODS } from '../rating/evidence.ts'
+import { MEASURING_METHODS } from '../throw/method.ts'
 import { PLASTIC_KINDS } from '../shelf/usualWear.ts'
 import { WEAR_STATES } from '../shelf/wear.ts'
 import { isInstant } from '../throw/day.ts'

@@ -9,7 +9,7 @@ import { settling } from './resolve.ts'
 import type { Settling } from './resolve.ts'
 import { statements } from './statements.ts'
 import type { Statement } from './statements.ts'
-import { kindsLike } from '../plan/kinds.ts'
+import { kindsLike } from './kinds.ts'
 
 /** Sentences on a card. */
 const SENTENCES = 2

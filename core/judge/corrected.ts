@@ -2,18 +2,12 @@ import { STILL_AIR } from '../flight/air.ts'
 import { STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { pathFeatures, pathPoints, tracePath } from '../flight/path.ts'
-import type { PathFeatures } from '../flight/path.ts'
+import type { PathFeatures, PlanPoint } from '../flight/path.ts'
 import { fullSpeedWith } from '../flight/arm.ts'
 import { cleanRelease, referenceSpeed } from '../flight/release.ts'
 import { factorise } from '../rating/cholesky.ts'
 import type { DiscOutcome } from '../rating/outcome.ts'
 import { Z90 } from '../rating/normal.ts'
-
-/** A point of a flight seen from above, m: downrange, toward the fade side. */
-export interface PlanPoint {
-  readonly x: number
-  readonly y: number
-}
 
 /** A disc's flight at the reference release in still reference air, and how far it may lie beside it. */
 export interface CorrectedFlight {

@@ -5,9 +5,9 @@ import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { reachOf } from '../rating/throwTerm.ts'
-import { flownIn, planOf, pointMeant } from './asThrown.ts'
-import type { PlannedThrow } from './asThrown.ts'
-import type { PlanPoint } from './corrected.ts'
+import { flownIn, planOf, pointMeant } from '../rating/asThrown.ts'
+import type { PlannedThrow } from '../rating/asThrown.ts'
+import type { PlanPoint } from '../flight/path.ts'
 
 /** Where a planned throw is expected, in the frame of the throw. */
 export interface Forecast {

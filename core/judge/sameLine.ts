@@ -8,8 +8,8 @@ import { probabilityAbove } from '../rating/outcome.ts'
 import { beliefOf, placesOf } from '../plan/information.ts'
 import { hyzerHabit, reachOf } from '../rating/throwTerm.ts'
 import type { Belief } from '../plan/information.ts'
-import { flownIn, numbersAt, pointMeant, releaseAt } from './asThrown.ts'
-import type { PlannedThrow } from './asThrown.ts'
+import { flownIn, numbersAt, pointMeant, releaseAt } from '../rating/asThrown.ts'
+import type { PlannedThrow } from '../rating/asThrown.ts'
 import { findAngle } from './findAngle.ts'
 
 /** The angle somebody must mean for a disc to finish on the aim line, or why there is none. */

@@ -6,7 +6,7 @@ import type { FitState } from '../rating/state.ts'
 import { clampPoint, flyPoint, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { lnMeant } from '../rating/throwTerm.ts'
 import { shapley } from './shapley.ts'
-import { armOf, discOf, flownIn, pointAsThrown } from './asThrown.ts'
+import { armOf, discOf, flownIn, pointAsThrown } from '../rating/asThrown.ts'
 
 /** What makes a throw finish elsewhere than its label promises; the first five are the release. */
 export const CAUSES = ['angle', 'nose', 'speed', 'launch', 'aim', 'wind', 'air', 'disc'] as const

@@ -1,7 +1,8 @@
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from '../rating/places.ts'
 import { aimColumn, effectColumn } from '../rating/beliefs.ts'
 import { AIM_LINE_SD, habitSdsOf } from '../rating/evidence.ts'
-import type { Arm, MeasuringMethod, ThrowEvidence } from '../rating/evidence.ts'
+import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
+import type { MeasuringMethod } from '../throw/method.ts'
 import { MAX_ROWS } from '../rating/observations.ts'
 import type { FitState } from '../rating/state.ts'
 import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
@@ -9,8 +10,8 @@ import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
 import { outingOf } from '../rating/warm.ts'
-import { aimOf, armOf, discOf, flightOf, pointMeant } from '../judge/asThrown.ts'
-import type { PlannedThrow } from '../judge/asThrown.ts'
+import { aimOf, armOf, discOf, flightOf, pointMeant } from '../rating/asThrown.ts'
+import type { PlannedThrow } from '../rating/asThrown.ts'
 
 /** A throw that could be made, and what would be seen of it. */
 export interface Candidate extends PlannedThrow {

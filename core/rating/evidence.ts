@@ -2,11 +2,8 @@ import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import type { AirCall } from './calls.ts'
 import type { Leg } from '../throw/leg.ts'
-import type { RecordedPath } from './recorded.ts'
-
-/** How a landing was measured; each has its own error. */
-export const MEASURING_METHODS = ['eye', 'paced', 'ranged', 'taped'] as const
-export type MeasuringMethod = (typeof MEASURING_METHODS)[number]
+import type { MeasuringMethod } from '../throw/method.ts'
+import type { RecordedPath } from '../throw/recordedPath.ts'
 
 /** One thrown disc as evidence, in the frame of the throw. SI units and radians; absent means not observed. */
 export interface ThrowEvidence {

@@ -1,17 +1,6 @@
 import { CHANNELS } from '../flight/glimpses.ts'
+import type { RecordedPath } from '../throw/recordedPath.ts'
 import { backward, factorise, forward, inverse } from './cholesky.ts'
-
-/** A flight as a camera or a tracker recorded it, in the frame of the throw; one value per point of each. */
-export interface RecordedPath {
-  /** Distances downrange, m. */
-  readonly downM: readonly number[]
-  /** To the fade side, m. */
-  readonly veerM: readonly number[]
-  /** Above ground, m, where heights were recorded. */
-  readonly upM?: readonly number[]
-  /** Since release, s, where times were recorded. */
-  readonly timeS?: readonly number[]
-}
 
 /** What a recorded path is worth to the fit. */
 export interface PathEvidence {

@@ -1,5 +1,5 @@
 import { HALF_NUMBER } from '../flight/disc.ts'
-import { discOf } from '../judge/asThrown.ts'
+import { discOf } from '../rating/asThrown.ts'
 import { judgeClaim } from '../judge/claims.ts'
 import { numberDraws, shareOf, traitDraws } from '../judge/answers/draws.ts'
 import { carryTrait } from '../judge/answers/traits.ts'

@@ -1,7 +1,7 @@
-import type { MeasuringMethod } from '../rating/evidence.ts'
+import type { MeasuringMethod } from './method.ts'
 import type { PlasticKind } from '../shelf/usualWear.ts'
 import type { WearState } from '../shelf/wear.ts'
-import type { RecordedPath } from '../rating/recorded.ts'
+import type { RecordedPath } from './recordedPath.ts'
 import type { ObservedOnSheet } from './observed.ts'
 
 /**

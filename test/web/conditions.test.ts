@@ -1,5 +1,5 @@
 import { expect } from 'chai'
-import { MEASURING_METHODS } from '../../core/rating/evidence.ts'
+import { MEASURING_METHODS } from '../../core/throw/method.ts'
 import { MAX_ROWS, observationsOf } from '../../core/rating/observations.ts'
 import { STILL_AIR } from '../../core/flight/air.ts'
 import type { Session, Throw } from '../../contract/trials.ts'

@@ -1,4 +1,4 @@
-import type { MeasuringMethod } from '../../core/rating/evidence.ts'
+import type { MeasuringMethod } from '../../core/throw/method.ts'
 
 /** How landings are measured: as it is chosen, how well, and as landings are called by it. */
 export const METHODS: Readonly<

@@ -1,6 +1,6 @@
 import { line, max, min, scaleLinear } from 'd3'
 import type { ArmRow } from '../../core/judge/answers/picture.ts'
-import type { PlanPoint } from '../../core/judge/corrected.ts'
+import type { PlanPoint } from '../../core/flight/path.ts'
 import { Z90 } from '../../core/rating/normal.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { besideLine, figure } from '../data/units.ts'

@@ -4,7 +4,7 @@ import { drawn } from '../../rating/drawn.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { sideIn } from '../../rating/sides.ts'
-import { discOf } from '../asThrown.ts'
+import { discOf } from '../../rating/asThrown.ts'
 import type { FitState } from '../../rating/state.ts'
 import type { TraitOf } from './traits.ts'
 

@@ -1,5 +1,5 @@
 import type { Estimate } from '../../rating/outcome.ts'
-import type { PlanPoint } from '../corrected.ts'
+import type { PlanPoint } from '../../flight/path.ts'
 import type { Convention } from '../../plan/questions.ts'
 
 /** A published figure with what the throws say to it. */

@@ -6,7 +6,7 @@ import type { SpreadLevel } from '../../rating/kin.ts'
 import { normalCdf } from '../../rating/normal.ts'
 import { sideIn } from '../../rating/sides.ts'
 import type { FitState } from '../../rating/state.ts'
-import { discOf } from '../asThrown.ts'
+import { discOf } from '../../rating/asThrown.ts'
 import { apart, sideTrait } from './traits.ts'
 
 /** Discs of one plastic or of one run. */

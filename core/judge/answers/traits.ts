@@ -7,7 +7,7 @@ import type { Estimate } from '../../rating/outcome.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { sideIn } from '../../rating/sides.ts'
 import type { FitState } from '../../rating/state.ts'
-import { discOf } from '../asThrown.ts'
+import { discOf } from '../../rating/asThrown.ts'
 
 /** Something of a disc that goes with its numbers in a straight line near where they are believed to be. */
 export interface Trait {

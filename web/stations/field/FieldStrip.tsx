@@ -1,7 +1,7 @@
 import { UnfoldVertical, ZoomIn } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import type { PlanPoint } from '../../../core/judge/corrected.ts'
+import type { PlanPoint } from '../../../core/flight/path.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { TrialView } from '../../data/hooks.ts'

@@ -1,4 +1,4 @@
-import type { PlanPoint } from '../../../core/judge/corrected.ts'
+import type { PlanPoint } from '../../../core/flight/path.ts'
 import { DEGREE } from '../../../core/flight/release.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'

@@ -1,11 +1,11 @@
 import { mean } from 'd3'
-import { broughtToLine } from '../judge/sameLine.ts'
-import type { Kind } from '../judge/resolve.ts'
+import { broughtToLine } from './sameLine.ts'
+import type { Kind } from './resolve.ts'
 import { UNLOGGED_WIND_SD } from '../rating/evidence.ts'
 import type { Arm, ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
-import type { Candidate } from './information.ts'
-import type { Protocol } from './order.ts'
+import type { Candidate } from '../plan/information.ts'
+import type { Protocol } from '../plan/order.ts'
 
 /** A wind below this is none, m/s. */
 const CALM = 0.5
