@@ -35,6 +35,21 @@ module.exports = {
       { path: '^core/' },
       { path: 'node_modules/(react|react-dom|react-router|swr|pg|drizzle-orm|koa)/' },
     ),
+    no(
+      'drizzle-in-the-store',
+      'the database is spoken to in the store alone',
+      { path: '^server/', pathNot: '^server/store/' },
+      { path: 'node_modules/drizzle-orm/' },
+    ),
+    {
+      ...no(
+        'no-folder-circles',
+        'folders run one way too: judge on plan on rating on throw, work and crew and custody on the store, workers on data',
+        { path: '^(core|server|web)/[^/]+$' },
+        { circular: true },
+      ),
+      scope: 'folder',
+    },
     no('no-test-in-product', 'the product does not import tests', { pathNot: '^test/' }, { path: '^test/' }),
     no('no-circles', 'no import circles', {}, { circular: true }),
     no('no-orphan-package', 'only declared packages', {}, { dependencyTypes: ['npm-no-pkg', 'npm-unknown'] }),

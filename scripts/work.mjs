@@ -12,7 +12,7 @@ process.env.VEER_THREADS = await bundleWorkers()
 const { register } = await import('tsx/esm/api')
 register()
 const { startWork } = await import('../server/work/apart.ts')
-const { sayError } = await import('../server/sayError.ts')
+const { sayError } = await import('../server/work/sayError.ts')
 const { copiesOf } = await import('../server/custody/settings.ts')
 try {
   const work = await startWork(

@@ -47,7 +47,7 @@ import { shelfRoutes } from './routes/shelf.ts'
 import { trialRoutes } from './routes/trials.ts'
 import { databaseState } from './store/database.ts'
 import type { Database } from './store/database.ts'
-import type { MachineKey } from './share/machineKey.ts'
+import type { MachineKey } from './middleware/machineKey.ts'
 import type { NewsWire } from './store/newsWire.ts'
 import type { Works } from './work/works.ts'
 

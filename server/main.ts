@@ -1,6 +1,6 @@
 import { once } from 'node:events'
 import http from 'node:http'
-import type { AddressInfo, BlockList, Socket } from 'node:net'
+import type { AddressInfo, Socket } from 'node:net'
 import { makeApp } from './app.ts'
 import type { AppOptions } from './app.ts'
 import type { Nature } from './devices/volunteer.ts'
@@ -9,23 +9,22 @@ import { fillingOf } from './custody/room.ts'
 import type { CopiesOptions } from './custody/copies.ts'
 import type { CustodyOptions } from './routes/custody.ts'
 import { makeCopies } from './work/copying.ts'
-import { closed, patiently } from './patience.ts'
+import { closed, patiently } from './share/patience.ts'
 import { inUrl } from './share/addresses.ts'
-import { MachineKey } from './share/machineKey.ts'
+import { MachineKey } from './middleware/machineKey.ts'
+import type { Reach } from './share/settings.ts'
 import { Sharing } from './share/sharing.ts'
-import type { SharingOptions } from './share/sharing.ts'
 import { givesBackAtRest } from './work/rest.ts'
 import { Works } from './work/works.ts'
 import { alone, openDatabase } from './store/database.ts'
 import type { Database } from './store/database.ts'
 import { somebodyLetIn } from './store/crew.ts'
 import { NewsWire } from './store/newsWire.ts'
-import { sayError } from './sayError.ts'
+import { sayError } from './work/sayError.ts'
 import { tidyDaily } from './store/tidy.ts'
 
-export interface ServerOptions {
+export interface ServerOptions extends Reach {
   readonly databaseUrl: string
-  readonly host: string
   readonly port: number
   readonly dist?: string
   readonly quiet?: boolean
@@ -41,13 +40,6 @@ export interface ServerOptions {
       /** Where the database of its own lies, where that is not the folder of the data. */
       readonly cluster?: string | undefined
     }
-  /** How others can be let reach it; where it is not said, they cannot. */
-  readonly share?: SharingOptions & { /** From the start. */ readonly on?: boolean }
-  /**
-   * Proxies it stands behind, and what they are reached by: then nobody is taken to sit at the machine itself, and everybody
-   * comes in with a key.
-   */
-  readonly behind?: { readonly proxies: BlockList; readonly names: readonly string[] }
   /** Whether it does what is asked of the queue; where not, others do. */
   readonly doing?: boolean
   /** Called on a migrated database before the server listens. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { TravellingColumn, TravellingTable } from './tables.ts'
+import type { TravellingColumn, TravellingTable } from '../store/tables.ts'
 
 /** Of the package itself: raised when what stands in it is laid out otherwise. */
 export const LAYOUT = 1

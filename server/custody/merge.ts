@@ -1,8 +1,8 @@
 import type pg from 'pg'
 import { ASIDE, columnsOf, withAside } from './aside.ts'
 import type { Under } from './file.ts'
-import { quoted, TABLES } from './tables.ts'
-import type { TravellingTable } from './tables.ts'
+import { quoted, TABLES } from '../store/tables.ts'
+import type { TravellingTable } from '../store/tables.ts'
 import type { Package } from './zip.ts'
 
 /** What a package brings in beside what is here, and what of it is otherwise here. */

@@ -1,7 +1,7 @@
 import fs from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { quoted } from './tables.ts'
+import { quoted } from '../store/tables.ts'
 
 const FOLDER = fileURLToPath(new URL('../store/migrations', import.meta.url))
 interface Journal {

@@ -3,7 +3,7 @@ import { ASIDE, columnsOf, withAside } from './aside.ts'
 import type { Under } from './file.ts'
 import { ofEverything } from './kind.ts'
 import { keepPublic, notePublic, replaceCrew } from './standing.ts'
-import { quoted, TABLES, WORKED_OUT } from './tables.ts'
+import { quoted, TABLES, WORKED_OUT } from '../store/tables.ts'
 import type { Package } from './zip.ts'
 
 /** Tables whose rows stay as they are here: who can come in goes on coming in, as what they are here. */

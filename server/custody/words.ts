@@ -1,4 +1,4 @@
-import type { Trouble } from '../work/errands.ts'
+import type { Trouble } from '../store/errands.ts'
 import { BadPackage } from './zip.ts'
 
 /** What kept something from being done with a package. */

@@ -7,16 +7,12 @@ import { to as copyTo } from 'pg-copy-streams'
 import { ZipFile } from 'yazl'
 import { DESCRIPTION, describePackage, describeTable } from './description.ts'
 import type { Resource } from './description.ts'
+import type { Progress } from '../store/errands.ts'
 import { lastMigration } from './migrations.ts'
-import { quoted, TABLES } from './tables.ts'
-import type { TravellingColumn, TravellingTable } from './tables.ts'
+import { quoted, TABLES } from '../store/tables.ts'
+import type { TravellingColumn, TravellingTable } from '../store/tables.ts'
 
-/** How far something is, in rows and files. */
-export interface Progress {
-  readonly stage: string
-  readonly done: number
-  readonly total: number
-}
+/** Told how far something is, in rows and files. */
 export type Told = (progress: Progress) => void
 
 const ENDINGS: Readonly<Record<string, string>> = {

@@ -6,7 +6,7 @@ import type { Role } from '../../contract/crew.ts'
 import type { Database } from '../store/database.ts'
 import { firstOwner, whoHolds } from '../store/crew.ts'
 import type { Who } from '../store/crew.ts'
-import type { MachineKey } from '../share/machineKey.ts'
+import type { MachineKey } from './machineKey.ts'
 import { Refusal } from './problems.ts'
 
 /** The prefix has browsers take it over HTTPS and of this very host alone. */

@@ -3,7 +3,6 @@ import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { PassThrough, Transform } from 'node:stream'
 import type Router from '@koa/router'
-import { eq, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { PACKAGE_LIMIT, Taken } from '../../contract/custody.ts'
 import type { Custody, Room } from '../../contract/custody.ts'
@@ -21,9 +20,10 @@ import { rowsOfTrial } from '../custody/trialRows.ts'
 import { writePackage } from '../custody/write.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import { whoOf } from '../middleware/who.ts'
+import { describeDatabase } from '../store/database.ts'
 import type { Connection } from '../store/database.ts'
 import { BadPackage, Package } from '../custody/zip.ts'
-import { trials } from '../store/schema.ts'
+import { readTrialName } from '../store/trials.ts'
 import type { Works } from '../work/works.ts'
 import { fileName } from './router.ts'
 import type { Ctx } from './router.ts'
@@ -67,23 +67,17 @@ export function custodyRoutes(
   const { errands } = works
 
   router.get('/api/custody', async (ctx) => {
-    const [asked, list, underWay] = await Promise.all([
-      db.execute<{ version: string; bytes: string; throws: number }>(
-        sql`select current_setting('server_version') as version, pg_database_size(current_database()) as bytes,
-              (select count(*)::int from throws) as throws`,
-      ),
+    const [described, list, underWay] = await Promise.all([
+      describeDatabase(db),
       copies.list(),
       errands.underWay(),
     ])
-    const { version, bytes, throws } = asked.rows[0]!
     const { host, pathname } = new URL(url)
     ctx.body = {
       database: {
         builtIn,
-        version: version.split(' ')[0]!,
         at: `${host}${pathname}`,
-        bytes: Number(bytes),
-        throws,
+        ...described,
       },
       folder,
       copies: list,
@@ -249,13 +243,13 @@ export function custodyRoutes(
   })
   router.get('/api/trials/:id/package', async (ctx: Ctx) => {
     const id = parse(Id, ctx.params['id'])
-    const [trial] = await db.select({ name: trials.name }).from(trials).where(eq(trials.id, id))
-    if (!trial) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
+    const name = await readTrialName(db, id)
+    if (name === undefined) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
     const out = new PassThrough()
     // one that is broken off has no description, and nobody takes it for whole
     writePackage(pool, out, { rows: rowsOfTrial(id), kind: 'trial' }).catch((e: Error) => out.destroy(e))
     ctx.type = 'application/zip'
-    ctx.attachment(`${fileName(trial.name)}.zip`)
+    ctx.attachment(`${fileName(name)}.zip`)
     ctx.compress = false
     ctx.body = out
   })

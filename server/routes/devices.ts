@@ -1,6 +1,5 @@
 import { PassThrough } from 'node:stream'
 import type Router from '@koa/router'
-import { inArray } from 'drizzle-orm'
 import { z } from 'zod'
 import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
@@ -102,7 +101,7 @@ function stream(
 export function deviceRoutes(router: Router, db: Database, devices: Devices, streams: Streams): void {
   const { scale, forecast, anemometer } = devices
   const rowOf = async (id: string) => {
-    const [row] = await readShelfRows(db, inArray(discs.id, [id]))
+    const [row] = await readShelfRows(db, [id])
     if (!row) throw new Refusal(404, 'Not found', `There is no disc ${id}.`)
     return row
   }

@@ -1,5 +1,4 @@
 import type Router from '@koa/router'
-import { inArray, isNull } from 'drizzle-orm'
 import { z } from 'zod'
 import { proposeDiscs } from '../../core/plan/propose.ts'
 import { QUESTION_KINDS } from '../../core/plan/questions.ts'
@@ -93,7 +92,7 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
   })
   router.get('/api/proposal', async (ctx) => {
     const { kind, disc } = parse(ProposalQuery, { ...ctx.query })
-    const rows = await readShelfRows(db, isNull(discs.removedAt))
+    const rows = await readShelfRows(db, 'on the shelf')
     const shelf = rows.map(proposedOf)
     const about = shelf.find((d) => d.id === disc)
     if (!about) throw missing(disc)
@@ -110,10 +109,7 @@ export function discRoutes(router: Router, db: Database, works: Works): void {
     const inspected = await readLatestInspections(db)
     const rows = await readShelfRows(
       db,
-      inArray(
-        discs.id,
-        inspected.map((i) => i.discId),
-      ),
+      inspected.map((i) => i.discId),
     )
     ctx.body = inspected.flatMap((inspection): InspectedDisc[] => {
       const row = rows.find((r) => r.disc.id === inspection.discId)

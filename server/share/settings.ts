@@ -1,6 +1,19 @@
 import path from 'node:path'
-import type { ServerOptions } from '../main.ts'
+import type { BlockList } from 'node:net'
+import type { SharingOptions } from './sharing.ts'
 import { addressesOf } from '../middleware/forwarded.ts'
+
+/** Who can reach a server, and how. */
+export interface Reach {
+  readonly host: string
+  /** How others can be let reach it; where it is not said, they cannot. */
+  readonly share?: SharingOptions & { /** From the start. */ readonly on?: boolean }
+  /**
+   * Proxies it stands behind, and what they are reached by: then nobody is taken to sit at the machine itself, and everybody
+   * comes in with a key.
+   */
+  readonly behind?: { readonly proxies: BlockList; readonly names: readonly string[] }
+}
 
 /** Something named in the environment that cannot be. */
 export class BadSetting extends Error {}
@@ -33,11 +46,7 @@ const listed = (said: string | undefined) =>
  * @param wanted whether others are to reach it from the start
  * @throws BadSetting where something named cannot be
  */
-export function reachOf(
-  env: Env,
-  data: string,
-  wanted: boolean,
-): Pick<ServerOptions, 'host' | 'share' | 'behind'> {
+export function reachOf(env: Env, data: string, wanted: boolean): Reach {
   const host = env['HOST'] || '127.0.0.1'
   if (env['TRUSTED_PROXY']) {
     const names = listed(env['PUBLIC_NAME'])

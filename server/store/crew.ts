@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, ne, sql } fr
 import { v7 as newId } from 'uuid'
 import { folded, MOST_PASSES } from '../../contract/crew.ts'
 import type { DeviceKey, FailedTry, Member, OpenPass, Pass, Role, TRY_KINDS } from '../../contract/crew.ts'
-import { digestOf, fits, hashPassphrase, newCode, newToken } from '../crew/secrets.ts'
+import { digestOf, fits, hashPassphrase, newCode, newToken } from './secrets.ts'
 import { Conflict } from './conflicts.ts'
 import type { Database, Queryable } from './database.ts'
 import { deviceKeys, failedTries, passes, people } from './schema.ts'

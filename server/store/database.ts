@@ -141,6 +141,18 @@ export async function once(url: string, asked: string): Promise<pg.QueryResult> 
   }
 }
 
+/** The database a server keeps everything in: its server's version, its size, and how many throws it holds. */
+export async function describeDatabase(
+  db: Database,
+): Promise<{ readonly version: string; readonly bytes: number; readonly throws: number }> {
+  const { rows } = await db.execute<{ version: string; bytes: string; throws: number }>(
+    sql`select current_setting('server_version') as version, pg_database_size(current_database()) as bytes,
+          (select count(*)::int from throws) as throws`,
+  )
+  const { version, bytes, throws } = rows[0]!
+  return { version: version.split(' ')[0]!, bytes: Number(bytes), throws }
+}
+
 /** A database that has not answered by then is taken to be away, ms. */
 const AWAY_MS = 1000
 

@@ -12,7 +12,7 @@ import type {
   ShelfRow,
   TestDay,
 } from '../../contract/shelfPage.ts'
-import type { Weighing } from '../work/weighing.ts'
+import type { Weighing } from './weighing.ts'
 import type { Database, Queryable } from './database.ts'
 import { hasPhoto, readInspections, readWearNotes } from './inspections.ts'
 import { discs, sessions, throwers, throws, trials } from './schema.ts'
@@ -127,9 +127,9 @@ export async function readLikeness(
   discId: string,
   arm?: number,
 ): Promise<LikenessRead | undefined> {
-  const [row] = await readShelfRows(db, eq(discs.id, discId))
+  const [row] = await readShelfRows(db, [discId])
   if (!row) return undefined
-  const likeness = await likenessOf(db, weighs, row, await readShelfRows(db, isNull(discs.removedAt)), arm)
+  const likeness = await likenessOf(db, weighs, row, await readShelfRows(db, 'on the shelf'), arm)
   return { weighing: likeness === undefined, likeness: likeness ?? null }
 }
 
@@ -140,9 +140,9 @@ export async function readDiscRecord(
   discId: string,
   today: string,
 ): Promise<DiscRecord | undefined> {
-  const [row] = await readShelfRows(db, eq(discs.id, discId))
+  const [row] = await readShelfRows(db, [discId])
   if (!row) return undefined
-  const [rows, days] = await Promise.all([readShelfRows(db, isNull(discs.removedAt)), daysOf(db, [discId])])
+  const [rows, days] = await Promise.all([readShelfRows(db, 'on the shelf'), daysOf(db, [discId])])
   const all = rows.some((r) => r.disc.id === discId) ? rows : [...rows, row]
   const [weighed, likeness, worn] = await Promise.all([
     weighs.records.days(days, (changed) => readDays(db, changed)),

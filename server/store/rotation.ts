@@ -4,7 +4,7 @@ import { lifeOf } from '../../core/rotation/life.ts'
 import type { Wanted } from '../../core/rotation/shelfBoard.ts'
 import type { Board, DiscEvent, JobRow, PlasticWear, RotationDisc } from '../../contract/rotation.ts'
 import { isAtHand, laneWritten, namedJob } from '../../contract/rotation.ts'
-import type { Weighing } from '../work/weighing.ts'
+import type { Weighing } from './weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
 import { discEvents, discs, jobs, plasticWear, wearNotes } from './schema.ts'
@@ -21,7 +21,7 @@ export const overwritePlasticWear = (db: Queryable, row: PlasticWear) =>
 /** The board, as it is by now. */
 export async function readBoard(db: Database, weighs: Weighing, today: string): Promise<Board> {
   const [rows, own, log, noted] = await Promise.all([
-    readShelfRows(db, isNull(discs.removedAt)),
+    readShelfRows(db, 'on the shelf'),
     db
       .select(wireColumns(jobs))
       .from(jobs)

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, ilike, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, ilike, inArray, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
@@ -183,7 +183,15 @@ export async function readShelfPage(
   }
 }
 
-/** The lines of some discs, or of all that are on the shelf. */
-export async function readShelfRows(db: Queryable, where: SQL | undefined): Promise<ShelfRow[]> {
+/**
+ * The lines of some discs, or of all that are on the shelf.
+ *
+ * @param which ids of discs
+ */
+export async function readShelfRows(
+  db: Queryable,
+  which: readonly string[] | 'on the shelf',
+): Promise<ShelfRow[]> {
+  const where = which === 'on the shelf' ? isNull(discs.removedAt) : inArray(discs.id, [...which])
   return (await lines(db).query.where(where)).map(rowOf)
 }

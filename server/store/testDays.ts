@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import { ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
-import type { Day, DayKey } from '../work/records.ts'
+import type { Day, DayKey } from './weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Queryable } from './database.ts'
 import { discs, makers, molds, plastics, runs, sessions, throwers, throws, trials } from './schema.ts'
@@ -71,7 +71,7 @@ export async function readDays(db: Queryable, days: readonly string[]): Promise<
   const [people, controls, rows] = await Promise.all([
     db.select(wireColumns(throwers)).from(throwers),
     db.select({ id: trials.controlDiscId }).from(trials),
-    readShelfRows(db, inArray(discs.id, [...new Set(thrown.map((t) => t.discId))])),
+    readShelfRows(db, [...new Set(thrown.map((t) => t.discId))]),
   ])
   const known = new Set(controls.map((c) => c.id))
   const shelf = rows.map(shelved)

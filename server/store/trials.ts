@@ -280,6 +280,12 @@ export async function readTrials(db: Queryable): Promise<TrialSummary[]> {
   })
 }
 
+/** The name of a trial; undefined where there is none. */
+export async function readTrialName(db: Queryable, id: string): Promise<string | undefined> {
+  const [trial] = await db.select({ name: trials.name }).from(trials).where(eq(trials.id, id))
+  return trial?.name
+}
+
 /** A trial with its sessions and every throw, those taken back included; undefined when there is none. */
 export async function readTrial(db: Queryable, id: string): Promise<TrialFile | undefined> {
   const [trial] = await trialsWithDiscs(db, id)

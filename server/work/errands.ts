@@ -1,118 +1,60 @@
-import { and, eq, gt, ne, or, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import type { Errand } from '../../contract/custody.ts'
-import type { Database } from '../store/database.ts'
-import { errands } from '../store/schema.ts'
 import type { Told } from '../custody/write.ts'
+import type { Database } from '../store/database.ts'
+import { CANCELLED, ErrandRows } from '../store/errands.ts'
+import type { Ended, Trouble } from '../store/errands.ts'
 
-/** How often it is noted how far an errand is, ms; whoever has not said so for much longer has died over it. */
+/** How often it is noted how far an errand is, ms. */
 const BEAT_MS = 300
-const DEAD = sql`interval '20 seconds'`
-
-const columns = {
-  id: errands.id,
-  kind: errands.kind,
-  state: errands.state,
-  stage: errands.stage,
-  done: errands.done,
-  total: errands.total,
-  said: errands.said,
-  problems: sql<string[]>`${errands.problems}`,
-}
-
-/** What came of an errand: a sentence, and what there is to be said one by one. */
-export interface Trouble {
-  readonly said: string
-  readonly problems?: readonly string[]
-}
 
 /** What an errand does; answers with what came of it. Its id is for what notes its own end in the same transaction. */
 type Work = (told: Told, signal: AbortSignal, errandId: string) => Promise<string | Trouble>
-const CANCELLED = { state: 'cancelled', said: 'Cancelled; nothing was changed.' } as const
 
-/** Long work that somebody asked for. How far it is stands in the database: any instance tells it, any instance cancels it. */
+/** Long work that somebody asked for. How far it is stands in the database. */
 export class Errands {
+  readonly #rows: ErrandRows
   readonly #under = new Set<{ readonly stop: AbortController; readonly over: Promise<void> }>()
 
-  constructor(private readonly db: Database) {}
+  constructor(db: Database) {
+    this.#rows = new ErrandRows(db)
+  }
 
-  async read(id: string): Promise<Errand | undefined> {
-    const [row] = await this.db
-      .select({ ...columns, dead: sql<boolean>`${errands.beatAt} < now() - ${DEAD}` })
-      .from(errands)
-      .where(eq(errands.id, id))
-    if (!row) return undefined
-    const { dead, ...errand } = row
-    return errand.state === 'under way' && dead
-      ? { ...errand, state: 'failed', said: 'The server that did it was stopped. Nothing was changed.' }
-      : errand
+  read(id: string): Promise<Errand | undefined> {
+    return this.#rows.read(id)
   }
 
   underWay(): Promise<Errand[]> {
-    return this.db
-      .select(columns)
-      .from(errands)
-      .where(
-        and(
-          ne(errands.kind, 'import'),
-          or(
-            eq(errands.state, 'waiting'),
-            and(eq(errands.state, 'under way'), gt(errands.beatAt, sql`now() - ${DEAD}`)),
-          ),
-        ),
-      )
+    return this.#rows.underWay()
   }
 
-  async cancel(id: string): Promise<void> {
-    await this.db.update(errands).set({ cancelled: true }).where(eq(errands.id, id))
-    await this.db
-      .update(errands)
-      .set(CANCELLED)
-      .where(and(eq(errands.id, id), eq(errands.state, 'waiting')))
+  cancel(id: string): Promise<void> {
+    return this.#rows.cancel(id)
   }
 
   /** Notes an errand that whichever instance does such work is going to {@link take}. */
   async note(kind: Errand['kind']): Promise<Errand> {
     const id = newId()
-    await this.db.insert(errands).values({ id, kind, state: 'waiting' })
+    await this.#rows.add({ id, kind, state: 'waiting' })
     return (await this.read(id))!
   }
+
   /** Does an errand that was noted, to its end; one that was cancelled meanwhile, or that another has taken, is not begun. */
   async take(id: string, work: Work, trouble: (e: unknown) => Trouble): Promise<void> {
-    const taken = await this.db
-      .update(errands)
-      .set({ state: 'under way', beatAt: sql`now()` })
-      .where(and(eq(errands.id, id), eq(errands.state, 'waiting')))
-      .returning({ id: errands.id })
-    if (taken.length > 0) await this.#begun(id, work, trouble)
+    if (await this.#rows.take(id)) await this.#begun(id, work, trouble)
   }
 
   /** Does something that somebody waits for, and tells whoever asks by its id how far it is meanwhile. */
   async within<T>(id: string | undefined, work: (told: Told) => Promise<T>): Promise<T> {
     if (id === undefined) return await work(() => {})
     let at = { stage: 'reading', done: 0, total: 0 }
-    const own = and(eq(errands.id, id), eq(errands.kind, 'import'))
-    await this.db
-      .insert(errands)
-      .values({ id, kind: 'import', ...at })
-      .onConflictDoNothing()
-    const timer = setInterval(
-      () =>
-        void this.db
-          .update(errands)
-          .set({ ...at, beatAt: sql`now()` })
-          .where(own)
-          .catch(() => {}),
-      BEAT_MS,
-    )
+    await this.#rows.beginImport(id, at)
+    const timer = setInterval(() => void this.#rows.beatImport(id, at).catch(() => {}), BEAT_MS)
     try {
       return await work((progress) => void (at = { ...progress }))
     } finally {
       clearInterval(timer)
-      await this.db
-        .delete(errands)
-        .where(own)
-        .catch(() => {})
+      await this.#rows.endImport(id).catch(() => {})
     }
   }
 
@@ -124,7 +66,7 @@ export class Errands {
    */
   async begin(kind: Errand['kind'], work: Work, trouble: (e: unknown) => Trouble): Promise<Errand> {
     const id = newId()
-    await this.db.insert(errands).values({ id, kind })
+    await this.#rows.add({ id, kind })
     void this.#begun(id, work, trouble)
     return (await this.read(id))!
   }
@@ -139,17 +81,12 @@ export class Errands {
   async #run(id: string, work: Work, trouble: (e: unknown) => Trouble, stop: AbortController): Promise<void> {
     let at = { stage: '', done: 0, total: 0 }
     const beat = async () => {
-      const [row] = await this.db
-        .update(errands)
-        .set({ ...at, beatAt: sql`now()` })
-        .where(eq(errands.id, id))
-        .returning({ cancelled: errands.cancelled })
-      if (row?.cancelled) stop.abort(new Error('Cancelled.'))
+      if (await this.#rows.beat(id, at)) stop.abort(new Error('Cancelled.'))
     }
     // a database that is away for a moment says nothing against the errand
     const timer = setInterval(() => void beat().catch(() => {}), BEAT_MS)
     const told: Told = (progress) => void (at = { ...progress })
-    let ended: Partial<typeof errands.$inferInsert>
+    let ended: Ended
     try {
       const came = await work(told, stop.signal, id)
       ended = { state: 'done', ...(typeof came === 'string' ? { said: came } : came) }
@@ -159,11 +96,7 @@ export class Errands {
     } finally {
       clearInterval(timer)
     }
-    await this.db
-      .update(errands)
-      .set({ ...at, ...ended })
-      .where(eq(errands.id, id))
-      .catch(() => {})
+    await this.#rows.end(id, at, ended).catch(() => {})
   }
 
   /** Ends what is under way; nothing of it is done. */

@@ -1,14 +1,14 @@
 // Reads pages that look at the whole shelf, and writes them out, away from the thread that answers requests: with thousands of
 // discs either takes longer than a throw may wait to be stored.
-import { sayError } from '../sayError.ts'
+import { sayError } from './sayError.ts'
 import { connect } from '../store/database.ts'
 import { readDiscRecord, readLikeness } from '../store/discRecord.ts'
 import { readBoard } from '../store/rotation.ts'
 import { answers } from './answering.ts'
-import { KeptDays } from './keptDays.ts'
+import { KeptDays } from '../store/keptDays.ts'
 import { Records } from './records.ts'
 import { Rotation } from './rotation.ts'
-import { ShelfState } from './shelf.ts'
+import { ShelfState } from '../store/shelfState.ts'
 
 /** Connections of this thread. */
 const CONNECTIONS = 4

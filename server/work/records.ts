@@ -1,39 +1,17 @@
 import { group } from 'd3'
-import type { FlownDisc, Likenesses } from '../../core/judge/likeness.ts'
-import type { RatedDisc } from '../../core/rating/evidence.ts'
+import type { Likenesses } from '../../core/judge/likeness.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
-import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
-import type { KeptDays } from './keptDays.ts'
+import type { KeptDays } from '../store/keptDays.ts'
+import type { Day, DayKey, LikeQuestion, WeighsDays } from '../store/weighing.ts'
 import type { RecordWork } from './records.worker.ts'
 import { digest, Once, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
-
-/** A day's throws, as the fit takes them. */
-export interface Day {
-  readonly day: string
-  readonly sheet: readonly SheetThrow[]
-  readonly discs: readonly RatedDisc[]
-}
-
-/** A day, and what stands for all that is known of its throws: another when anything changed. */
-export interface DayKey {
-  readonly day: string
-  readonly stamp: string
-}
-
-/** Which discs fly most like another, and how many are wanted. */
-export interface LikeQuestion {
-  readonly disc: FlownDisc
-  readonly others: ReadonlyMap<string, FlownDisc>
-  readonly armMps: number
-  readonly shown: { readonly most: number; readonly least: number }
-}
 
 /** Answers that are kept. */
 const KEPT = 400
 
 /** What has to be weighed for discs' pages. The same throws are weighed once. */
-export class Records {
+export class Records implements WeighsDays {
   readonly #thread = new Thread<RecordWork>(new URL('./records.worker.mjs', import.meta.url))
   readonly #answers: Soon
   /** By what was thrown: most changes of a shelf change nothing of a day. */
@@ -46,11 +24,6 @@ export class Records {
     this.#answers = new Soon(KEPT, onError)
   }
 
-  /**
-   * Every day weighed on its own; undefined for those still being weighed.
-   *
-   * @param read reads the throws of those days of which anything may have changed since they were last asked for
-   */
   async days(
     days: readonly DayKey[],
     read: (days: readonly string[]) => Promise<readonly Day[]>,
@@ -86,7 +59,6 @@ export class Records {
     )
   }
 
-  /** Undefined while it is being worked out. */
   likest({ disc, others, armMps, shown }: LikeQuestion): Promise<Likenesses | undefined> {
     return this.#answers.get(digest('like', disc, [...others], armMps, shown), 'like', () =>
       this.#thread.asked((work) => work.likest(disc, others, armMps, shown)),

@@ -1,6 +1,6 @@
-import type { Lane } from '../../core/rotation/board.ts'
 import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
-import type { BlendPace, Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { WeighsJobs, Worked } from '../store/weighing.ts'
 import type { RotationWork } from './rotation.worker.ts'
 import { digest, Once, Soon } from './soon.ts'
 import { REMEMBERED_MS, Thread } from './thread.ts'
@@ -8,13 +8,8 @@ import { REMEMBERED_MS, Thread } from './thread.ts'
 /** Boards that are kept. */
 const KEPT = 4
 
-interface Worked {
-  readonly lanes: Lane[]
-  readonly blends: BlendPace[]
-}
-
 /** Works out which discs do which jobs, and what wear does to them. */
-export class Rotation {
+export class Rotation implements WeighsJobs {
   readonly #thread = new Thread<RotationWork>(
     new URL('./rotation.worker.mjs', import.meta.url),
     REMEMBERED_MS,
@@ -26,9 +21,6 @@ export class Rotation {
     this.#boards = new Soon(KEPT, onError)
   }
 
-  /**
-   * The board as soon as it is worked out; until then, or where no more is wanted, what is soon done of it.
-   */
   async board(wanted: Wanted, isWhole: boolean): Promise<Worked & { readonly whole: boolean }> {
     const { shelf, here, jobs, assigned } = wanted
     const key = digest(shelf, [...here], jobs, [...assigned])

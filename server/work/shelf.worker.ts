@@ -1,15 +1,20 @@
 // Keeps the ratings of the shelf, away from the thread that answers requests: a few more throws follow what all the others say;
 // whatever else has changed has everything weighed again.
-import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import type { Evidence } from '../../core/rating/evidence.ts'
 import { follow, ratingAfter } from '../../core/rating/follow.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
-import type { DiscRating } from '../../core/rating/outcome.ts'
 import { shelved } from '../../contract/sheet.ts'
-import type { NotWeighed } from '../../contract/shelfPage.ts'
-import { connect, wireColumns } from '../store/database.ts'
+import { connect } from '../store/database.ts'
 import type { Database, Queryable } from '../store/database.ts'
-import { discs, ratings, sessions, shelfState, throws, trials, unweighed } from '../store/schema.ts'
+import {
+  ratingRow,
+  readControls,
+  readSessions,
+  readThrows,
+  readUnweighed,
+  storeRatings,
+} from '../store/ratings.ts'
+import type { RatingRow } from '../store/ratings.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers } from '../store/trials.ts'
 import { shelfSheet } from './shelfSheet.ts'
@@ -17,7 +22,6 @@ import type { ShelfFitWork, Weighed } from './shelfFit.worker.ts'
 import { Thread } from './thread.ts'
 import { answers } from './answering.ts'
 
-const INSERT_AT_ONCE = 500
 /** So many throws follow what all the others say; with more, everything is weighed again. */
 const FOLLOWING = 120
 /** A rating that has moved less is left as it is, in standard deviations. */
@@ -44,12 +48,8 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 
 /** Throws written since everything was weighed; undefined where what was weighed is no longer so. */
 async function newThrows(db: Queryable, { versions }: Weighed) {
-  const rows = await db
-    .select(wireColumns(throws))
-    .from(throws)
-    .where(inArray(throws.id, [...since]))
   const fresh = []
-  for (const row of rows) {
+  for (const row of await readThrows(db, [...since])) {
     const before = versions.get(row.id)
     if (before === row.version) since.delete(row.id)
     else if (before !== undefined) return undefined
@@ -67,16 +67,10 @@ async function evidenceFor(
 ): Promise<{ more: Evidence; idOf: Map<string, string> }> {
   const ids = <K extends 'discId' | 'sessionId'>(key: K) => [...new Set(thrown.map((t) => t[key]))]
   const [rows, held, people, tried] = await Promise.all([
-    readShelfRows(db, inArray(discs.id, ids('discId'))),
-    db
-      .select(wireColumns(sessions))
-      .from(sessions)
-      .where(inArray(sessions.id, ids('sessionId'))),
+    readShelfRows(db, ids('discId')),
+    readSessions(db, ids('sessionId')),
     readThrowers(db),
-    db
-      .select({ control: trials.controlDiscId })
-      .from(trials)
-      .where(inArray(trials.controlDiscId, ids('discId'))),
+    readControls(db, ids('discId')),
   ])
   const { sheet, discs: known, idOf } = shelfSheet(rows.map(shelved), thrown, held, people, tried)
   return {
@@ -88,37 +82,22 @@ async function evidenceFor(
   }
 }
 
-const rowOf = (discId: string, d: DiscRating) => ({
-  discId,
-  glide: d.observed.glide,
-  turn: d.observed.turn,
-  fade: d.observed.fade,
-  covariance: [...d.covariance],
-  side: d.side.value,
-  sideSd: d.side.sd,
-  finish: d.finish.value,
-  finishSd: d.finish.sd,
-  stability: d.stability.value,
-  stabilitySd: d.stability.sd,
-})
-type Row = ReturnType<typeof rowOf>
-
 /** Ratings of everything by disc, as rows. */
-const rowsOf = ({ ratings: all, idOf }: Weighed): Map<string, Row> =>
-  new Map(all.map((d) => [idOf.get(d.disc)!, rowOf(idOf.get(d.disc)!, d)]))
+const rowsOf = ({ ratings: all, idOf }: Weighed): Map<string, RatingRow> =>
+  new Map(all.map((d) => [idOf.get(d.disc)!, ratingRow(idOf.get(d.disc)!, d)]))
 
 /** What the throws written since change of it; undefined where they cannot follow it. */
 async function changesOf(db: Queryable, weighed: Weighed) {
   const thrown = since.size === 0 ? [] : await newThrows(db, weighed)
   if (!thrown || thrown.length > FOLLOWING) return undefined
-  if (thrown.length === 0) return { rows: new Map<string, Row>(), notWeighed: [] }
+  if (thrown.length === 0) return { rows: new Map<string, RatingRow>(), notWeighed: [] }
   const { more, idOf } = await evidenceFor(db, thrown)
   const { discs: followed, leftOut } = follow(weighed.base, more)
   const rows = followed
     .filter((d) => d.moved > MOVED)
     .map((d) => {
       const id = weighed.idOf.get(d.disc.id) ?? idOf.get(d.disc.id)!
-      return [id, rowOf(id, ratingAfter(weighed.base, d))] as const
+      return [id, ratingRow(id, ratingAfter(weighed.base, d))] as const
     })
   const thrownById = new Map(thrown.map((t) => [t.id, t]))
   const codeOf = new Map([...idOf].map(([code, id]) => [id, code]))
@@ -131,19 +110,6 @@ async function changesOf(db: Queryable, weighed: Weighed) {
   }
 }
 
-const insert = async (db: Queryable, rows: readonly Row[]) => {
-  for (let i = 0; i < rows.length; i += INSERT_AT_ONCE)
-    await db.insert(ratings).values(rows.slice(i, i + INSERT_AT_ONCE))
-}
-
-/** Rows of the discs there still are, which stay until this is stored: everything may have been restored from a copy meanwhile. */
-async function holding(tx: Queryable, rows: readonly Row[]): Promise<Row[]> {
-  const ids = rows.map((r) => r.discId)
-  const there = await tx.select({ id: discs.id }).from(discs).where(inArray(discs.id, ids)).for('key share')
-  const known = new Set(there.map((d) => d.id))
-  return rows.filter((r) => known.has(r.discId))
-}
-
 /** What came of a rating. */
 export interface ShelfRated {
   /** Whether the ratings show all that was written; if not, everything has to be weighed again. */
@@ -151,44 +117,11 @@ export interface ShelfRated {
 }
 
 /** What the database has noted that the ratings do not show; throws among it are remembered. */
-async function noted(db: Queryable, which: 'throws' | 'all'): Promise<number[]> {
-  const rows = await db
-    .select()
-    .from(unweighed)
-    .where(which === 'throws' ? isNotNull(unweighed.throwId) : undefined)
+async function noted(db: Database, which: 'throws' | 'all'): Promise<number[]> {
+  const rows = await readUnweighed(db, which)
   for (const { throwId } of rows) if (throwId !== null) since.add(throwId)
   return rows.map((r) => r.id)
 }
-
-interface Found {
-  /** Whoever keeps the shelf. */
-  readonly keeper: string
-  /** Discs whose ratings are others, or everyone’s. */
-  readonly gone: readonly string[] | 'all'
-  readonly rows: readonly Row[]
-  readonly notWeighed: NotWeighed
-  /** What everything says besides, where it was weighed anew. */
-  readonly besides?: Pick<Weighed, 'gapsOf' | 'arms'>
-  /** What was noted that the ratings now show. */
-  readonly shown: readonly number[]
-}
-
-/** Stores what was found, all of it or, where another keeps the shelf by now, nothing. */
-const store = (db: Database, { keeper, gone, rows, notWeighed, besides, shown }: Found) =>
-  db.transaction(async (tx) => {
-    const kept = await tx
-      .update(shelfState)
-      .set({ notWeighed, ...(besides && { gaps: Object.fromEntries(besides.gapsOf), arms: besides.arms }) })
-      .where(and(eq(shelfState.id, 1), eq(shelfState.keeper, keeper)))
-      .returning({ id: shelfState.id })
-    if (kept.length === 0) throw new Error('Another server keeps the shelf by now.')
-    const held = await holding(tx, rows)
-    if (gone === 'all') await tx.delete(ratings)
-    else if (gone.length > 0) await tx.delete(ratings).where(inArray(ratings.discId, [...gone]))
-    await insert(tx, held)
-    for (let i = 0; i < shown.length; i += INSERT_AT_ONCE)
-      await tx.delete(unweighed).where(inArray(unweighed.id, shown.slice(i, i + INSERT_AT_ONCE)))
-  })
 
 const work = {
   /**
@@ -205,7 +138,7 @@ const work = {
     return inTurn(async () => {
       last = came ?? last!
       const changes = await changesOf(db, last)
-      await store(db, {
+      await storeRatings(db, {
         keeper,
         gone: 'all',
         rows: [...new Map([...rowsOf(last), ...(changes?.rows ?? [])]).values()],
@@ -231,8 +164,8 @@ const work = {
       const changes = last && (await changesOf(db, last))
       if (!last || !changes) return { all: false }
       const back = [...moved].filter((id) => !changes.rows.has(id))
-      const before = back.length > 0 ? rowsOf(last) : new Map<string, Row>()
-      await store(db, {
+      const before = back.length > 0 ? rowsOf(last) : new Map<string, RatingRow>()
+      await storeRatings(db, {
         keeper,
         gone: [...changes.rows.keys(), ...back],
         rows: [...changes.rows.values(), ...back.flatMap((id) => before.get(id) ?? [])],

@@ -1,8 +1,6 @@
-import { and, eq, lt, or, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { Connection } from '../store/database.ts'
-import { shelfState } from '../store/schema.ts'
 import type { Queue } from './queue.ts'
 import type { Shelf } from './shelf.ts'
 import type { ShelfWork } from './shelf.worker.ts'
@@ -12,9 +10,8 @@ import { Thread } from './thread.ts'
 const SHORT_PAUSE_MS = 25
 /** Everything is weighed again once nothing has been thrown for so long, ms. */
 const IDLE_MS = 120_000
-/** Whoever keeps the shelf says so so often, ms; when it has not for much longer, another takes its place. */
+/** Whoever keeps the shelf says so so often, ms. */
 const BEAT_MS = 1500
-const LEASE = sql`now() + interval '6 seconds'`
 
 /**
  * Keeps the ratings of the shelf in step with what was thrown. It remembers what all throws say, so that a few more can follow:
@@ -45,26 +42,13 @@ export class ShelfKeeper {
     clearTimeout(this.#idleTimer)
     // a rating under way ends with its thread; nothing waits for its answer
     await this.#thread.stop()
-    await this.connection.db
-      .update(shelfState)
-      .set({ keptUntil: sql`now()`, keeper: null })
-      .where(eq(shelfState.keeper, this.#me))
-      .catch(() => {})
+    await this.shelf.leave(this.#me).catch(() => {})
   }
 
   async #beat(): Promise<void> {
     try {
-      const mine = await this.connection.db
-        .update(shelfState)
-        .set({ keeper: this.#me, keptUntil: LEASE })
-        .where(
-          and(
-            eq(shelfState.id, 1),
-            or(eq(shelfState.keeper, this.#me), lt(shelfState.keptUntil, sql`now()`)),
-          ),
-        )
-        .returning({ id: shelfState.id })
-      if (!this.#stopped && mine.length > 0 !== this.#keeping) await this.#turn(mine.length > 0)
+      const mine = await this.shelf.keep(this.#me)
+      if (!this.#stopped && mine !== this.#keeping) await this.#turn(mine)
     } catch {
       // a database that is away is kept by nobody
     }

@@ -9,7 +9,7 @@ import { isAtHand, numbersOf } from '../../contract/rotation.ts'
 import type { RotationDisc } from '../../contract/rotation.ts'
 import { bodyOf } from '../../contract/sheet.ts'
 import { useArms, useShelf } from '../data/hooks.ts'
-import { useBoard } from '../data/rotation.ts'
+import { useBoard } from '../workers/board.ts'
 import { numbersLine } from '../data/units.ts'
 
 export interface NamedDisc {

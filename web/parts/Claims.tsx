@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from './Button.tsx'
 import { TextInput } from './Inputs.tsx'
-import { say } from './Toasts.tsx'
+import { say } from '../data/say.ts'
 
 /** Claims in words, each to be tested. */
 export function Claims({

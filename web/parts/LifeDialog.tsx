@@ -11,7 +11,7 @@ import { keepEvent, takeBack } from '../data/rotation.ts'
 import { Button } from './Button.tsx'
 import { Dialog } from './Dialog.tsx'
 import { SelectInput, TextInput } from './Inputs.tsx'
-import { say } from './Toasts.tsx'
+import { say } from '../data/say.ts'
 
 interface LifeDialogProps {
   readonly disc: { readonly id: string; readonly code: string }

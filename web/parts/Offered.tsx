@@ -7,7 +7,7 @@ import { useUnits } from '../data/preferences.tsx'
 import { valueWords } from '../data/valueWords.ts'
 import { Button } from './Button.tsx'
 import { Card } from './Card.tsx'
-import { say, sayWrong } from './Toasts.tsx'
+import { say, sayWrong } from '../data/say.ts'
 
 const CALLED: Readonly<Record<string, string>> = {
   sessions: 'The outing',

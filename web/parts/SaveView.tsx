@@ -4,7 +4,7 @@ import type { RefObject } from 'react'
 import { writeCsv } from '../../core/formats/csvCells.ts'
 import { drawingsIn, stackedSvg } from '../data/drawings.ts'
 import { buttonLook } from './Button.tsx'
-import { sayWrong } from './Toasts.tsx'
+import { sayWrong } from '../data/say.ts'
 
 interface SaveViewProps {
   /** What is saved. */

@@ -3,11 +3,11 @@ import type { Slip, SlippedThrow } from '../../core/judge/slips.ts'
 import type { TrialView } from '../data/hooks.ts'
 import { outbox } from '../data/outbox.ts'
 import { useUnits } from '../data/preferences.tsx'
-import { putRight } from '../data/slips.ts'
+import { putRight } from '../workers/slips.ts'
 import { angleWords, aside, percent } from '../data/units.ts'
 import type { Units } from '../data/units.ts'
 import { Button } from './Button.tsx'
-import { say } from './Toasts.tsx'
+import { say } from '../data/say.ts'
 
 interface SlipQuestionProps {
   readonly view: TrialView

@@ -1,39 +1,13 @@
 import * as Toast from '@radix-ui/react-toast'
 import { useSyncExternalStore } from 'react'
-
-interface Message {
-  readonly id: number
-  readonly text: string
-  readonly tone: 'said' | 'wrong'
-  readonly action?: { readonly label: string; readonly run: () => void }
-}
-
-let messages: readonly Message[] = []
-let next = 1
-const listeners = new Set<() => void>()
-const tell = (list: readonly Message[]) => {
-  messages = list
-  for (const l of listeners) l()
-}
+import { messagesSaid } from '../data/say.ts'
 
 const STAYS_MS = 7_000
 /** What can still be undone is not read and reached in the same time by every hand. */
 const STAYS_TO_ACT_MS = 20_000
 
-/** Says something briefly, with at most one thing to do about it. */
-export function say(text: string, action?: Message['action'], tone: Message['tone'] = 'said'): void {
-  tell([...messages.slice(-2), { id: next++, text, tone, ...(action && { action }) }])
-}
-export const sayWrong = (text: string): void => say(text, undefined, 'wrong')
-
 export function Toasts() {
-  const list = useSyncExternalStore(
-    (l) => {
-      listeners.add(l)
-      return () => listeners.delete(l)
-    },
-    () => messages,
-  )
+  const list = useSyncExternalStore(messagesSaid.subscribe, messagesSaid.read)
   return (
     <Toast.Provider swipeDirection="left">
       {list.map((m) => (
@@ -41,7 +15,7 @@ export function Toasts() {
           key={m.id}
           type={m.tone === 'wrong' ? 'foreground' : 'background'}
           duration={m.action ? STAYS_TO_ACT_MS : STAYS_MS}
-          onOpenChange={(open) => !open && tell(messages.filter((x) => x.id !== m.id))}
+          onOpenChange={(open) => !open && messagesSaid.drop(m.id)}
           className={`flex items-center justify-between gap-3 rounded-lg px-4 py-2.5 text-body shadow-lg ${
             m.tone === 'wrong' ? 'bg-accent text-card' : 'bg-pick text-on-pick'
           }`}

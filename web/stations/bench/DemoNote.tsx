@@ -5,7 +5,7 @@ import { ask, read } from '../../data/api.ts'
 import { useRead } from '../../data/hooks.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 
 /** Puts the demo away or brings it back; everything that was read of the shelf and its trials is then read again. */
 async function move(way: 'away' | 'back'): Promise<void> {

@@ -7,7 +7,7 @@ import { buttonLook } from '../../parts/Button.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ThrowsFile } from '../../parts/ThrowsFile.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 /** A file’s name as a trial is called: without its ending, its dashes and its capitals. */
 const calledAfter = (fileName: string): string => {

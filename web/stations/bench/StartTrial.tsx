@@ -19,7 +19,7 @@ import { Chip } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
-import { sayWrong } from '../../parts/Toasts.tsx'
+import { sayWrong } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
 
 const ANGLES = [15, 10, 8, 5, 0, -8, -15] as const

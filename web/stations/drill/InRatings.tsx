@@ -9,7 +9,7 @@ import type { Session, Thrower } from '../../../contract/trials.ts'
 import { useSessions } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { Card } from '../../parts/Card.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 /** Outings that are listed, the latest first. */
 const LISTED = 8

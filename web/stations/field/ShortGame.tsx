@@ -27,7 +27,7 @@ import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {

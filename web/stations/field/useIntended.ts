@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router'
 import { INTENDED, intendedOf } from '../../../contract/lab.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { angleWords, powerWords } from '../../data/units.ts'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 import type { FieldEvent } from './logging.ts'
 
 /** A throw that was made up elsewhere, which the address holds, is the next one: once, and then the run goes on. */

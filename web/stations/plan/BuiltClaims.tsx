@@ -6,7 +6,7 @@ import { claimWords } from '../../data/claims.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 type Built = Plan['built'][number]
 

@@ -8,7 +8,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 
 /** A field to throw on: how long it is, where its aim line points, what to mind. */
 export function PlaceDialog({

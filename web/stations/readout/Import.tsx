@@ -4,7 +4,7 @@ import { buttonLook } from '../../parts/Button.tsx'
 import { Trouble, Waiting } from '../../parts/Card.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ThrowsFile } from '../../parts/ThrowsFile.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 /** Imports a file of throws into a trial. */
 export default function Import({ trialId }: { trialId: string }) {

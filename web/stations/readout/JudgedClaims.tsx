@@ -5,7 +5,7 @@ import { percent } from '../../data/units.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { Unanswered } from '../../parts/Card.tsx'
 import { askRating } from '../../workers/rating.ts'
-import { useAbout } from '../../data/useAnswer.ts'
+import { useAbout } from '../../workers/useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
 import { Why } from './Why.tsx'
 

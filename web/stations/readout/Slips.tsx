@@ -1,4 +1,4 @@
-import { useSlips } from '../../data/slips.ts'
+import { useSlips } from '../../workers/slips.ts'
 import { SlipQuestion } from '../../parts/SlipQuestion.tsx'
 import type { ViewProps } from './views/viewProps.ts'
 

@@ -13,7 +13,7 @@ import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { Offered } from '../../parts/Offered.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { History } from './History.tsx'
 

@@ -8,7 +8,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 
 /** What discs usually go through, to begin with: throws and hard hits. */
 const USUAL = [

@@ -12,7 +12,7 @@ import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { WantedStrip } from './WantedStrip.tsx'
 
 /** Near enough where nothing else is said, m. */

@@ -7,7 +7,7 @@ import type { JobRow, RotationDisc } from '../../../contract/rotation.ts'
 import { happened, takeBack } from '../../data/rotation.ts'
 import { LifeDialog } from '../../parts/LifeDialog.tsx'
 import { useAddresses } from '../../parts/StationLink.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { bagWithout } from './shown.ts'
 
 /** What may happen to a disc, where it is so far. */

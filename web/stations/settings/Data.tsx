@@ -21,7 +21,7 @@ import type { SentTo } from '../../data/custody.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty } from '../../parts/Card.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 import { Sections } from './Sections.tsx'
 
 const megabytes = (bytes: number) =>

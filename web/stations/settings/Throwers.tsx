@@ -16,7 +16,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { Offered } from '../../parts/Offered.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { ArmFinder } from './ArmFinder.tsx'
 
 const LIMITS = [

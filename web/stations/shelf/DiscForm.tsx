@@ -14,7 +14,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
 
 /** Four numbers while they are typed: all given, or none. */

@@ -6,7 +6,7 @@ import { shelfChanged } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FileInput, FileProblems, Progress } from '../../parts/FileReading.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 /** Imports a file of discs: everything is shown before anything is stored. */
 export function ImportDiscs({ onClose }: { onClose: () => void }) {

@@ -13,7 +13,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 import { RimDrawing } from '../../charts/RimDrawing.tsx'
 
 interface InspectFormProps {

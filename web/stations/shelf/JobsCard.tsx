@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { eventWords } from '../../../core/rotation/words.ts'
 import { isAtHand } from '../../../contract/rotation.ts'
-import { happened, restore, takeBack, useBoard, useDoes } from '../../data/rotation.ts'
+import { happened, restore, takeBack } from '../../data/rotation.ts'
+import { useBoard, useDoes } from '../../workers/board.ts'
 import type { DiscEvent } from '../../../contract/rotation.ts'
 import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -10,7 +11,7 @@ import { SelectInput } from '../../parts/Inputs.tsx'
 import { LifeDialog } from '../../parts/LifeDialog.tsx'
 import { LogEntry } from '../../parts/LogEntry.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
-import { say } from '../../parts/Toasts.tsx'
+import { say } from '../../data/say.ts'
 
 /** Which jobs a disc does, which one it is carried for, and what happened in its life. */
 export function JobsCard({ discId }: { discId: string }) {

@@ -6,7 +6,7 @@ import { outbox } from '../../data/outbox.ts'
 import { dataAddress, NoPicture, photoOf } from '../../data/pictures.ts'
 import { Button } from '../../parts/Button.tsx'
 import { FileInput } from '../../parts/FileReading.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 
 async function photoRow(discId: string, bytes: Blob): Promise<PhotoRow> {
   const base64 = (await dataAddress(bytes)).split(',')[1]

@@ -5,7 +5,7 @@ import { tell } from '../../data/api.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { sayWrong } from '../../parts/Toasts.tsx'
+import { sayWrong } from '../../data/say.ts'
 
 /** A disc on the scale: what it shows, live, until it is kept. */
 export function ScaleDialog({ disc, onClose }: { disc: Disc; onClose: () => void }) {

@@ -11,7 +11,7 @@ import { Card } from '../../parts/Card.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { LogEntry } from '../../parts/LogEntry.tsx'
-import { say, sayWrong } from '../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../data/say.ts'
 
 /** What the disc went through, and what that does to its plastic. */
 export function WearLog({ record }: { record: DiscRecord }) {

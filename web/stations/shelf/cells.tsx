@@ -4,7 +4,7 @@ import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { sayWrong } from '../../parts/Toasts.tsx'
+import { sayWrong } from '../../data/say.ts'
 
 const QUIET_BOX = 'rounded-md border border-transparent bg-transparent hover:border-edge hover:bg-card'
 

@@ -5,7 +5,7 @@ import { SelectInput } from '../../../parts/Inputs.tsx'
 import { Picture } from '../../../pictures/Picture.tsx'
 import { Why } from '../Why.tsx'
 import { Said } from '../Said.tsx'
-import { useAnswer } from '../../../data/useAnswer.ts'
+import { useAnswer } from '../../../workers/useAnswer.ts'
 import type { ViewProps } from './viewProps.ts'
 
 interface AskedViewProps extends ViewProps {

@@ -2,7 +2,7 @@ import { formatDistanceToNowStrict } from 'date-fns'
 import { takeKeyAway, useKeys } from '../../../data/crew.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../../data/say.ts'
 
 /** A key is noted to be used at most once a minute; younger than that is now, ms. */
 const NOW_MS = 90_000

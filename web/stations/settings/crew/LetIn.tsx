@@ -4,7 +4,7 @@ import { openPairing, turnSharing, useKeys, useSharing } from '../../../data/cre
 import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
 import { QrCode } from '../../../parts/QrCode.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../../data/say.ts'
 
 /** How phones come in: whether they can reach this machine, and what to point them at. */
 export function LetIn() {

@@ -7,7 +7,7 @@ import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
 import { toFields } from '../../../parts/fieldErrors.ts'
 import { TextInput } from '../../../parts/Inputs.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../../data/say.ts'
 
 interface Typed {
   readonly name: string

@@ -3,7 +3,7 @@ import type { OpenPass } from '../../../../contract/crew.ts'
 import { takePassBack, usePasses } from '../../../data/crew.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../../data/say.ts'
 
 const called = ({ kind, role }: OpenPass) =>
   kind === 'pairing' ? 'A code that pairs a device' : `A link that makes a ${role}`

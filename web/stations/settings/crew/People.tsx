@@ -8,7 +8,7 @@ import { Choice } from '../../../parts/Choice.tsx'
 import { Dialog } from '../../../parts/Dialog.tsx'
 import { SelectInput, TextInput } from '../../../parts/Inputs.tsx'
 import { QrCode } from '../../../parts/QrCode.tsx'
-import { say, sayWrong } from '../../../parts/Toasts.tsx'
+import { say, sayWrong } from '../../../data/say.ts'
 
 const done = (act: Promise<void>, words: string) =>
   void act.then(

@@ -1,7 +1,7 @@
 import type { TurnedWind } from '../../core/judge/turnedWind.ts'
-import { askRating } from '../workers/rating.ts'
-import type { Reading } from '../workers/rating.worker.ts'
-import { useAsked } from './useAsked.ts'
+import { askRating } from './rating.ts'
+import type { Reading } from './rating.worker.ts'
+import { useAsked } from '../data/useAsked.ts'
 
 /** Looked at once no more throws come for so long, ms: it takes as long as several fits. */
 const PAUSE_MS = 400

@@ -1,9 +1,9 @@
 import type { Throw } from '../../contract/trials.ts'
 import type { Slip, SlippedThrow } from '../../core/judge/slips.ts'
 import { SCALE } from '../../core/judge/slips.ts'
-import { askRating } from '../workers/rating.ts'
-import type { Reading } from '../workers/rating.worker.ts'
-import { useAsked } from './useAsked.ts'
+import { askRating } from './rating.ts'
+import type { Reading } from './rating.worker.ts'
+import { useAsked } from '../data/useAsked.ts'
 
 /** Looked at once no more throws come for so long, ms: each close look takes a fit. */
 const PAUSE_MS = 500

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { desc, eq, sql } from 'drizzle-orm'
-import type { Database } from '../store/database.ts'
-import { weighedDays } from '../store/schema.ts'
+import type { Database } from './database.ts'
+import { weighedDays } from './schema.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
 
 /** Days that are kept; those kept longest go first. */

@@ -1,7 +1,7 @@
 import { getTableColumns, getTableName, is } from 'drizzle-orm'
 import { getTableConfig, PgTable } from 'drizzle-orm/pg-core'
 import type { PgColumn } from 'drizzle-orm/pg-core'
-import * as schema from '../store/schema.ts'
+import * as schema from './schema.ts'
 
 /** What is worked out, and is worked out again; what lets somebody in; and what is of the moment. None of it travels. */
 const STAYS = new Set<PgTable>([
