@@ -25,7 +25,7 @@ export interface Side {
 }
 
 /** Release angles over which a disc's side is taken, rad of hyzer. */
-const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
+export const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
 /** Places in what {@link fly} tells of a disc. */
 const SIDE = 0
 const FINISH = 1

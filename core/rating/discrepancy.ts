@@ -29,6 +29,11 @@ const SHARES = range(0.005, 1, 0.01)
 const OFF: readonly number[] = [0.35 ** 2 / 0.3, 0.52 ** 2 / 0.3, 0.4 ** 2 / 0.3]
 /** Part of it that discs of one mold share: aerodynamics belong to a shape. */
 const OF_MOLD = 0.5
+/**
+ * As much again as this of it all discs share, as ground that slopes and a wind that leans on everything do: it moves no disc against
+ * another, but each against its label.
+ */
+const OF_ALL = 0.5
 /** Rows that are compared: where it landed, which every throw has. */
 const COMPARED = 2
 /** Angles and winds this close together are alike: rad, m/s. */
@@ -91,11 +96,14 @@ function believedShare(seen: { readonly share: number; readonly worth: number } 
   return weights.reduce((sum, w, i) => sum + w * SHARES[i]!, 0) / all
 }
 
-/** Share of what the model has wrong of one disc that it has wrong of another: all of its own, part of that of a disc of its mold. */
+/**
+ * What the model has wrong of two discs alike, against what it has wrong of one by itself: all of a disc's own, part of that of a disc
+ * of its mold, and what it has wrong of all.
+ */
 export function sharedByModel({ evidence: { discs } }: FitState, a: number, b: number): number {
-  if (a === b) return 1
+  if (a === b) return OF_ALL + 1
   const mold = discs[a]!.kin?.mold
-  return mold !== undefined && mold === discs[b]!.kin?.mold ? OF_MOLD : 0
+  return OF_ALL + (mold !== undefined && mold === discs[b]!.kin?.mold ? OF_MOLD : 0)
 }
 
 /**
@@ -104,11 +112,9 @@ export function sharedByModel({ evidence: { discs } }: FitState, a: number, b: n
  */
 export function discrepancyBetween(state: FitState, a: number, b: number): readonly number[] {
   const shared = sharedByModel(state, a, b)
-  if (shared === 0) return NOTHING
   const [one, other] = [learntOf(state, a), learntOf(state, b)]
   return OFF.map((off, k) => shared * state.discrepancy * off * Math.sqrt(one[k]! * other[k]!))
 }
-const NOTHING: readonly number[] = [0, 0, 0]
 
 /** Share of the belief in each of a disc's numbers that throws have replaced, 0 … 1. */
 function learntFrom({ control }: RatedDisc, covariance: Float64Array): readonly number[] {
@@ -127,7 +133,9 @@ const learntOf = perDisc(({ posterior, evidence }, disc) =>
  */
 export function withModelError(disc: RatedDisc, covariance: Float64Array, discrepancy: number): Float64Array {
   const result = covariance.slice()
-  learntFrom(disc, covariance).forEach((learnt, k) => (result[k * 4]! += discrepancy * OFF[k]! * learnt))
+  learntFrom(disc, covariance).forEach(
+    (learnt, k) => (result[k * 4]! += (OF_ALL + 1) * discrepancy * OFF[k]! * learnt),
+  )
   return result
 }
 

@@ -6,10 +6,12 @@ import { fileURLToPath } from 'node:url'
 import { mean } from 'd3'
 import { STILL_AIR } from '../../core/flight/air.ts'
 import { fullSpeedWith } from '../../core/flight/arm.ts'
-import { HALF_NUMBER, SEEN_NUMBERS } from '../../core/flight/disc.ts'
-import { tracePath } from '../../core/flight/path.ts'
-import { cleanRelease } from '../../core/flight/release.ts'
-import { labelScale, stabilityAt } from '../../core/flight/side.ts'
+import { HALF_NUMBER, SEEN_NUMBERS, STANDARD_BODY } from '../../core/flight/disc.ts'
+import type { FlightNumbers } from '../../core/flight/disc.ts'
+import { pathPoints, tracePath } from '../../core/flight/path.ts'
+import type { Oddities } from '../../core/flight/path.ts'
+import { cleanRelease, referenceSpeed } from '../../core/flight/release.ts'
+import { labelScale, SIDE_ANGLES, stabilityAt } from '../../core/flight/side.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
 import type { Answered, Asked, Claimed } from '../../core/judge/answers/answer.ts'
 import { answerOf } from '../../core/judge/answers/answerOf.ts'
@@ -18,6 +20,7 @@ import { HEADWIND } from '../../core/plan/aims.ts'
 import { busiestArm } from '../../core/judge/flewLike.ts'
 import type { ShortPlay } from '../../core/judge/answers/shortGame.ts'
 import type { Evidence } from '../../core/rating/evidence.ts'
+import { factorise, solve } from '../../core/rating/cholesky.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { outcomeOf } from '../../core/rating/outcome.ts'
 import { seedOf, simulateSession, UNLIKE } from './session.ts'
@@ -50,10 +53,51 @@ export const TRIALS: Readonly<Record<Exclude<Answered, 'ground' | 'approach'>, O
     wind: { discs: 3, throws: 48, called: true },
   }
 
+/** Shares of a flight at which it is compared. */
+const SHARES = [0.5, 0.75, 1]
+/** What is seen of flights at three angles: their carries, and their sides on the way and at the end, m. */
+function seenOf(numbers: FlightNumbers, odd?: Oddities): number[] {
+  return SIDE_ANGLES.flatMap((hyzerRad) => {
+    const path = tracePath(
+      numbers,
+      STANDARD_BODY,
+      cleanRelease(referenceSpeed(numbers.speed), hyzerRad),
+      STILL_AIR,
+      odd,
+    )
+    const points = pathPoints(path, 5)
+    return [path.carryM, ...SHARES.map((s) => points[4 * s]!.y)]
+  })
+}
+
+/**
+ * The numbers a disc flies like whose aerodynamics are not the model's: those of the model whose flights are nearest to its own, by
+ * least squares. Of such a disc its label speaks as of any other, by how it flies.
+ */
+export function fliesLike(numbers: FlightNumbers, odd: Oddities | undefined): FlightNumbers {
+  if (!odd) return numbers
+  const seen = seenOf(numbers, odd)
+  const off = ([glide, turn, fade]: readonly number[]) =>
+    seenOf({ ...numbers, glide: glide!, turn: turn!, fade: fade! }).map((v, i) => seen[i]! - v)
+  let at = SEEN_NUMBERS.map((n) => numbers[n])
+  for (let round = 0; round < 6; round++) {
+    const left = off(at)
+    const slopes = at.map((v, k) => off(at.with(k, v + 0.05)).map((l, i) => (left[i]! - l) / 0.05))
+    const normal = Float64Array.from(slopes.flatMap((a) => slopes.map((b) => dot(a, b))))
+    const step = Float64Array.from(slopes, (a) => dot(a, left))
+    factorise(normal, at.length)
+    solve(normal, at.length, step)
+    at = at.map((v, k) => v + step[k]!)
+  }
+  return { ...numbers, glide: at[0]!, turn: at[1]!, fade: at[2]! }
+}
+const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, v, i) => s + v * b[i]!, 0)
+
 /** Whether what an answer claims is true of the discs as they were made up. */
 function holds(claim: Claimed, session: SimulatedSession, armMps: number): boolean {
   const { truth, sides, odd, evidence } = session
   const numbers = (id: string) => truth.get(id)!
+  const like = (id: string) => fliesLike(numbers(id), odd.get(id))
   const disc = (id: string) => evidence.discs.find((d) => d.id === id)!
   const side = (id: string) => sides.get(id)!.side
   const of = (group: readonly string[]) => mean(group, side)!
@@ -85,12 +129,12 @@ function holds(claim: Claimed, session: SimulatedSession, armMps: number): boole
       const off =
         claim.figure === 'stability'
           ? stabilityAt(labelScale(published), side(claim.disc)) - published.turn - published.fade
-          : numbers(claim.disc)[claim.figure] - published[claim.figure]
+          : like(claim.disc)[claim.figure] - published[claim.figure]
       return claim.above ? off > HALF_NUMBER : off < -HALF_NUMBER
     }
     case 'true to its label':
       return claim.discs.every((d) =>
-        SEEN_NUMBERS.every((n) => Math.abs(numbers(d)[n] - disc(d).published[n]) <= HALF_NUMBER),
+        SEEN_NUMBERS.every((n) => Math.abs(like(d)[n] - disc(d).published[n]) <= HALF_NUMBER),
       )
     case 'flies straight at some arm':
       return straightAt((mps) => ends(claim.disc, mps, 0)) !== undefined
