@@ -6,7 +6,8 @@ import { REFERENCE_DENSITY } from '../core/flight/air.ts'
 import type { Air } from '../core/flight/air.ts'
 import { CARRY, flyStraight, MAX_STEPS, NO_LOG, SEEN, VEER } from '../core/flight/landing.ts'
 import { deriveState, startState, STATE } from '../core/flight/path.ts'
-import { DEGREE, referenceRelease, SPIN_PER_MPS } from '../core/flight/release.ts'
+import { referenceRelease, SPIN_PER_MPS } from '../core/flight/release.ts'
+import { DEGREE } from '../core/flight/units.ts'
 import type { Release } from '../core/flight/release.ts'
 
 interface Case {

@@ -1,7 +1,7 @@
 import { v5 as uuidOf } from 'uuid'
 import type { FlightNumbers } from '../core/flight/disc.ts'
 import type { SimulatedArm } from '../core/simulate/thrower.ts'
-import { DEGREE } from '../core/flight/release.ts'
+import { DEGREE } from '../core/flight/units.ts'
 import type { Disc, Maker, Mold, Plastic, Run } from '../contract/shelf.ts'
 import type { Thrower } from '../contract/trials.ts'
 

@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import type { IncomingMessage } from 'node:http'
 import type { BlockList } from 'node:net'
 import path from 'node:path'
@@ -219,7 +220,9 @@ function built(dist: string): Koa.Middleware {
     if ((ctx.method !== 'GET' && ctx.method !== 'HEAD') || ctx.path.startsWith('/api/')) return next()
     const isFile = path.extname(ctx.path) !== ''
     // the service worker decides what is fresh, so it must be fresh itself
-    const lasting = ctx.path.startsWith('/assets/') ? { maxage: 365 * 86_400_000, immutable: true } : {}
+    const lasting = ctx.path.startsWith('/assets/')
+      ? { maxage: 365 * millisecondsInDay, immutable: true }
+      : {}
     try {
       await send(ctx, isFile ? ctx.path : '/index.html', { root: dist, ...lasting })
     } catch (e) {

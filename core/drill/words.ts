@@ -1,3 +1,4 @@
+import { Z90 } from '../rating/normal.ts'
 import { percent } from '../judge/statements.ts'
 import type { ClaimKind, Sureness } from './sureness.ts'
 import type { Bias, Eye, Factor, Measure } from './watcher.ts'
@@ -9,9 +10,6 @@ const WHEN: Record<Factor, string> = {
   hyzer: ' of throws released on hyzer',
   headwind: ' into the wind',
 }
-
-/** 90 % of a normal distribution lie so many standard deviations about its middle. */
-const NINETY = 1.645
 
 /** How sizes are written: metres in the unit of whoever reads. */
 export interface Sizes {
@@ -42,7 +40,7 @@ function wrongly(measure: Measure, size: string, isMore: boolean): string {
 /** A bias in one sentence with its 90 % interval: “You see 3.1° too little hyzer of throws released on hyzer (1.9° to 4.3°).” */
 export function biasWords(measure: Measure, { factor, by }: Bias, sizes: Sizes): string {
   const size = (v: number) => sized(measure, sizes, v)
-  const [near, far] = [Math.abs(by.value) - NINETY * by.sd, Math.abs(by.value) + NINETY * by.sd]
+  const [near, far] = [Math.abs(by.value) - Z90 * by.sd, Math.abs(by.value) + Z90 * by.sd]
   return `${wrongly(measure, size(by.value), by.value > 0)}${WHEN[factor]} (${size(Math.max(0, near))} to ${size(far)}).`
 }
 

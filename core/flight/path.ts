@@ -1,3 +1,4 @@
+import { DEGREE } from './units.ts'
 import { coefficientsOf, DRAG_GROWTH, INERTIA_SHARE, LIFT_SLOPE } from './disc.ts'
 import type { Body, Coefficients, FlightNumbers } from './disc.ts'
 import { REFERENCE_DENSITY, WIND_HEIGHT } from './air.ts'
@@ -270,7 +271,7 @@ function extremeOf(path: Recorded, j: number, sense: 1 | -1): { value: number; t
   return { value: sense * best, time }
 }
 
-const STOOD_UP = (2 * Math.PI) / 180
+const STOOD_UP = 2 * DEGREE
 
 /** Reads the features of a recorded path. Banks are asin of the normal's fade-side part. */
 export function pathFeatures(path: Path): PathFeatures {

@@ -1,3 +1,4 @@
+import { DEGREE } from './units.ts'
 /** How a disc leaves the hand, in the frame of the throw. SI units and radians. */
 export interface Release {
   /** Ground speed, m/s. */
@@ -18,9 +19,6 @@ export interface Release {
   readonly wobble: number
 }
 
-export const DEGREE = Math.PI / 180
-/** One turn a minute, rad/s. */
-export const RPM = Math.PI / 30
 /** Spin that goes with each m/s of release speed, rad/m. */
 export const SPIN_PER_MPS = 4.9
 /** Launch angle of the reference release and of every throw asked for as "as usual". */

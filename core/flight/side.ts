@@ -4,14 +4,8 @@ import type { FlightNumbers } from './disc.ts'
 import { CARRY, emptyLog, flyStraight, HANG, LOGGED, MAX_STEPS, SEEN, VEER } from './landing.ts'
 import { tracePath, pathPoints } from './path.ts'
 import type { Oddities } from './path.ts'
-import {
-  cleanRelease,
-  DEGREE,
-  REFERENCE_LAUNCH,
-  referenceSpeed,
-  RELEASE_HEIGHT,
-  SPIN_PER_MPS,
-} from './release.ts'
+import { cleanRelease, REFERENCE_LAUNCH, referenceSpeed, RELEASE_HEIGHT, SPIN_PER_MPS } from './release.ts'
+import { DEGREE } from './units.ts'
 
 /**
  * Where a disc flies: what a practitioner means who calls it more or less stable. Thrown at its reference release at hyzer,

@@ -1,6 +1,7 @@
 import { STILL_AIR } from '../flight/air.ts'
 import { fullSpeedWith } from '../flight/arm.ts'
-import { cleanRelease, DEGREE } from '../flight/release.ts'
+import { cleanRelease } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { numbersAtSpeed } from '../judge/atArm.ts'
 import { findAngle } from '../judge/findAngle.ts'
 import type { FoundAngle } from '../judge/findAngle.ts'

@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import { DOMImplementation, XMLSerializer } from '@xmldom/xmldom'
 import type { Element } from '@xmldom/xmldom'
 import { plainXml } from './plainXml.ts'
@@ -68,7 +69,7 @@ function laid(
   downM: number,
   rightM: number,
 ): [number, number] {
-  const bearing = from.bearingDeg + (180 / Math.PI) * Math.atan2(rightM, downM)
+  const bearing = from.bearingDeg + Math.atan2(rightM, downM) / DEGREE
   return along(from.latDeg, from.lonDeg, bearing, Math.hypot(downM, rightM))
 }
 

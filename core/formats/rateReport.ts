@@ -1,6 +1,7 @@
+import { whoseArm } from '../rating/fromSheet.ts'
 import { SEEN_NUMBERS } from '../flight/disc.ts'
 import { writeCsv } from './csvCells.ts'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import { Z90 } from '../rating/normal.ts'
@@ -125,12 +126,9 @@ export function rateReport(state: FitState, outcome: Outcome): RateReport {
     })),
     ...kinReport(state),
     throwers: outcome.habits.map((h, i) => {
-      const [thrower, hand, stroke] = h.arm.split('|') as [string, string, string]
       const full = evidence.arms[i]!.fullSpeedMps
       return {
-        thrower,
-        hand,
-        stroke,
+        ...whoseArm(h.arm),
         full_speed_mps: three(full ?? TYPICAL_FULL_SPEED * Math.exp(h.lnSpeed.value)),
         habit: {
           // against a full speed nobody gave there is no habit to tell: the speed itself was estimated
@@ -172,7 +170,7 @@ function kinReport(state: FitState): Pick<RateReport, 'effects' | 'plastics' | '
 /** The same as a table for people. */
 export function rateTable(report: RateReport): string {
   const signed = (v: number) => v.toFixed(1).replace('-', '−')
-  const within = (v: number, sd: number) => `${signed(v)} ± ${(1.645 * sd).toFixed(1)}`
+  const within = (v: number, sd: number) => `${signed(v)} ± ${(Z90 * sd).toFixed(1)}`
   const rows = [
     ['disc', 'throws', 'published', 'glide', 'turn', 'fade', 'stability', 'm to the fade side'],
     ...[...report.discs]

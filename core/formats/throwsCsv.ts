@@ -1,3 +1,4 @@
+import { FOOT, MPH } from '../flight/units.ts'
 import {
   parseCsv,
   placesOf,
@@ -105,8 +106,8 @@ const columnOf = (key: Column['key']) => COLUMNS.find((c) => c.key === key)!
 
 /** What one of a foreign unit is in metres or metres a second. */
 const TWINS = [
-  { of: 'm', metric: '_m', foreign: '_ft', factor: 0.3048, unit: 'ft' },
-  { of: 'm/s', metric: '_mps', foreign: '_mph', factor: 0.44704, unit: 'mph' },
+  { of: 'm', metric: '_m', foreign: '_ft', factor: FOOT, unit: 'ft' },
+  { of: 'm/s', metric: '_mps', foreign: '_mph', factor: MPH, unit: 'mph' },
 ] as const
 
 /** A column of the file at hand: what it means here, and how its numbers become metric. */

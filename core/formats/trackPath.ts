@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import { gpx } from '@tmcw/togeojson'
 import { DOMParser } from '@xmldom/xmldom'
 import geodesic from 'geographiclib-geodesic'
@@ -84,7 +85,7 @@ function laidAlong(track: readonly TrackPoint[], bearingDeg: number): PathRead {
   if (!first || problems.list.length > 0) return { ok: false, problems: problems.told() }
   const polar = track.map((p) => {
     const { s12, azi1 } = WGS84.Inverse(first.latDeg, first.lonDeg, p.latDeg, p.lonDeg, DISTANCE | AZIMUTH)
-    return { far: s12!, aside: ((azi1! - bearingDeg) * Math.PI) / 180 }
+    return { far: s12!, aside: (azi1! - bearingDeg) * DEGREE }
   })
   const since = (key: 'heightM' | 'timeS', start: number) =>
     track.every((p) => p[key] !== undefined) ? track.map((p) => start + p[key]! - first[key]!) : undefined

@@ -1,7 +1,7 @@
 import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { pathFeatures, tracePath } from '../flight/path.ts'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { Release } from '../flight/release.ts'
 
 /** What the angle is wanted for. */

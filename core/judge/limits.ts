@@ -1,5 +1,5 @@
 import { greatest } from 'd3'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { beliefOf, informationOf, varianceOf, withThrow } from '../plan/information.ts'
 import { contrastOf } from '../plan/contrasts.ts'
 import type { Belief, Candidate, Contrast, Information } from '../plan/information.ts'

@@ -1,4 +1,4 @@
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { ThrowEvidence } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { explainThrow } from './why.ts'

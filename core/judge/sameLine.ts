@@ -1,6 +1,6 @@
 import { AT, MOVES, POINT } from '../rating/places.ts'
 import { group } from 'd3'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'

@@ -1,3 +1,4 @@
+import { DEGREE, FOOT } from '../flight/units.ts'
 import type { Evidence, ThrowEvidence } from '../rating/evidence.ts'
 import { fit } from '../rating/fit.ts'
 import { lnForetold } from '../rating/foretold.ts'
@@ -33,10 +34,9 @@ const RATE: Readonly<Record<SlipKind, number>> = {
 /** Somebody is asked from here on: whoever is asked may say yes too easily, and a throw that was right would be made wrong. */
 export const ASKED_FROM = 0.8
 /** An angle nearer to flat than this is the same either way, rad. */
-const LEAST_ANGLE = (4 * Math.PI) / 180
-const M_PER_FT = 0.3048
+const LEAST_ANGLE = 4 * DEGREE
 /** How many times larger a distance was than it was logged. */
-export const SCALE = { feet: M_PER_FT, metres: 1 / M_PER_FT } as const
+export const SCALE = { feet: FOOT, metres: 1 / FOOT } as const
 /** With more throws than this an outing is looked at by itself. */
 const MOST_TOGETHER = 400
 /** So many throws are looked at closely, those first that read most as something else: each takes a fit of all others. */

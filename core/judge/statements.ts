@@ -1,3 +1,5 @@
+import { DEGREE } from '../flight/units.ts'
+import { angleWords } from '../throw/words.ts'
 import type { Side } from '../flight/hand.ts'
 import { labelScale, PER_M } from '../flight/side.ts'
 import type { DiscOutcome, DiscRanks, Estimate, Outcome, PairOutcome } from '../rating/outcome.ts'
@@ -128,17 +130,15 @@ function needed({ chances, kinds }: Settling): string {
   const [kind] = kinds
   const [first, ...more] = chances
   const which = kind ? `, ${kinds.length > 1 ? 'mostly ' : ''}${kindWords(kind.kind)},` : ''
-  const share = (chance: number) => `${Math.min(99, Math.max(1, Math.round(100 * chance)))} %`
   return [
-    `${first!.throws} more throws of the two${which} settle it with ${share(first!.chance)}`,
-    ...more.map(({ throws, chance }) => `${throws} with ${share(chance)}`),
+    `${first!.throws} more throws of the two${which} settle it with ${percent(first!.chance)}`,
+    ...more.map(({ throws, chance }) => `${throws} with ${percent(chance)}`),
   ].join(', ')
 }
 
 /** A kind of throw in words: release angle and wind leg. */
 function kindWords({ hyzerRad, air }: Settling['kinds'][number]['kind']): string {
-  const deg = Math.round((hyzerRad * 180) / Math.PI)
-  const angle = deg === 0 ? 'flat' : `${Math.abs(deg)}° ${deg > 0 ? 'hyzer' : 'anhyzer'}`
+  const angle = angleWords(Math.round(hyzerRad / DEGREE))
   const along = air.windAlongMps
   return Math.abs(along) < 0.5 ? angle : `${angle} ${along < 0 ? 'into' : 'with'} the wind`
 }
@@ -162,9 +162,7 @@ function extremeStatement(
     settled,
     throws,
     text: `${name(first.disc)} ${settled ? 'is' : 'may be'} the ${which} stable of the ${count}`,
-    detail: settled
-      ? `${throws} throws`
-      : `${name(second.disc)} may be too, ${Math.floor(100 * share(second))} %`,
+    detail: settled ? `${throws} throws` : `${name(second.disc)} may be too, ${percent(share(second))}`,
   }
 }
 /** A small number in words. */

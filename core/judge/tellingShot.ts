@@ -1,7 +1,9 @@
+import { angleWords, powerWords } from '../throw/words.ts'
 import { STILL_AIR } from '../flight/air.ts'
 import { fullSpeedWith } from '../flight/arm.ts'
 import { landing } from '../flight/landing.ts'
-import { cleanRelease, DEGREE } from '../flight/release.ts'
+import { cleanRelease } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { THROW_SD } from '../rating/evidence.ts'
 import type { FlownDisc } from './likeness.ts'
 import { lengthOf, speedOf } from './statements.ts'
@@ -77,13 +79,12 @@ export function tellingShot(a: FlownDisc, b: FlownDisc, armMps: number, noise = 
 }
 
 function shotWords({ hyzerRad, windAlongMps, power }: TellingShot, words: Wording): string {
-  const deg = Math.round(hyzerRad / DEGREE)
-  const angle = deg === 0 ? 'flat' : `${Math.abs(deg)}° ${deg > 0 ? 'hyzer' : 'anhyzer'}`
+  const angle = angleWords(Math.round(hyzerRad / DEGREE))
   const wind =
     windAlongMps === 0
       ? 'in still air'
       : `${windAlongMps < 0 ? 'into' : 'with'} ${speedOf(words)(Math.abs(windAlongMps))} of wind`
-  return `${angle} ${wind} at ${power === 1 ? 'full power' : `${Math.round(100 * power)} % of power`}`
+  return `${angle} ${wind} at ${powerWords(power)}`
 }
 
 /** The same as a sentence without its end, of two discs by name. */

@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import type { Body } from '../flight/disc.ts'
 import { coefficientsOf } from '../flight/disc.ts'
 import { CARRY, emptyLog, flyStraight, LOGGED, MAX_STEPS, NO_LOG, SEEN, VEER } from '../flight/landing.ts'
@@ -168,7 +169,7 @@ export function chanceOf({ fate, by }: Cloud, obstacles: readonly Obstacle[]): C
 export function endTiltOf(setup: Setup): number {
   const taken = flier(setup)(NOTHING_DIFFERS, 0, log)
   if (taken < 0) return 0
-  return (Math.asin(Math.max(-1, Math.min(1, log[taken * LOGGED + 7]!))) * 180) / Math.PI
+  return Math.asin(Math.max(-1, Math.min(1, log[taken * LOGGED + 7]!))) / DEGREE
 }
 /** A throw as it is meant: of all that may differ, nothing does. */
 export const NOTHING_DIFFERS = new Float64Array(VARIES_BY_ARM)

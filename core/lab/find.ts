@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import { group } from 'd3'
 import type { Air } from '../flight/air.ts'
 import { emptyLog, LOGGED } from '../flight/landing.ts'
@@ -110,7 +111,7 @@ function cleanScores(setup: Setup, byAim: readonly (readonly Obstacle[])[]): num
  * @param count how many are wanted
  */
 export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD): Found {
-  const byAim = AIMS.map((aim) => obstacles.map((o) => turned(o, (aim * Math.PI) / 180)))
+  const byAim = AIMS.map((aim) => obstacles.map((o) => turned(o, aim * DEGREE)))
   const clean = discs.flatMap(({ id, disc }) => {
     const ofDisc: Tried[] = []
     for (const power of POWERS)

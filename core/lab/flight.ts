@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import { APEX, CARRY, emptyLog, HANG, LOGGED, VEER } from '../flight/landing.ts'
 import { NOTHING_DIFFERS, tracedBy } from './cloud.ts'
 import type { Place } from './field.ts'
@@ -19,7 +20,7 @@ export interface LabFlight {
 }
 
 const log = emptyLog()
-const tiltOf = (normalToFade: number) => (Math.asin(Math.max(-1, Math.min(1, normalToFade))) * 180) / Math.PI
+const tiltOf = (normalToFade: number) => Math.asin(Math.max(-1, Math.min(1, normalToFade))) / DEGREE
 
 /** A throw as it is meant; undefined where it does not come down. */
 export function flightOf(setup: Setup): LabFlight | undefined {

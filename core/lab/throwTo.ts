@@ -1,4 +1,4 @@
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { flightOf } from './flight.ts'
 import type { Place } from './field.ts'
 import type { LabThrow, Setup } from './setup.ts'

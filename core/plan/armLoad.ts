@@ -1,3 +1,5 @@
+import { millisecondsInDay } from 'date-fns/constants'
+
 /** What an arm may take. A plan does not silently exceed it; this is no medical advice. */
 export interface ArmLimits {
   readonly throwsADay: number
@@ -35,7 +37,7 @@ const WEEK_DAYS = 7
 /** Throws an arm has left on a day, by what it threw on it and in the six days before. */
 export function armLeft(limits: ArmLimits, thrown: readonly ThrownDay[], day: string): ArmLeft {
   const end = Date.parse(day)
-  const ago = (d: ThrownDay) => Math.round((end - Date.parse(d.day)) / 86_400_000)
+  const ago = (d: ThrownDay) => Math.round((end - Date.parse(d.day)) / millisecondsInDay)
   const sum = (key: 'throws' | 'fullPower', days: number) =>
     thrown.filter((d) => ago(d) >= 0 && ago(d) < days).reduce((n, d) => n + d[key], 0)
   const left = (key: 'throws' | 'fullPower', aDay: number, aWeek: number) => {

@@ -1,6 +1,6 @@
 import { STILL_AIR } from '../flight/air.ts'
 import type { Stroke } from '../flight/hand.ts'
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { Arm } from '../rating/evidence.ts'
 import { alongOut, LEGS } from '../throw/leg.ts'
 import type { Leg } from '../throw/leg.ts'

@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import { deviation, mean } from 'd3'
 
 /** An hour of a forecast. */
@@ -35,7 +36,7 @@ export function alongAim(
   fromDeg: number,
   bearingDeg: number,
 ): { readonly alongMps: number; readonly acrossMps: number } {
-  const toward = ((fromDeg + 180 - bearingDeg) * Math.PI) / 180
+  const toward = (fromDeg + 180 - bearingDeg) * DEGREE
   return { alongMps: windMps * Math.cos(toward), acrossMps: windMps * Math.sin(toward) }
 }
 

@@ -1,4 +1,4 @@
-import { DEGREE } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { END_BANK, LEAST_BANK } from '../flight/glimpses.ts'
 import { normalCdf } from './normal.ts'
 

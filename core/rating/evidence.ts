@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import type { Air } from '../flight/air.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import type { AirCall } from './calls.ts'
@@ -91,8 +92,6 @@ export interface Evidence {
   readonly throws: readonly ThrowEvidence[]
 }
 
-const DEG = Math.PI / 180
-
 /** Prior standard deviation of a disc's (glide, turn, fade) about its published numbers. */
 export const DISC_PRIOR_SD: readonly [number, number, number] = [0.6, 0.8, 0.8]
 /** The same for a control disc: known from long use, not from this session. */
@@ -101,9 +100,17 @@ export const CONTROL_PRIOR_SD: readonly [number, number, number] = [0.15, 0.2, 0
  * Prior standard deviation of a habit: ln speed, launch, hyzer, nose, growth of ln speed per speed number, ln spin (4.9 ± 0.5
  * rad/m), growth of hyzer per speed number.
  */
-export const HABIT_SD: readonly number[] = [0.08, 2 * DEG, 2 * DEG, 1.5 * DEG, 0.004, 0.1, 0.4 * DEG]
+export const HABIT_SD: readonly number[] = [
+  0.08,
+  2 * DEGREE,
+  2 * DEGREE,
+  1.5 * DEGREE,
+  0.004,
+  0.1,
+  0.4 * DEGREE,
+]
 /** Prior standard deviation of the aim line that landings are measured from against the one that was thrown along. */
-export const AIM_LINE_SD = 1.5 * DEG
+export const AIM_LINE_SD = 1.5 * DEGREE
 /** ln speed when nobody knows the arm's full speed. */
 const UNKNOWN_SPEED_SD = 0.25
 /** Prior standard deviations of an arm's habit. */
@@ -121,17 +128,22 @@ export const STEADIEST_WIND_SD = 0.3
  */
 export const THROW_SD: readonly number[] = [
   0.03,
-  1.5 * DEG,
-  2.5 * DEG,
-  1.5 * DEG,
-  1.5 * DEG,
+  1.5 * DEGREE,
+  2.5 * DEGREE,
+  1.5 * DEGREE,
+  1.5 * DEGREE,
   LOGGED_WIND_SD,
   LOGGED_WIND_SD,
 ]
 /** The same where nobody noted the wind: a calm day as likely as a breezy one. */
 export const UNLOGGED_WIND_SD = 1.2
 /** Standard deviation of what is called or measured out of the hand. */
-export const CALLED_SD = { lnSpeed: 0.012, launch: 1 * DEG, hyzer: 1.2 * DEG, nose: 0.8 * DEG } as const
+export const CALLED_SD = {
+  lnSpeed: 0.012,
+  launch: 1 * DEGREE,
+  hyzer: 1.2 * DEGREE,
+  nose: 0.8 * DEGREE,
+} as const
 /** Standard deviation of the other things seen. */
 export const SEEN_SD = { midM: 1.5, hangS: 0.25, apexM: 1.5 } as const
 

@@ -1,7 +1,7 @@
 import { airDensity, REFERENCE_DENSITY } from '../flight/air.ts'
 import { STANDARD_BODY } from '../flight/disc.ts'
 import { fadeSign, mirrored } from '../flight/hand.ts'
-import { DEGREE, RPM } from '../flight/release.ts'
+import { DEGREE, RPM } from '../flight/units.ts'
 import type { SheetThrow } from '../throw/sheetThrow.ts'
 import { usualDrop } from '../shelf/usualWear.ts'
 import { wearOf } from '../shelf/wear.ts'
@@ -13,9 +13,20 @@ import type { Arm, Evidence, Kin, RatedDisc, ThrowEvidence } from './evidence.ts
 /** The note of a throw that says what it did in the air. */
 export const IN_THE_AIR = 'in_the_air'
 
+/** Between the parts of an arm's name; where a part holds it, it is escaped there. */
+const BETWEEN = '|'
+
 /** Names one thrower with one stroke; a person who throws with both hands has more. */
 export const armId = (t: Pick<SheetThrow, 'thrower' | 'hand' | 'stroke' | 'habitOf'>): string =>
-  [t.thrower, t.hand, t.stroke, ...(t.habitOf === undefined ? [] : [t.habitOf])].join('|')
+  [t.thrower, t.hand, t.stroke, ...(t.habitOf === undefined ? [] : [t.habitOf])]
+    .map((part) => part.replace(/[%|]/g, encodeURIComponent))
+    .join(BETWEEN)
+
+/** Whose an arm is, by the name {@link armId} gave it. */
+export function whoseArm(id: string): Pick<SheetThrow, 'thrower' | 'hand' | 'stroke'> {
+  const [thrower, hand, stroke] = id.split(BETWEEN).map(decodeURIComponent)
+  return { thrower: thrower!, hand: hand as SheetThrow['hand'], stroke: stroke as SheetThrow['stroke'] }
+}
 
 /** A day, of an instant. */
 const DAY = 'YYYY-MM-DD'.length

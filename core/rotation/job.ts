@@ -2,7 +2,8 @@ import { fullSpeedWith } from '../flight/arm.ts'
 import { coefficientsOf, STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { CARRY, emptyLog, flyStraight, LOGGED, MAX_STEPS, SEEN, VEER } from '../flight/landing.ts'
-import { cleanRelease, DEGREE } from '../flight/release.ts'
+import { cleanRelease } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import { REFERENCE_DENSITY } from '../flight/air.ts'
 
 /** How a disc is thrown for a job: by the owner's arm, in still air or in the wind it must stand. */

@@ -1,3 +1,5 @@
+import { millisecondsInDay } from 'date-fns/constants'
+import { percent } from '../judge/statements.ts'
 import { daysUntil, DOES } from './board.ts'
 import type { DueSign, Move } from './board.ts'
 import type { Prospect } from './doing.ts'
@@ -7,10 +9,6 @@ import { HORIZON } from './wear.ts'
 import type { Leaving, Range } from './wear.ts'
 import type { PlasticKind } from '../shelf/usualWear.ts'
 
-/** A probability as it is said: never certain. */
-const surely = (p: number): string =>
-  p >= 0.995 ? 'over 99 %' : p < 0.005 ? 'under 1 %' : `${Math.round(100 * p)} %`
-
 /** Throws as they are said: nobody knows them to the last. */
 export function throwsWords(n: number): string {
   const to = n < 50 ? 5 : n < 300 ? 10 : 50
@@ -19,7 +17,6 @@ export function throwsWords(n: number): string {
 
 /** Further on a day is not named, days. */
 const FURTHEST_DAYS = 1500
-const DAY_MS = 86_400_000
 const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' })
 
 /**
@@ -29,7 +26,7 @@ const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric',
  */
 export function monthWords(throws: number, aDay: number, today: string): string | undefined {
   const days = daysUntil(throws, aDay)
-  return days <= FURTHEST_DAYS ? month.format(Date.parse(today) + days * DAY_MS) : undefined
+  return days <= FURTHEST_DAYS ? month.format(Date.parse(today) + days * millisecondsInDay) : undefined
 }
 
 /** When a disc leaves its job. */
@@ -49,24 +46,26 @@ function leavingWords({ earliest, likely, latest }: Leaving, aDay: number, today
 /** What is said of a disc and a job: whether it does it, and when that changes. */
 export function prospectWords(prospect: Prospect, hasLeft: boolean, aDay: number, today: string): string {
   const { now, enters, leaves, best } = prospect
-  if (now >= DOES) return `Does it, ${surely(now)}; ${leavingWords(leaves, aDay, today)}.`
-  if (hasLeft) return `Has left it: ${surely(now)} that it still does it.`
+  if (now >= DOES) return `Does it, ${percent(now)}; ${leavingWords(leaves, aDay, today)}.`
+  if (hasLeft) return `Has left it: ${percent(now)} that it still does it.`
   if (enters !== null && enters > 0) {
     const by = monthWords(enters, aDay, today)
-    return `Wears into it in about ${throwsWords(enters)} throws${by ? `, by ${by} at this pace` : ''}; ${surely(now)} now.`
+    return `Wears into it in about ${throwsWords(enters)} throws${by ? `, by ${by} at this pace` : ''}; ${percent(now)} now.`
   }
-  return `Hardly: ${surely(now)} now, ${surely(best.probability)} at best.`
+  return `Hardly: ${percent(now)} now, ${percent(best.probability)} at best.`
 }
 
 /** What is offered to a disc that leaves its job. */
 export const offerWords = (jobName: string, now: number): string =>
-  `It flies into ${jobName}: ${surely(now)} that it does it now.`
+  `It flies into ${jobName}: ${percent(now)} that it does it now.`
 
 /** When a disc moves, as a sentence without its name. */
 export function moveWords({ kind, throws, days }: Move, jobName: string, today: string): string {
   const what = kind === 'leaves' ? `leaves ${jobName}` : `wears into ${jobName}`
   const by =
-    days <= FURTHEST_DAYS ? `, in ${month.format(Date.parse(today) + days * DAY_MS)} at its pace` : ''
+    days <= FURTHEST_DAYS
+      ? `, in ${month.format(Date.parse(today) + days * millisecondsInDay)} at its pace`
+      : ''
   return `${what} in about ${throwsWords(throws)} throws${by}`
 }
 

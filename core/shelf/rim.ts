@@ -1,3 +1,4 @@
+import { DEGREE } from '../flight/units.ts'
 import type { Measured } from './inspection.ts'
 
 /** A point of a half cross-section, mm: out from the middle, up from the base of the rim. */
@@ -71,7 +72,7 @@ export function rimSection(m: Measured): RimSection | NoSection {
     return m[key] ?? USUAL[key]
   }
   const dome = given('domeMm', 'dome')
-  const slope = (given('noseDeg', 'nose angle') * Math.PI) / 180
+  const slope = given('noseDeg', 'nose angle') * DEGREE
   const nose = NOSE_RADIUS[given('edge', 'edge')] ?? NOSE_RADIUS[2]
   const shoulder = height - Math.max(0, dome)
   const conflict =

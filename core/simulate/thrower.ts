@@ -6,7 +6,8 @@ import { landing } from '../flight/landing.ts'
 import type { Landing } from '../flight/landing.ts'
 import { tracePath, veerAt } from '../flight/path.ts'
 import type { Oddities, Path } from '../flight/path.ts'
-import { DEGREE, REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
 import type { Release } from '../flight/release.ts'
 
 /** A source of uniform numbers in [0, 1), handed in by the caller. */

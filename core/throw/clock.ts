@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { dayAt, isDay, isInstant } from './day.ts'
 
 /** A clock that is less off than that is taken to be right, ms: what it says differs by no more than people's watches do. */
@@ -41,7 +42,7 @@ export function putRight<T extends object>(
 const CHANGED = new Set(['takenBackAt', 'removedAt', 'finishedAt'])
 
 const UNITS = [
-  [86_400_000, 'day'],
+  [millisecondsInDay, 'day'],
   [3_600_000, 'hour'],
   [60_000, 'minute'],
 ] as const

@@ -1,4 +1,5 @@
-const DAY_MS = 86_400_000
+import { millisecondsInDay } from 'date-fns/constants'
+
 /** One a day for a week, one a week for a quarter. */
 const DAYS = 7
 const WEEKS = 13
@@ -28,7 +29,11 @@ export function staying<T extends Dated>(copies: readonly T[], now: number, most
     }
     return slots.values()
   }
-  const kept = new Set([newest, ...newestOf(DAY_MS, DAYS), ...newestOf(7 * DAY_MS, WEEKS)])
+  const kept = new Set([
+    newest,
+    ...newestOf(millisecondsInDay, DAYS),
+    ...newestOf(7 * millisecondsInDay, WEEKS),
+  ])
   let room = most
   return newestFirst.filter((copy) => {
     if (!kept.has(copy)) return false

@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { createHash } from 'node:crypto'
 import { windyDay } from '../../core/simulate/wind.ts'
 import type { WindNow } from '../../core/simulate/wind.ts'
@@ -26,7 +27,7 @@ export function simulatedAnemometer(): Anemometer {
         days.clear()
         days.set(key, (wind = windyDay(seedOf(key))))
       }
-      const { speedMps, fromDeg } = wind((at.getTime() % 86_400_000) / 1000)
+      const { speedMps, fromDeg } = wind((at.getTime() % millisecondsInDay) / 1000)
       return { speedMps: Math.round(10 * speedMps) / 10, fromDeg: Math.round(fromDeg) }
     },
   }

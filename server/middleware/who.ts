@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import type { IncomingMessage } from 'node:http'
 import type { Middleware, ParameterizedContext } from 'koa'
 import type Router from '@koa/router'
@@ -12,7 +13,7 @@ import { Refusal } from './problems.ts'
 /** The prefix has browsers take it over HTTPS and of this very host alone. */
 const COOKIE = '__Host-veer-line'
 const KNOWN = '__Host-veer-line-known'
-const A_YEAR_MS = 365 * 86_400_000
+const A_YEAR_MS = 365 * millisecondsInDay
 
 type Ctx = Pick<ParameterizedContext, 'cookies' | 'state'>
 

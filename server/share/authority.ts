@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { webcrypto, X509Certificate } from 'node:crypto'
 import fs from 'node:fs'
 import net from 'node:net'
@@ -8,13 +9,12 @@ import * as x509 from '@peculiar/x509'
 x509.cryptoProvider.set(webcrypto as Crypto)
 
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256', hash: 'SHA-256' } as const
-const DAY_MS = 86_400_000
-const AUTHORITY_LASTS_MS = 10 * 365 * DAY_MS
+const AUTHORITY_LASTS_MS = 10 * 365 * millisecondsInDay
 /** Phones take a certificate of at most 825 days; a short one is renewed by itself. */
-const LEAF_LASTS_MS = 90 * DAY_MS
-const RENEWED_BEFORE_MS = 30 * DAY_MS
+const LEAF_LASTS_MS = 90 * millisecondsInDay
+const RENEWED_BEFORE_MS = 30 * millisecondsInDay
 /** Clocks of phones are a little off. */
-const SLACK_MS = DAY_MS
+const SLACK_MS = millisecondsInDay
 
 export interface Pair {
   /** PEM, the leaf first. */

@@ -15,7 +15,7 @@ import type {
 import type { Weighing } from './weighing.ts'
 import type { Database, Queryable } from './database.ts'
 import { hasPhoto, readInspections, readWearNotes } from './inspections.ts'
-import { discs, sessions, throwers, throws, trials } from './schema.ts'
+import { sessions, throwers, throws, trials } from './schema.ts'
 import { readShelfRows } from './shelfPage.ts'
 import { daysOf, readDays } from './testDays.ts'
 import { readWorn } from './worn.ts'

@@ -7,7 +7,7 @@ import { isAtHand, laneWritten, namedJob } from '../../contract/rotation.ts'
 import type { Weighing } from './weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Database, Queryable } from './database.ts'
-import { discEvents, discs, jobs, plasticWear, wearNotes } from './schema.ts'
+import { discEvents, jobs, plasticWear, wearNotes } from './schema.ts'
 import { readShelfRows } from './shelfPage.ts'
 import { readWorn } from './worn.ts'
 

@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { and, asc, desc, eq, gte, ilike, inArray, isNotNull, isNull, lt, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -82,7 +83,7 @@ function wanted(q: Query, thrown: Thrown, now: Date): SQL | undefined {
   const words = q.find.split(/\s+/).filter(Boolean)
   const text = sql`concat_ws(' ', ${discs.code}, ${makers.name}, ${molds.name}, ${plastics.name}, ${runs.name}, ${discs.wear}, ${molds.discClass}, ${discs.provenance})`
   const bounds = q.word && boundsOf(q.word)
-  const ago = q.age && new Date(now.getTime() - q.age * 86_400_000).toISOString()
+  const ago = q.age && new Date(now.getTime() - q.age * millisecondsInDay).toISOString()
   return and(
     q.removed ? isNotNull(discs.removedAt) : isNull(discs.removedAt),
     ...words.map((w) => ilike(text, `%${w.replace(/[\\%_]/g, '\\$&')}%`)),

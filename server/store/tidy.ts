@@ -1,7 +1,6 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { sql } from 'drizzle-orm'
 import type { Database } from './database.ts'
-
-const DAILY_MS = 86_400_000
 
 /** Lets go of what was of the moment: tries, codes and links that are over, errands that are done, throws nobody holds any more. */
 export async function tidy(db: Database): Promise<void> {
@@ -22,7 +21,7 @@ export function tidyDaily(db: Database, onError: (e: unknown) => void): () => vo
       if (!stopped) onError(e)
     })
   now()
-  const timer = setInterval(now, DAILY_MS).unref()
+  const timer = setInterval(now, millisecondsInDay).unref()
   return () => {
     stopped = true
     clearInterval(timer)

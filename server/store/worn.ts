@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { group, rollup } from 'd3'
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
@@ -115,8 +116,6 @@ export async function readWornOn(
   return [...on.values()]
 }
 
-const DAY_MS = 86_400_000
-
 /** A shelf with what each disc of it has been through. */
 export interface WornShelf {
   readonly discs: ReadonlyMap<string, ShelfDisc>
@@ -138,7 +137,7 @@ export async function readWorn(
   const wentOf = group(went, (w) => w.discId)
   const kindOf = new Map(kinds.map((k) => [k.id, k]))
   const { testsOf, weighing } = await testsBefore(db, weighs, rows, wentOf)
-  const since = new Date(Date.parse(today) - LATELY_DAYS * DAY_MS).toISOString().slice(0, 10)
+  const since = new Date(Date.parse(today) - LATELY_DAYS * millisecondsInDay).toISOString().slice(0, 10)
   const all = rows.map((row): ShelfDisc => {
     const { disc, plastic, maker, rating } = row
     const { numbers: published } = shelved(row).inForce

@@ -1,5 +1,5 @@
 import { csvFormatRows } from 'd3'
-import { DEGREE } from '../../core/flight/release.ts'
+import { DEGREE } from '../../core/flight/units.ts'
 import { simulateSession } from './session.ts'
 import type { SessionDesign } from './session.ts'
 

@@ -1,3 +1,4 @@
+import { millisecondsInDay } from 'date-fns/constants'
 import { boundsOf } from '../../core/judge/words.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
 import { PAGE_SIZE, sideOfRow, stabilityOf } from '../../contract/shelfPage.ts'
@@ -58,7 +59,7 @@ export function matches(row: ShelfRow, q: Query, now: number): boolean {
   }
   if (q.tested !== undefined && row.throws > 0 !== (q.tested === 'yes')) return false
   if (q.age === undefined) return true
-  return row.lastThrownAt !== null && now - Date.parse(row.lastThrownAt) > q.age * 86_400_000
+  return row.lastThrownAt !== null && now - Date.parse(row.lastThrownAt) > q.age * millisecondsInDay
 }
 
 type Key = string | number | null

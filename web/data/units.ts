@@ -1,9 +1,11 @@
+import { FOOT, MPH } from '../../core/flight/units.ts'
 import type { Preferences } from '../../contract/preferences.ts'
 import type { Side } from '../../core/flight/hand.ts'
 import { sideWord } from '../../core/judge/statements.ts'
 import type { Wording } from '../../core/judge/statements.ts'
 
 export { percent } from '../../core/judge/statements.ts'
+export { angleWords, powerWords } from '../../core/throw/words.ts'
 
 /** One measure in the unit a user likes; everything is stored metric. */
 export interface Measure {
@@ -42,8 +44,8 @@ const METRIC: Units = {
 }
 const IMPERIAL: Units = {
   kind: 'imperial',
-  length: measure('ft', 1 / 0.3048),
-  speed: measure('mph', 1 / 0.44704),
+  length: measure('ft', 1 / FOOT),
+  speed: measure('mph', 1 / MPH),
   temperature: measure('°F', 1.8, 32),
 }
 
@@ -71,19 +73,9 @@ export function besideLine({ length }: Units, toFadeM: number, fadeSide: Side | 
   return Number(shown) === 0 ? 'on the line' : `${shown} ${sideWord(fadeSide, toFadeM > 0)}`
 }
 
-/** A release angle in words: “10° hyzer”, “flat”, “8° anhyzer”. */
-export function angleWords(hyzerDeg: number): string {
-  const shown = Math.round(Math.abs(hyzerDeg) * 10) / 10
-  return shown === 0 ? 'flat' : `${shown}° ${hyzerDeg > 0 ? 'hyzer' : 'anhyzer'}`
-}
-
 /** Wind along the line as a table has it, without its unit: “2.5 head”. */
 export const windWords = (alongMps: number, to: (v: number) => number): string =>
   `${figure(Math.abs(to(alongMps)), 1)} ${alongMps < 0 ? 'head' : 'tail'}`
-
-/** A share of full power in words: “full power”, “85 % power”. */
-export const powerWords = (share: number): string =>
-  share === 1 ? 'full power' : `${Math.round(100 * share)} % power`
 
 /** Flight numbers as a line: 9 / 5 / −1 / 2. */
 export const numbersLine = (n: { speed: number; glide: number; turn: number; fade: number }): string =>

@@ -1,3 +1,4 @@
+import { DEGREE } from '../../core/flight/units.ts'
 import { extent, line, max, scaleLinear, ticks } from 'd3'
 import { memo } from 'react'
 import type { PointerEvent } from 'react'
@@ -49,7 +50,7 @@ export const FromSide = memo(function FromSide({
   const tall = Math.max(
     6,
     1.15 * (max(all, (f) => f.flight.apexM) ?? 0),
-    HANDLE_M * Math.tan((launchDeg * Math.PI) / 180) + 2,
+    HANDLE_M * Math.tan(launchDeg * DEGREE) + 2,
   )
   const x = scaleLinear([0, reach], [PAD.left, Math.max(PAD.left + 10, width - PAD.right)])
   const y = scaleLinear([0, tall], [HEIGHT - PAD.bottom, PAD.top])
@@ -60,13 +61,13 @@ export const FromSide = memo(function FromSide({
     )(downM as number[]) ?? ''
   const handle = {
     x: x(HANDLE_M),
-    y: y(RELEASE_HEIGHT + HANDLE_M * Math.tan((launchDeg * Math.PI) / 180)),
+    y: y(RELEASE_HEIGHT + HANDLE_M * Math.tan(launchDeg * DEGREE)),
   }
   const pull = (e: PointerEvent<SVGSVGElement>) => {
     const r = e.currentTarget.getBoundingClientRect()
     const up = y.invert(e.clientY - r.top) - RELEASE_HEIGHT
     const out = Math.max(4, x.invert(e.clientX - r.left))
-    onLaunch((Math.atan2(up, out) * 180) / Math.PI)
+    onLaunch(Math.atan2(up, out) / DEGREE)
   }
   /** Even figures in the unit of whoever reads, m. */
   const even = (to: number, count: number) => ticks(0, length.to(to), count).map(length.from)

@@ -1,3 +1,4 @@
+import { DEGREE } from '../../core/flight/units.ts'
 import type { PointerEvent, ReactNode } from 'react'
 import { hueOf } from '../strip/hues.ts'
 
@@ -55,7 +56,7 @@ export function OnEdgeDial({ label, words, range = STEEPEST, step = 1, onTurn, .
     const box = e.currentTarget.getBoundingClientRect()
     const [right, down] = [e.clientX - box.left - box.width / 2, e.clientY - box.top - box.height / 2]
     // either end of the rim may be held
-    const tilt = (Math.atan2(down * Math.sign(right || 1), Math.abs(right)) * 180) / Math.PI
+    const tilt = Math.atan2(down * Math.sign(right || 1), Math.abs(right)) / DEGREE
     onTurn(clamp((edge.fadeSide === 'left' ? -1 : 1) * tilt))
   }
   return (

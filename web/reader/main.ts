@@ -1,3 +1,4 @@
+import { FOOT } from '../../core/flight/units.ts'
 import { line, max, min, scaleLinear, ticks } from 'd3'
 import { armOfMidrange, toReader } from '../../core/review/reader.ts'
 import type { ReaderData, ToReader } from '../../core/review/reader.ts'
@@ -7,7 +8,6 @@ import type { ReaderData, ToReader } from '../../core/review/reader.ts'
  * there with no server, no network and nothing kept.
  */
 
-const M_PER_FT = 0.3048
 const MPH_PER_MPS = 2.2369362921
 const [SLOWEST, FASTEST] = [15, 33]
 
@@ -165,10 +165,9 @@ interface Units {
   readonly speed: (mps: number) => string
 }
 const unitsOf = (kind: ReaderData['units']): Units => ({
-  factor: kind === 'metric' ? 1 : 1 / M_PER_FT,
+  factor: kind === 'metric' ? 1 : 1 / FOOT,
   unit: kind === 'metric' ? 'm' : 'ft',
-  length: (m, digits = 1) =>
-    kind === 'metric' ? `${m.toFixed(digits)} m` : `${(m / M_PER_FT).toFixed(0)} ft`,
+  length: (m, digits = 1) => (kind === 'metric' ? `${m.toFixed(digits)} m` : `${(m / FOOT).toFixed(0)} ft`),
   speed: (mps) => (kind === 'metric' ? `${mps.toFixed(1)} m/s` : `${(mps * MPH_PER_MPS).toFixed(0)} mph`),
 })
 const number = (v: number) => v.toFixed(1).replace('-', '−')
@@ -260,7 +259,7 @@ function panel(root: HTMLElement, data: ReaderData): void {
   })
   far.addEventListener('input', () => {
     if (far.value === '') return
-    const found = armOfMidrange(Number(far.value) * (metric ? 1 : M_PER_FT))
+    const found = armOfMidrange(Number(far.value) * (metric ? 1 : FOOT))
     const fits = found !== undefined && found >= SLOWEST && found <= FASTEST
     wrong.textContent = fits ? '' : 'No arm this page knows throws a mid-range disc so far.'
     if (!fits) return

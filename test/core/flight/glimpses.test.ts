@@ -5,7 +5,8 @@ import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { BANKS, END_BANK, glimpsesOf, LEAST_BANK } from '../../../core/flight/glimpses.ts'
 import { HANG } from '../../../core/flight/landing.ts'
 import { pathFeatures, pathPoints, tracePath, veerAt } from '../../../core/flight/path.ts'
-import { DEGREE, referenceRelease, referenceSpeed, REFERENCE_LAUNCH } from '../../../core/flight/release.ts'
+import { referenceRelease, referenceSpeed, REFERENCE_LAUNCH } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { flyPoint, linearise, SEEN, shownWith } from '../../../core/rating/linear.ts'
 
 const within = (min: number, max: number) => fc.double({ min, max, noNaN: true })

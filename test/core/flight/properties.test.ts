@@ -8,7 +8,8 @@ import type { FlightNumbers } from '../../../core/flight/disc.ts'
 import { fadeSide, fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import { landing } from '../../../core/flight/landing.ts'
 import { pathFeatures, pathPoints, tracePath, veerAt } from '../../../core/flight/path.ts'
-import { cleanRelease, DEGREE, referenceRelease, referenceSpeed } from '../../../core/flight/release.ts'
+import { cleanRelease, referenceRelease, referenceSpeed } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import type { Release } from '../../../core/flight/release.ts'
 
 /** A share of full power and an angle somebody might throw it with. */

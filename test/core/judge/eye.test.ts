@@ -1,5 +1,5 @@
 import { expect } from 'chai'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { behindOf } from '../../../core/judge/behind.ts'
 import { againstEye } from '../../../core/judge/eye.ts'
 import { matchedThrows } from '../../../core/judge/matched.ts'

@@ -2,12 +2,12 @@ import { expect } from 'chai'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import {
-  DEGREE,
   REFERENCE_LAUNCH,
   referenceSpeed,
   RELEASE_HEIGHT,
   SPIN_PER_MPS,
 } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { findAngle } from '../../../core/judge/findAngle.ts'
 import { forecastThrow } from '../../../core/judge/forecast.ts'
 import { broughtToLine, lineAngles, onTheLine, wholeDegrees } from '../../../core/judge/sameLine.ts'

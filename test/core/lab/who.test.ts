@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { STILL_AIR } from '../../../core/flight/air.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { chanceOf, CLOUD, cloudOf } from '../../../core/lab/cloud.ts'
 import type { Obstacle } from '../../../core/lab/field.ts'
 import { flightOf } from '../../../core/lab/flight.ts'

@@ -4,7 +4,8 @@ import { STILL_AIR } from '../../../core/flight/air.ts'
 import { fullSpeedWith } from '../../../core/flight/arm.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { landing } from '../../../core/flight/landing.ts'
-import { cleanRelease, DEGREE, referenceSpeed } from '../../../core/flight/release.ts'
+import { cleanRelease, referenceSpeed } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { resolution, settling } from '../../../core/judge/resolve.ts'
 import {
   beliefOf,

@@ -2,7 +2,7 @@ import { expect } from 'chai'
 import { randomLcg, randomNormal } from 'd3'
 import fc from 'fast-check'
 import { END_BANK, LEAST_BANK } from '../../../core/flight/glimpses.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import {
   AIR_CALLS,
   asMeasured,

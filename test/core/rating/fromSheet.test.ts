@@ -1,10 +1,10 @@
 import { expect } from 'chai'
 import { airDensity, REFERENCE_DENSITY } from '../../../core/flight/air.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { landingSd, THROW_SD, UNLOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import type { Evidence } from '../../../core/rating/evidence.ts'
 import { fit } from '../../../core/rating/fit.ts'
-import { armId, evidenceOf, kinOf, throwEvidence } from '../../../core/rating/fromSheet.ts'
+import { armId, evidenceOf, kinOf, throwEvidence, whoseArm } from '../../../core/rating/fromSheet.ts'
 import { outcomeOf } from '../../../core/rating/outcome.ts'
 import { line } from '../throw/line.ts'
 import { simulateSession } from '../../simulate/session.ts'
@@ -76,6 +76,16 @@ describe('a sheet as evidence', () => {
     expect(discs[0]).not.have.property('kin')
     expect(discs[1]!.kin).deep.equal(kinOf('Eskwright', 'Tarnwick', 'Slate', undefined))
     expect(arms).deep.equal([{ id: armId(sheet[0]!), fullSpeedMps: 26 }, { id: armId(sheet[1]!) }])
+  })
+
+  it('knows whose an arm is, whatever somebody is called', () => {
+    const called = ['Ida', 'Ida|right|backhand', '100 % | Odile', '%7C']
+    const arms = called.map((thrower) => armId(line({ thrower })))
+    expect(new Set(arms).size).equal(called.length)
+    arms.forEach((id, i) =>
+      expect(whoseArm(id)).deep.equal({ thrower: called[i], hand: 'right', stroke: 'backhand' }),
+    )
+    expect(whoseArm(armId(line({ thrower: 'Ida', habitOf: 'hyzer | 1' }))).thrower).equal('Ida')
   })
 })
 

@@ -254,7 +254,7 @@ describe('the board', () => {
     )
     expect(say(on('a'), false, 4)).match(/, in March 2027 at this pace\.$/)
     expect(say(on('a', { now: 1, leaves: { earliest: null, likely: null, latest: null } }))).equal(
-      'Does it, over 99 %; stays for more than 3000 throws.',
+      'Does it, 99 %; stays for more than 3000 throws.',
     )
     expect(say(on('a', { leaves: { earliest: 0, likely: 37, latest: null } }))).include(
       'about 35 throws (may leave any time)',

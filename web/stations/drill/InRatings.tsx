@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import { WATCHER_SD } from '../../../core/rating/calls.ts'
 import { CALLED_SD } from '../../../core/rating/evidence.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { ENOUGH_ANSWERS, errorsOf, reliabilityOf } from '../../../core/drill/watcher.ts'
 import type { DrillAnswer } from '../../../contract/drill.ts'
 import { NO_WATCHER } from '../../../contract/trials.ts'

@@ -1,5 +1,5 @@
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import type { Why } from '../../../core/judge/why.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { useUnits } from '../../data/preferences.tsx'

@@ -1,5 +1,5 @@
 import type { PlanPoint } from '../../../core/flight/path.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'

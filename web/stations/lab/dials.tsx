@@ -1,3 +1,4 @@
+import { DEGREE } from '../../../core/flight/units.ts'
 import { arc, contours, geoPath, range, scaleLinear } from 'd3'
 import { useRef } from 'react'
 import { airDensity } from '../../../core/flight/air.ts'
@@ -10,7 +11,6 @@ type Range = readonly [number, number]
 export const clamp = (v: number, [low, high]: Range) => Math.max(low, Math.min(high, v))
 /** To the nearest of so many to one. */
 const toNearest = (v: number, perOne: number) => Math.round(v * perOne) / perOne
-const RADIAN = 180 / Math.PI
 
 /** Half as wide and as high as a picture is drawn. */
 const HALF = { right: 54, up: 42 }
@@ -74,8 +74,8 @@ export function ArmDial({ armMps, power, aimDeg, fade, words, onPull }: ArmProps
   const held = useRef<'arm' | 'arrow'>('arrow')
   const full = PER_MPS * armMps
   const at = (far: number, rightDeg: number) => ({
-    x: far * Math.sin(rightDeg / RADIAN),
-    y: TEE - far * Math.cos(rightDeg / RADIAN),
+    x: far * Math.sin(rightDeg * DEGREE),
+    y: TEE - far * Math.cos(rightDeg * DEGREE),
   })
   const tip = at(full * power, sign * aimDeg)
   const grip = at(full, ARM_GRIP_DEG)
@@ -92,7 +92,7 @@ export function ArmDial({ armMps, power, aimDeg, fade, words, onPull }: ArmProps
         else
           onPull({
             power: clamp(toNearest(far / full, 100), LAB_RANGE.power),
-            aimDeg: clamp(toNearest(sign * RADIAN * Math.atan2(x, TEE - y), 2), LAB_RANGE.aimDeg),
+            aimDeg: clamp(toNearest((sign * Math.atan2(x, TEE - y)) / DEGREE, 2), LAB_RANGE.aimDeg),
           })
       }}
       onStep={({ right, up }) =>
@@ -110,8 +110,8 @@ export function ArmDial({ armMps, power, aimDeg, fade, words, onPull }: ArmProps
           d={arc()({
             innerRadius: 0,
             outerRadius: full,
-            startAngle: -ARM_GRIP_DEG / RADIAN,
-            endAngle: ARM_GRIP_DEG / RADIAN,
+            startAngle: -ARM_GRIP_DEG * DEGREE,
+            endAngle: ARM_GRIP_DEG * DEGREE,
           })!}
           style={{ fill: 'var(--mown)', stroke: 'var(--edge)' }}
         />

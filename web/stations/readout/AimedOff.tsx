@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { AimOutcome } from '../../../core/rating/outcome.ts'
 import type { TrialView } from '../../data/hooks.ts'

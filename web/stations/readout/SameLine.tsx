@@ -1,5 +1,5 @@
 import { STILL_AIR } from '../../../core/flight/air.ts'
-import { DEGREE } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { onTheLine } from '../../../core/judge/sameLine.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import { IntervalRows } from '../../charts/IntervalRows.tsx'

@@ -1,4 +1,5 @@
-import { DEGREE } from '../../../../core/flight/release.ts'
+import { whoseArm } from '../../../../core/rating/fromSheet.ts'
+import { DEGREE } from '../../../../core/flight/units.ts'
 import { Z90 } from '../../../../core/rating/normal.ts'
 import type { Estimate } from '../../../../core/rating/outcome.ts'
 import { useUnits } from '../../../data/preferences.tsx'
@@ -48,7 +49,7 @@ export function ThrowersView({ view, reading, ratingKey, name }: ViewProps) {
         />
         <tbody>
           {reading.outcome.habits.map((h, i) => {
-            const [thrower, , stroke] = h.arm.split('|')
+            const { thrower, stroke } = whoseArm(h.arm)
             const percent = 100 * (Math.exp(h.lnSpeed.value) - 1)
             return (
               <tr key={h.arm} className="border-t border-rule">
