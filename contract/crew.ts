@@ -228,3 +228,5 @@ export type Sharing = z.infer<typeof Sharing>
 /** What the address holds that the start command prints. */
 export const AtMachine = z.object({ secret: z.string().max(100) })
 export const Switched = z.object({ on: z.boolean() })
+/** Holds the key of a device; the prefix has browsers take it over HTTPS and of this very host alone. */
+export const KEY_COOKIE = '__Host-veer-line'

@@ -20,20 +20,6 @@ export const ImportPreview = z.object({
 })
 export type ImportPreview = z.infer<typeof ImportPreview>
 
-/** `application/problem+json`, with the places at fault. */
-export const Problem = z.object({
-  title: z.string(),
-  status: z.int(),
-  detail: z.string(),
-  requestId: z.string().optional(),
-  /** The row as it is stored, where it was changed by somebody else meanwhile. */
-  stored: z.record(z.string(), z.unknown()).optional(),
-  errors: z
-    .array(z.object({ path: z.string(), message: z.string(), row: z.int().nullable().optional() }))
-    .optional(),
-})
-export type Problem = z.infer<typeof Problem>
-
 /** What an import of discs would do, or did. */
 export const ShelfImport = z.object({
   discs: z.int(),

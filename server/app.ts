@@ -38,7 +38,6 @@ import { discRoutes } from './routes/discs.ts'
 import { historyRoutes } from './routes/history.ts'
 import { importRoutes } from './routes/imports.ts'
 import { newsRoutes } from './routes/news.ts'
-import { NEEDS } from './routes/needs.ts'
 import { publishedRoutes } from './routes/published.ts'
 import { reviewRoutes } from './routes/reviews.ts'
 import { rowRoutes } from './routes/rows.ts'
@@ -51,6 +50,9 @@ import type { Database } from './store/database.ts'
 import type { MachineKey } from './middleware/machineKey.ts'
 import type { NewsWire } from './store/newsWire.ts'
 import type { Works } from './work/works.ts'
+import { serving } from './routes/serve.ts'
+import type { Answered } from './routes/serve.ts'
+import { openApi } from '../contract/openapi.ts'
 
 export interface AppOptions {
   readonly db: Database
@@ -82,6 +84,8 @@ export interface AppOptions {
   /** Folder of the built web app; absent in tests of the API. */
   readonly dist?: string
   readonly quiet?: boolean
+  /** Told every answer before it is sent. */
+  readonly answered?: Answered
 }
 
 /** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */
@@ -100,6 +104,7 @@ export function makeApp({
   news: wireOfNews,
   dist,
   quiet,
+  answered,
   nature = UNKNOWN,
   devices,
   demo,
@@ -151,46 +156,53 @@ export function makeApp({
   app.use(async (ctx, next) => await permitted(ctx, next))
   app.use(bodies(works.json))
   const rangeFinder = simulatedRangeFinder(uniform)
-  router.get('/api/health', async (ctx) => {
+  const on = serving(router, answered)
+  on('GET /api/health', async (_, ctx) => {
     const [database, rooms] = await Promise.all([databaseState(db), room()])
     const full = fullWords(rooms)
     const writes = database === 'takes writes' && full === undefined
     // whoever shares requests out sends none here while nothing can be done
     ctx.status = database === 'away' ? 503 : 200
-    ctx.body = {
+    return {
       ok: writes,
-      app: 'veer-line',
+      app: 'veer-line' as const,
       wire: WIRE,
-      database: database === 'takes writes' && full !== undefined ? 'full' : database,
+      database: database === 'takes writes' && full !== undefined ? ('full' as const) : database,
       writes,
       ...(full !== undefined && { full }),
       room: rooms,
-      ratings: database === 'away' ? null : (await works.shelf.behind()) ? 'behind' : 'up to date',
+      ratings:
+        database === 'away'
+          ? null
+          : (await works.shelf.behind())
+            ? ('behind' as const)
+            : ('up to date' as const),
       copies: custody?.copies.trouble ?? null,
     }
   })
   // by it devices know how far off their clocks are
-  router.get('/api/now', (ctx) => {
+  on('GET /api/now', (_, ctx) => {
     ctx.set('cache-control', 'no-store')
-    ctx.body = { now: new Date().toISOString() }
+    return { now: new Date().toISOString() }
   })
+  on('GET /api/openapi.json', () => openApi())
   // a page of another origin learns here whether its browser trusts this one, and nothing else
-  router.get('/trusted', (ctx) => {
+  on('GET /trusted', (_, ctx) => {
     ctx.set({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' })
     ctx.body = 'yes'
   })
-  crewRoutes(router, db, new Tries(db), machine, sharing, () =>
+  crewRoutes(on, db, new Tries(db), machine, sharing, () =>
     wireOfNews ? wireOfNews.tellRights() : onRevoked(),
   )
-  rowRoutes(router, db, works, wireOfNews)
-  if (wireOfNews) newsRoutes(router, db, wireOfNews, streams)
-  shelfRoutes(router, db)
-  discRoutes(router, db, works)
-  rotationRoutes(router, works)
-  drillRoutes(router, db)
-  importRoutes(router, works.errands)
+  rowRoutes(router, on, db, works, wireOfNews)
+  if (wireOfNews) newsRoutes(on, db, wireOfNews, streams)
+  shelfRoutes(on, db)
+  discRoutes(on, db, works)
+  rotationRoutes(on, works)
+  drillRoutes(on, db)
+  importRoutes(on, works.errands)
   deviceRoutes(
-    router,
+    on,
     db,
     {
       scale: simulatedScale(0.37),
@@ -202,13 +214,13 @@ export function makeApp({
     },
     streams,
   )
-  trialRoutes(router, db, works)
-  reviewRoutes(router, db)
-  historyRoutes(router, db)
-  if (custody) custodyRoutes(router, custody, works)
-  publishedRoutes(router, db)
-  if (demo) demoRoutes(router, db, demo, works)
-  const permitted = allowed(router, NEEDS)
+  trialRoutes(on, db, works)
+  reviewRoutes(on, db)
+  historyRoutes(on, db)
+  if (custody) custodyRoutes(on, custody, works)
+  publishedRoutes(on, db)
+  if (demo) demoRoutes(on, db, demo, works)
+  const permitted = allowed(router)
   app.use(router.routes())
   if (dist !== undefined) app.use(built(dist))
   return app

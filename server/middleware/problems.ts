@@ -6,7 +6,8 @@ import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { SHELF_CSV_LIMIT } from '../../core/formats/shelfCsv.ts'
 import { CSV_LIMIT } from '../../core/formats/throwsCsv.ts'
 import { PHOTO_LIMIT } from '../../contract/photo.ts'
-import type { Problem } from '../../contract/imports.ts'
+import { problemType } from '../../contract/problems.ts'
+import type { Problem } from '../../contract/problems.ts'
 import '../../contract/messages.ts'
 import { wrongWords } from '../../contract/words.ts'
 import { awaySentence, awayWords } from '../store/away.ts'
@@ -187,6 +188,7 @@ export const problems =
 function answer(ctx: Context, refusal: Refusal): void {
   ctx.status = refusal.status
   const body: Problem = {
+    type: problemType(refusal.status),
     title: refusal.title,
     status: refusal.status,
     detail: refusal.message,

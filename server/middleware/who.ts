@@ -2,7 +2,9 @@ import { millisecondsInDay } from 'date-fns/constants'
 import type { IncomingMessage } from 'node:http'
 import type { Middleware, ParameterizedContext } from 'koa'
 import type Router from '@koa/router'
-import { mayDo, ROLE_WORDS } from '../../contract/crew.ts'
+import { KEY_COOKIE, mayDo, ROLE_WORDS } from '../../contract/crew.ts'
+import { ADDRESSES, API } from '../../contract/api.ts'
+import type { Need } from '../../contract/api.ts'
 import type { Role } from '../../contract/crew.ts'
 import type { Database } from '../store/database.ts'
 import { firstOwner, whoHolds } from '../store/crew.ts'
@@ -10,9 +12,7 @@ import type { Who } from '../store/crew.ts'
 import type { MachineKey } from './machineKey.ts'
 import { Refusal } from './problems.ts'
 
-/** The prefix has browsers take it over HTTPS and of this very host alone. */
-const COOKIE = '__Host-veer-line'
-const KNOWN = '__Host-veer-line-known'
+const KNOWN = `${KEY_COOKIE}-known`
 const A_YEAR_MS = 365 * millisecondsInDay
 
 type Ctx = Pick<ParameterizedContext, 'cookies' | 'state'>
@@ -23,7 +23,7 @@ export const whoOf = (ctx: Pick<ParameterizedContext, 'state'>): Who | undefined
 
 /** Gives the browser what it comes in with. */
 export const giveKey = (ctx: Ctx, token: string): void => {
-  ctx.cookies.set(COOKIE, token, {
+  ctx.cookies.set(KEY_COOKIE, token, {
     httpOnly: true,
     secure: true,
     sameSite: 'strict',
@@ -34,15 +34,15 @@ export const giveKey = (ctx: Ctx, token: string): void => {
 }
 /** Takes it away again; by what is left the browser is known as one that came in once, and opens nothing. */
 export const takeKey = (ctx: Ctx): void => {
-  const was = ctx.cookies.get(COOKIE)
+  const was = ctx.cookies.get(KEY_COOKIE)
   const set = { httpOnly: true, secure: true, sameSite: 'strict', path: '/', overwrite: true } as const
-  ctx.cookies.set(COOKIE, null, set)
+  ctx.cookies.set(KEY_COOKIE, null, set)
   if (was !== undefined) ctx.cookies.set(KNOWN, was, { ...set, maxAge: A_YEAR_MS })
 }
 
 /** What a browser shows that it came in with, now or once. */
 export const tokensOf = (ctx: Pick<Ctx, 'cookies'>): string[] =>
-  [COOKIE, KNOWN].flatMap((name) => ctx.cookies.get(name) ?? [])
+  [KEY_COOKIE, KNOWN].flatMap((name) => ctx.cookies.get(name) ?? [])
 
 /**
  * Whether a browser may be given a key on this connection, said before anything is done for it.
@@ -90,7 +90,7 @@ export function who(db: Database, { isOwn, key }: Machine): Middleware {
   return async (ctx, next) => {
     // the app's own files are anybody's, and how it is itself is told while its database is away
     if (ctx.path.startsWith('/api/') && ctx.path !== '/api/health') {
-      const token = ctx.cookies.get(COOKIE)
+      const token = ctx.cookies.get(KEY_COOKIE)
       const atMachine = isOwn(ctx.req)
       const known =
         atMachine && (key?.secret === undefined || key.fits(ctx.cookies.get(machineCookie(ctx.req))))
@@ -102,23 +102,22 @@ export function who(db: Database, { isOwn, key }: Machine): Middleware {
   }
 }
 
-/** What a route needs: a role, or nothing. */
-export type Need = Role | 'anyone'
+/** What every route needs, by method and address. */
+const NEEDS: Readonly<Record<string, Need>> = Object.fromEntries(ADDRESSES.map((a) => [a, API[a].who]))
 
 /**
  * Lets nobody to a route who may not be there.
  *
- * @param needs what each route needs, by method and path
- * @throws Error where a route of the router has no line in it, or a line no route
+ * @throws Error where a route of the router has no line in the contract
  */
-export function allowed(router: Router, needs: Readonly<Record<string, Need>>): Middleware {
+export function allowed(router: Router): Middleware {
   const routes = routesOf(router)
-  const unlisted = routes.filter((r) => !(r in needs))
+  const unlisted = routes.filter((r) => !(r in NEEDS))
   if (unlisted.length > 0) throw new Error(`No role is stated for ${unlisted.join(', ')}.`)
   return async (ctx, next) => {
     const { pathAndMethod } = router.match(ctx.path, ctx.method)
     const layer = pathAndMethod.findLast((l) => l.methods.length > 0)
-    const need = layer && needs[nameOf(ctx.method, String(layer.path))]
+    const need = layer && NEEDS[nameOf(ctx.method, String(layer.path))]
     if (layer && need === undefined)
       throw new Error(`No role is stated for ${ctx.method} ${String(layer.path)}.`)
     if (need !== undefined && need !== 'anyone') permit(whoOf(ctx), need, lacksMachineKey(ctx))

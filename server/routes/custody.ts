@@ -2,11 +2,9 @@ import fs from 'node:fs'
 import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { PassThrough, Transform } from 'node:stream'
-import type Router from '@koa/router'
 import { v7 as newId } from 'uuid'
 import { PACKAGE_LIMIT, Taken } from '../../contract/custody.ts'
-import type { Custody, Room } from '../../contract/custody.ts'
-import { Id } from '../../contract/shelf.ts'
+import type { Room } from '../../contract/custody.ts'
 import type { Copies } from '../custody/copies.ts'
 import { throwsWords, troubleOf } from '../custody/words.ts'
 import { halfMade, withPackage } from '../custody/file.ts'
@@ -27,6 +25,7 @@ import { readTrialName } from '../store/trials.ts'
 import type { Works } from '../work/works.ts'
 import { fileName } from './router.ts'
 import type { Ctx } from './router.ts'
+import type { Serve } from './serve.ts'
 
 export interface CustodyOptions {
   readonly connection: Connection
@@ -59,21 +58,21 @@ function mergedWords({ added, same }: Merged, store: boolean): string {
 
 /** Everything in one file: copies, and what is restored from them. */
 export function custodyRoutes(
-  router: Router,
+  on: Serve,
   { connection, copies, room, builtIn, folder }: CustodyOptions,
   works: Works,
 ): void {
   const { db, pool, url } = connection
   const { errands } = works
 
-  router.get('/api/custody', async (ctx) => {
+  on('GET /api/custody', async () => {
     const [described, list, underWay] = await Promise.all([
       describeDatabase(db),
       copies.list(),
       errands.underWay(),
     ])
     const { host, pathname } = new URL(url)
-    ctx.body = {
+    return {
       database: {
         builtIn,
         at: `${host}${pathname}`,
@@ -84,31 +83,30 @@ export function custodyRoutes(
       trouble: copies.trouble,
       room: await room(),
       underWay,
-    } satisfies Custody
+    }
   })
 
-  const copyAt = (ctx: Ctx): { name: string; file: string } => {
-    const name = ctx.params['name']!
+  const copyAt = (name: string): { name: string; file: string } => {
     const file = copies.fileOf(name)
     if (file === undefined) throw new Refusal(404, 'Not found', `There is no copy ${name}.`)
     return { name, file }
   }
-  router.post('/api/copies', async (ctx) => {
+  on('POST /api/copies', async () => {
     const errand = await errands.note('copy')
     await works.queue.send('copy', { errandId: errand.id })
-    ctx.body = errand
+    return errand
   })
-  router.get('/api/copies/:name', async (ctx: Ctx) => {
-    const { name, file } = copyAt(ctx)
+  on('GET /api/copies/:name', async ({ params }, ctx) => {
+    const { name, file } = copyAt(params.name)
     ctx.type = 'application/zip'
     ctx.attachment(name)
     ctx.compress = false
     ctx.length = (await fs.promises.stat(file)).size
     ctx.body = fs.createReadStream(file)
   })
-  router.delete('/api/copies/:name', async (ctx: Ctx) => {
-    await copies.takeAway(copyAt(ctx).name)
-    ctx.body = await copies.list()
+  on('DELETE /api/copies/:name', async ({ params }) => {
+    await copies.takeAway(copyAt(params.name).name)
+    return await copies.list()
   })
 
   /** Restores a package; what is there is copied before, so that it can be had back. */
@@ -153,9 +151,9 @@ export function custodyRoutes(
       },
       troubleOf,
     )
-  router.post('/api/copies/:name/restore', async (ctx: Ctx) => {
-    ctx.body = await restoring(ctx, copyAt(ctx).file, parse(Taken, ctx.request.body ?? {}).take)
-  })
+  on('POST /api/copies/:name/restore', ({ params, body: { take } }, ctx) =>
+    restoring(ctx, copyAt(params.name).file, take),
+  )
   /** What a package says otherwise of who may do what and of what is public. */
   const standing = async (file: string) => {
     try {
@@ -176,13 +174,9 @@ export function custodyRoutes(
       throw e
     }
   }
-  router.get('/api/copies/:name/standing', async (ctx: Ctx) => {
-    ctx.body = await standing(copyAt(ctx).file)
-  })
+  on('GET /api/copies/:name/standing', ({ params }) => standing(copyAt(params.name).file))
   /** Takes a package that is sent, into a file of its own. */
   async function taken(ctx: Ctx): Promise<{ file: string; drop: () => void }> {
-    if (!ctx.is('application/zip'))
-      throw new Refusal(415, 'Unknown kind of content', 'Send the package as application/zip.')
     await fs.promises.mkdir(copies.folder, { recursive: true, mode: 0o700 })
     const file = path.join(copies.folder, halfMade(`sent-${newId()}`))
     const drop = () => fs.rmSync(file, { force: true })
@@ -208,23 +202,23 @@ export function custodyRoutes(
     }
     return { file, drop }
   }
-  router.post('/api/restore', async (ctx: Ctx) => {
-    const { take } = parse(Taken, { take: [ctx.query['take'] ?? []].flat() })
+  on('POST /api/restore', async ({ query }, ctx) => {
+    const { take } = parse(Taken, { take: [query.take].flat() })
     const { file, drop } = await taken(ctx)
-    ctx.body = await restoring(ctx, file, take, drop)
+    return await restoring(ctx, file, take, drop)
   })
-  router.post('/api/standing', async (ctx: Ctx) => {
+  on('POST /api/standing', async (_, ctx) => {
     const { file, drop } = await taken(ctx)
     try {
-      ctx.body = await standing(file)
+      return await standing(file)
     } finally {
       drop()
     }
   })
-  router.post('/api/merge', async (ctx: Ctx) => {
-    const store = ctx.query['store'] === '1'
+  on('POST /api/merge', async ({ query }, ctx) => {
+    const store = query.store === '1'
     const { file, drop } = await taken(ctx)
-    ctx.body = await errands.begin(
+    return await errands.begin(
       'merge',
       async (told, signal) => {
         try {
@@ -241,8 +235,7 @@ export function custodyRoutes(
       troubleOf,
     )
   })
-  router.get('/api/trials/:id/package', async (ctx: Ctx) => {
-    const id = parse(Id, ctx.params['id'])
+  on('GET /api/trials/:id/package', async ({ params: { id } }, ctx) => {
     const name = await readTrialName(db, id)
     if (name === undefined) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
     const out = new PassThrough()
@@ -254,18 +247,15 @@ export function custodyRoutes(
     ctx.body = out
   })
 
-  const errandAt = async (ctx: Ctx) => {
-    const id = parse(Id, ctx.params['id'])
+  const errandAt = async ({ id }: { readonly id: string }) => {
     const errand = await errands.read(id)
     if (!errand) throw new Refusal(404, 'Not found', `There is no errand ${id}.`)
     return errand
   }
-  router.get('/api/errands/:id', async (ctx: Ctx) => {
-    ctx.body = await errandAt(ctx)
-  })
-  router.post('/api/errands/:id/cancel', async (ctx: Ctx) => {
-    const { id } = await errandAt(ctx)
+  on('GET /api/errands/:id', ({ params }) => errandAt(params))
+  on('POST /api/errands/:id/cancel', async ({ params }) => {
+    const { id } = await errandAt(params)
     await errands.cancel(id)
-    ctx.body = await errandAt(ctx)
+    return await errandAt(params)
   })
 }

@@ -1,7 +1,7 @@
-import type Router from '@koa/router'
 import type { DemoState } from '../../contract/demo.ts'
 import type { Database } from '../store/database.ts'
 import type { Works } from '../work/works.ts'
+import type { Serve } from './serve.ts'
 
 /** Sample data that can be put away and brought back. */
 export interface Demo {
@@ -11,17 +11,15 @@ export interface Demo {
   readonly bringBack: (db: Database) => Promise<void>
 }
 
-export function demoRoutes(router: Router, db: Database, demo: Demo, works: Works): void {
-  router.get('/api/demo', async (ctx) => {
-    ctx.body = await demo.state(db)
-  })
+export function demoRoutes(on: Serve, db: Database, demo: Demo, works: Works): void {
+  on('GET /api/demo', () => demo.state(db))
   for (const [way, act] of [
     ['away', demo.putAway],
     ['back', demo.bringBack],
   ] as const)
-    router.post(`/api/demo/${way}`, async (ctx) => {
+    on(`POST /api/demo/${way}`, async () => {
       await act(db)
       works.touchAll()
-      ctx.body = await demo.state(db)
+      return await demo.state(db)
     })
 }

@@ -1,17 +1,7 @@
 import { PassThrough } from 'node:stream'
-import type Router from '@koa/router'
-import { z } from 'zod'
 import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
-import { Day, Id } from '../../contract/shelf.ts'
-import { Throw } from '../../contract/trials.ts'
-import type {
-  ForecastReport,
-  RangeReport,
-  ScaleReport,
-  VolunteerReport,
-  WindReport,
-} from '../../contract/devices.ts'
+import type { ScaleReport, WindReport } from '../../contract/devices.ts'
 import type { Anemometer } from '../devices/anemometer.ts'
 import type { Forecast } from '../devices/forecast.ts'
 import type { RangeFinder, RangeReading } from '../devices/rangeFinder.ts'
@@ -20,12 +10,13 @@ import { trueGrams } from '../devices/trueGrams.ts'
 import type { Volunteer } from '../devices/volunteer.ts'
 import type { Role } from '../../contract/crew.ts'
 import type { Streams } from '../crew/streams.ts'
-import { parse, Refusal } from '../middleware/problems.ts'
+import { Refusal } from '../middleware/problems.ts'
 import { whoOf } from '../middleware/who.ts'
 import type { Database } from '../store/database.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers } from '../store/trials.ts'
 import type { Ctx } from './router.ts'
+import type { Serve } from './serve.ts'
 
 /** What stands beside the tee: stand-ins, or the real ones behind the same interfaces. */
 export interface Devices {
@@ -42,25 +33,6 @@ const WIND_EVERY_MS = 1000
 const LONGEST_MS = 3 * 3_600_000
 /** Bytes nobody has taken yet. */
 const BEHIND = 100_000
-
-const Place = z.string().trim().min(1).max(120)
-const ForecastQuery = z.object({ place: Place, day: Day })
-const WindQuery = z.object({ place: Place, bearing: z.coerce.number().min(0).max(360).default(0) })
-const Spot = z.object({
-  downM: z.coerce.number().min(0).max(300),
-  rightM: z.coerce.number().min(-150).max(150),
-})
-const AskedThrow = z.object({
-  discId: Id,
-  throwerId: Id,
-  stroke: Throw.shape.stroke,
-  hyzerDeg: Throw.shape.hyzerDeg,
-  power: Throw.shape.power,
-  windAlongMps: Throw.shape.windAlongMps,
-  windAcrossMps: Throw.shape.windAcrossMps,
-  temperatureC: z.number().min(-40).max(55).nullable(),
-  altitudeM: z.number().min(-450).max(6000).nullable(),
-})
 
 /** Where a disc lies by what a range finder says of it, to the decimetre. */
 function landedAt({ distanceM, bearingDeg }: RangeReading): { carryM: number; rightM: number } {
@@ -97,7 +69,7 @@ function stream(
   tick()
 }
 
-export function deviceRoutes(router: Router, db: Database, devices: Devices, streams: Streams): void {
+export function deviceRoutes(on: Serve, db: Database, devices: Devices, streams: Streams): void {
   const { scale, forecast, anemometer } = devices
   const rowOf = async (id: string) => {
     const [row] = await readShelfRows(db, [id])
@@ -105,24 +77,22 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices, str
     return row
   }
 
-  router.get('/api/devices/scale', async (ctx) => {
-    const asked = ctx.query['disc']
-    const load = asked === undefined ? null : trueGrams((await rowOf(parse(Id, asked))).disc)
+  on('GET /api/devices/scale', async ({ query: { disc } }, ctx) => {
+    const load = disc === undefined ? null : trueGrams((await rowOf(disc)).disc)
     stream(ctx, streams, 'scribe', SCALE_EVERY_MS, (since): ScaleReport => ({
       device: scale.name,
       ...scale.read(load, since),
     }))
   })
-  router.put('/api/devices/scale/tare', (ctx) => {
+  on('PUT /api/devices/scale/tare', () => {
     scale.tare()
-    ctx.body = { ok: true }
+    return { ok: true as const }
   })
-  router.get('/api/devices/forecast', (ctx) => {
-    const { place, day } = parse(ForecastQuery, { ...ctx.query })
-    ctx.body = { device: forecast.name, hours: [...forecast.day(place, day)] } satisfies ForecastReport
-  })
-  router.get('/api/devices/anemometer', (ctx) => {
-    const { place, bearing } = parse(WindQuery, { ...ctx.query })
+  on('GET /api/devices/forecast', ({ query: { place, day } }) => ({
+    device: forecast.name,
+    hours: [...forecast.day(place, day)],
+  }))
+  on('GET /api/devices/anemometer', ({ query: { place, bearing } }, ctx) => {
     stream(ctx, streams, 'reader', WIND_EVERY_MS, (): WindReport => {
       const at = new Date()
       const wind = anemometer.read(place, at)
@@ -134,12 +104,11 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices, str
       }
     })
   })
-  router.get('/api/devices/range-finder', (ctx) => {
-    const range = devices.rangeFinder.measure(parse(Spot, { ...ctx.query }))
-    ctx.body = { device: devices.rangeFinder.name, range, ...landedAt(range) } satisfies RangeReport
+  on('GET /api/devices/range-finder', ({ query }) => {
+    const range = devices.rangeFinder.measure(query)
+    return { device: devices.rangeFinder.name, range, ...landedAt(range) }
   })
-  router.post('/api/devices/volunteer', async (ctx: Ctx) => {
-    const asked = parse(AskedThrow, ctx.request.body)
+  on('POST /api/devices/volunteer', async ({ body: asked }) => {
     const row = await rowOf(asked.discId)
     const thrower = (await readThrowers(db)).find((t) => t.id === asked.throwerId)
     if (!thrower) throw new Refusal(404, 'Not found', `There is no thrower ${asked.throwerId}.`)
@@ -152,6 +121,6 @@ export function deviceRoutes(router: Router, db: Database, devices: Devices, str
       hand: thrower.hand,
       fullMps: asked.stroke === 'backhand' ? thrower.backhandMps : thrower.forehandMps,
     })
-    ctx.body = { device: devices.volunteer.name, ...seen, ...landedAt(seen.range) } satisfies VolunteerReport
+    return { device: devices.volunteer.name, ...seen, ...landedAt(seen.range) }
   })
 }

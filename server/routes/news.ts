@@ -1,15 +1,11 @@
 import { PassThrough } from 'node:stream'
-import type Router from '@koa/router'
-import { Holding } from '../../contract/news.ts'
 import type { News } from '../../contract/news.ts'
-import { Id } from '../../contract/shelf.ts'
-import { parse } from '../middleware/problems.ts'
 import { whoOf } from '../middleware/who.ts'
 import { hold, readHands } from '../store/hands.ts'
 import type { Database } from '../store/database.ts'
 import type { Streams } from '../crew/streams.ts'
 import type { NewsWire } from '../store/newsWire.ts'
-import type { Ctx } from './router.ts'
+import type { Serve } from './serve.ts'
 
 /** A line nothing is said on is taken for broken by what stands between, ms. */
 const BEAT_MS = 20_000
@@ -17,8 +13,8 @@ const BEAT_MS = 20_000
 const BEHIND = 1_000_000
 
 /** Tells pages what others write: `GET /api/news` as server-sent events; and what they hold. */
-export function newsRoutes(router: Router, db: Database, wire: NewsWire, streams: Streams): void {
-  router.get('/api/news', (ctx: Ctx) => {
+export function newsRoutes(on: Serve, db: Database, wire: NewsWire, streams: Streams): void {
+  on('GET /api/news', (_, ctx) => {
     const out = new PassThrough()
     streams.hold(whoOf(ctx)!, 'reader', out)
     const say = (text: string) => {
@@ -38,14 +34,10 @@ export function newsRoutes(router: Router, db: Database, wire: NewsWire, streams
     ctx.body = out
     say(': here\n\n')
   })
-  router.get('/api/trials/:id/hands', async (ctx: Ctx) => {
-    ctx.body = await readHands(db, parse(Id, ctx.params['id']))
-  })
-  router.put('/api/trials/:id/hand', async (ctx: Ctx) => {
-    const trialId = parse(Id, ctx.params['id'])
-    const { deviceId, held } = parse(Holding, ctx.request.body)
+  on('GET /api/trials/:id/hands', ({ params }) => readHands(db, params.id))
+  on('PUT /api/trials/:id/hand', async ({ params: { id: trialId }, body: { deviceId, held } }) => {
     await hold(db, trialId, deviceId, held)
     wire.tell({ type: 'hands', trialId })
-    ctx.body = await readHands(db, trialId)
+    return await readHands(db, trialId)
   })
 }

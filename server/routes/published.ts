@@ -1,4 +1,3 @@
-import type Router from '@koa/router'
 import { createHash } from 'node:crypto'
 import escapeHtml from 'escape-html'
 import { Feed } from 'feed'
@@ -8,6 +7,7 @@ import type { Database } from '../store/database.ts'
 import { readListed, readPublished } from '../store/reviews.ts'
 import { ALONE } from './reviews.ts'
 import type { Ctx } from './router.ts'
+import type { Serve } from './serve.ts'
 
 const DAY = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -33,10 +33,10 @@ const STYLE_HASH = `'sha256-${createHash('sha256').update(STYLE).digest('base64'
 const plain = (text: string) => escapeHtml(plainXml(text))
 
 /** What anyone may read who has the address: frozen reviews that were published, a list of those that may be listed, and its feed. */
-export function publishedRoutes(router: Router, db: Database): void {
+export function publishedRoutes(on: Serve, db: Database): void {
   const originOf = (ctx: Pick<Ctx, 'protocol' | 'host'>) => `${ctx.protocol}://${ctx.host}`
 
-  router.get('/published', async (ctx) => {
+  on('GET /published', async (_, ctx) => {
     const rows = await readListed(db)
     ctx.type = 'text/html; charset=utf-8'
     ctx.set(
@@ -66,7 +66,7 @@ ${
 </html>
 `
   })
-  router.get('/published/feed.xml', async (ctx) => {
+  on('GET /published/feed.xml', async (_, ctx) => {
     const rows = await readListed(db)
     const origin = originOf(ctx)
     const feed = new Feed({
@@ -88,8 +88,8 @@ ${
     ctx.type = 'application/atom+xml; charset=utf-8'
     ctx.body = feed.atom1()
   })
-  router.get('/published/:token', async (ctx: Ctx) => {
-    const token = ctx.params['token']!
+  on('GET /published/:token', async ({ params }, ctx) => {
+    const token = params.token!
     const row = storable(token) ? await readPublished(db, token) : undefined
     ctx.set('cache-control', 'no-cache')
     if (!row) {

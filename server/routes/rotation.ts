@@ -1,11 +1,9 @@
-import type Router from '@koa/router'
 import { dayAt } from '../../core/throw/day.ts'
 import type { Works } from '../work/works.ts'
-import { answerJson } from './router.ts'
+import { Json } from './serve.ts'
+import type { Serve } from './serve.ts'
 
 /** Addresses the board of jobs and the discs that do them. */
-export function rotationRoutes(router: Router, works: Works): void {
-  router.get('/api/rotation', async (ctx) => {
-    answerJson(ctx, await works.pages.board(dayAt(Date.now(), null)))
-  })
+export function rotationRoutes(on: Serve, works: Works): void {
+  on('GET /api/rotation', async () => new Json(await works.pages.board(dayAt(Date.now(), null))))
 }

@@ -6,8 +6,5 @@ export type Ctx = ParameterizedContext & { request: { body?: unknown }; params: 
 /** What a file of something is called that has a name. */
 export const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
-/** Answers with what is written out as JSON already. */
-export function answerJson(ctx: Ctx, json: string): void {
-  ctx.type = 'json'
-  ctx.body = json
-}
+/** A body that is a text, as it was sent; empty where nothing was. */
+export const text = ({ request: { body } }: Ctx): string => (typeof body === 'string' ? body : '')

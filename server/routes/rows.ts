@@ -14,6 +14,7 @@ import { storeRow } from '../store/writes.ts'
 import type { NewsWire } from '../store/newsWire.ts'
 import type { Works } from '../work/works.ts'
 import type { Ctx } from './router.ts'
+import type { Serve } from './serve.ts'
 
 /** Kinds that may move a rating; the rater finds out whether they do. */
 const RATED = new Set<WriteKind>([
@@ -25,7 +26,13 @@ const RATED = new Set<WriteKind>([
 const QUIET = new Set<WriteKind>(['preferences', 'wind-logs'])
 
 /** Addresses rows of every kind: `PUT /api/KIND/:id` parses a row, stores it and answers with it as stored. */
-export function rowRoutes(router: Router, db: Database, works: Works, wire: NewsWire | undefined): void {
+export function rowRoutes(
+  router: Router,
+  on: Serve,
+  db: Database,
+  works: Works,
+  wire: NewsWire | undefined,
+): void {
   for (const kind of WRITE_KINDS)
     router.put(`/api/${kind}/:id`, async (ctx: Ctx) => {
       const row = parse(WRITES[kind] as z.ZodType<Written>, inShapeOfToday(ctx, kind, ctx.request.body))
@@ -54,20 +61,17 @@ export function rowRoutes(router: Router, db: Database, works: Works, wire: News
     wire?.tell({ type: 'row', kind, id: row.id, row, pageId })
   }
 
-  router.get('/api/offers', async (ctx) => {
-    ctx.body = await readOffers(db)
-  })
-  router.post('/api/offers/:id/take', async (ctx: Ctx) => {
-    const taken = await takeOver(db, parse(Id, ctx.params['id']), byOf(whoOf(ctx)))
-    if (!taken) throw missing(ctx)
+  on('GET /api/offers', () => readOffers(db))
+  on('POST /api/offers/:id/take', async ({ params: { id } }, ctx) => {
+    const taken = await takeOver(db, id, byOf(whoOf(ctx)))
+    if (!taken) throw missing(id)
     written(ctx, taken.kind, taken.row)
-    ctx.body = await readOffers(db)
+    return await readOffers(db)
   })
-  router.delete('/api/offers/:id', async (ctx: Ctx) => {
-    if (!(await dropOffer(db, parse(Id, ctx.params['id'])))) throw missing(ctx)
-    ctx.body = await readOffers(db)
+  on('DELETE /api/offers/:id', async ({ params: { id } }) => {
+    if (!(await dropOffer(db, id))) throw missing(id)
+    return await readOffers(db)
   })
 }
 
-const missing = (ctx: Ctx) =>
-  new Refusal(404, 'Not found', `There is no change ${ctx.params['id']} to take over.`)
+const missing = (id: string) => new Refusal(404, 'Not found', `There is no change ${id} to take over.`)

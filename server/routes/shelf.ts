@@ -1,9 +1,7 @@
-import type Router from '@koa/router'
 import type { Database } from '../store/database.ts'
 import { readShelf } from '../store/shelf.ts'
+import type { Serve } from './serve.ts'
 
-export function shelfRoutes(router: Router, db: Database): void {
-  router.get('/api/shelf', async (ctx) => {
-    ctx.body = await readShelf(db)
-  })
+export function shelfRoutes(on: Serve, db: Database): void {
+  on('GET /api/shelf', () => readShelf(db))
 }

@@ -1,18 +1,12 @@
-import type Router from '@koa/router'
 import { min } from 'd3'
-import { z } from 'zod'
 import { sessionIcs } from '../../core/formats/ics.ts'
 import { dayAt } from '../../core/throw/day.ts'
-import { MEASURING_METHODS } from '../../core/throw/method.ts'
 import { plainThrows, writeThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import { throwsGeoJson, throwsGpx } from '../../core/formats/onEarth.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
-import { MOST_CARDS } from '../../contract/cards.ts'
-import { Day, Id, Name } from '../../contract/shelf.ts'
-import { TimeZone } from '../../contract/trials.ts'
 import type { TrialFile } from '../../contract/trials.ts'
 import { sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
-import { parse, Refusal, refuseFile } from '../middleware/problems.ts'
+import { Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { wornBefore } from '../store/worn.ts'
 import { earthThrows } from '../store/onEarth.ts'
@@ -31,28 +25,8 @@ import {
   readWindLogs,
 } from '../store/trials.ts'
 import type { Works } from '../work/works.ts'
-import { jobOf } from './imports.ts'
-import { fileName } from './router.ts'
-import type { Ctx } from './router.ts'
-
-const CardIds = z.array(Id).max(MOST_CARDS, `must be at most ${MOST_CARDS} trials`)
-
-/** How long a session in a calendar is, minutes. */
-const IcsQuery = z.object({
-  minutes: z.coerce.number({ error: 'must be a number of minutes' }).min(1).max(1440).default(60),
-})
-/** What is told with a file of throws. */
-const ImportQuery = z.object({
-  store: z.enum(['0', '1'], { error: 'must be 1 to store, or 0' }).optional(),
-  method: z
-    .enum(MEASURING_METHODS, { error: `must be one of ${MEASURING_METHODS.join(', ')}` })
-    .default('eye'),
-  place: z.string().trim().max(120, 'must be at most 120 characters').optional(),
-  zone: TimeZone.optional(),
-  /** Of the trial that is made of the file. */
-  name: Name.optional(),
-  question: z.string().max(500, 'must be at most 500 characters').default(''),
-})
+import { fileName, text } from './router.ts'
+import type { Serve } from './serve.ts'
 
 /** A trial of a file before the file is read. */
 function madeOf(id: string, name: string, question: string): TrialFile {
@@ -70,36 +44,24 @@ function madeOf(id: string, name: string, question: string): TrialFile {
   return { trial, sessions: [], throws: [] }
 }
 
-export function trialRoutes(router: Router, db: Database, works: Works): void {
-  const trialAt = async (ctx: Ctx): Promise<TrialFile> => {
-    const id = parse(Id, ctx.params['id'])
+export function trialRoutes(on: Serve, db: Database, works: Works): void {
+  const trialAt = async ({ id }: { readonly id: string }): Promise<TrialFile> => {
     const file = await readTrial(db, id)
     if (!file) throw new Refusal(404, 'Not found', `There is no trial ${id}.`)
     return file
   }
 
-  router.get('/api/throwers', async (ctx) => {
-    ctx.body = await readThrowers(db)
-  })
-  router.get('/api/sessions', async (ctx) => {
-    ctx.body = await readSessions(db)
-  })
-  router.get('/api/sessions/:id/wind', async (ctx: Ctx) => {
-    ctx.body = await readWindLogs(db, parse(Id, ctx.params['id']))
-  })
-  router.get('/api/trials/:id/short', async (ctx: Ctx) => {
-    ctx.body = await readShortThrows(db, parse(Id, ctx.params['id']))
-  })
-  router.get('/api/places', async (ctx) => {
-    ctx.body = await readPlaces(db)
-  })
-  router.get('/api/trials/:id/session.ics', async (ctx: Ctx) => {
-    const { trial } = await trialAt(ctx)
+  on('GET /api/throwers', () => readThrowers(db))
+  on('GET /api/sessions', () => readSessions(db))
+  on('GET /api/sessions/:id/wind', ({ params }) => readWindLogs(db, params.id))
+  on('GET /api/trials/:id/short', ({ params }) => readShortThrows(db, params.id))
+  on('GET /api/places', () => readPlaces(db))
+  on('GET /api/trials/:id/session.ics', async ({ params, query: { minutes } }, ctx) => {
+    const { trial } = await trialAt(params)
     const { plan } = trial
     if (!plan?.startsAt)
       throw new Refusal(409, 'No time yet', 'The plan names no time; choose a window of the forecast first.')
     const place = (await readPlaces(db)).find((p) => p.id === plan.placeId)
-    const { minutes } = parse(IcsQuery, { ...ctx.query })
     ctx.type = 'text/calendar; charset=utf-8'
     ctx.attachment(`${fileName(trial.name)}.ics`)
     ctx.body = sessionIcs({
@@ -118,38 +80,28 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
         .join(' '),
     })
   })
-  router.get('/api/arm-days', async (ctx) => {
-    ctx.body = await readArmDays(db, parse(Day, ctx.query['since']))
-  })
-  router.get('/api/trials', async (ctx) => {
-    ctx.body = await readTrials(db)
-  })
-  router.get('/api/cards', async (ctx) => {
-    ctx.body = await works.cards.read(parse(CardIds, String(ctx.query['trials'] ?? '').split(',')))
-  })
-  router.get('/api/trials/:id', async (ctx: Ctx) => {
-    ctx.body = await trialAt(ctx)
-  })
-  router.get('/api/trials/:id/known', async (ctx: Ctx) => {
-    ctx.body = await readKnown(db, await trialAt(ctx))
-  })
-  router.get('/api/trials/:id/worn', async (ctx: Ctx) => {
-    const { trial, sessions } = await trialAt(ctx)
+  on('GET /api/arm-days', ({ query }) => readArmDays(db, query.since))
+  on('GET /api/trials', () => readTrials(db))
+  on('GET /api/cards', ({ query }) => works.cards.read(query.trials))
+  on('GET /api/trials/:id', ({ params }) => trialAt(params))
+  on('GET /api/trials/:id/known', async ({ params }) => await readKnown(db, await trialAt(params)))
+  on('GET /api/trials/:id/worn', async ({ params }) => {
+    const { trial, sessions } = await trialAt(params)
     const day = min(sessions, (s) => s.day) ?? dayAt(Date.now(), null)
-    ctx.body = await Promise.all(
+    return await Promise.all(
       trial.discIds.map(async (discId) => ({ discId, ...(await wornBefore(db, discId, day)) })),
     )
   })
-  router.get('/api/trials/:id/throws.csv', async (ctx: Ctx) => {
-    const file = await trialAt(ctx)
+  on('GET /api/trials/:id/throws.csv', async ({ params, query }, ctx) => {
+    const file = await trialAt(params)
     const sheet = sheetOf(file, shelvedDiscs(await readShelf(db)), await readThrowers(db), 'label')
     ctx.type = 'text/csv; charset=utf-8'
     ctx.attachment(`${fileName(file.trial.name)}-throws.csv`)
     // with all, whoever rates the file comes to the numbers of the app
-    ctx.body = writeThrowsCsv(ctx.query['all'] === '1' ? sheet : plainThrows(sheet))
+    ctx.body = writeThrowsCsv(query.all ? sheet : plainThrows(sheet))
   })
-  const onEarth = async (ctx: Ctx) => {
-    const file = await trialAt(ctx)
+  const onEarth = async (at: { readonly id: string }) => {
+    const file = await trialAt(at)
     const [shelf, people, places] = await Promise.all([readShelf(db), readThrowers(db), readPlaces(db)])
     const { throws, nowhere } = earthThrows(file, shelvedDiscs(shelf), people, places)
     if (throws.length === 0)
@@ -160,28 +112,25 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
       )
     return { file, throws }
   }
-  router.get('/api/trials/:id/throws.geojson', async (ctx: Ctx) => {
-    const { file, throws } = await onEarth(ctx)
+  on('GET /api/trials/:id/throws.geojson', async ({ params }, ctx) => {
+    const { file, throws } = await onEarth(params)
     ctx.type = 'application/geo+json; charset=utf-8'
     ctx.attachment(`${fileName(file.trial.name)}.geojson`)
     ctx.body = throwsGeoJson(throws)
   })
-  router.get('/api/trials/:id/throws.gpx', async (ctx: Ctx) => {
-    const { file, throws } = await onEarth(ctx)
+  on('GET /api/trials/:id/throws.gpx', async ({ params }, ctx) => {
+    const { file, throws } = await onEarth(params)
     ctx.type = 'application/gpx+xml; charset=utf-8'
     ctx.attachment(`${fileName(file.trial.name)}.gpx`)
     ctx.body = throwsGpx(throws, file.trial.name)
   })
-  router.post('/api/trials/:id/import', async (ctx: Ctx) => {
-    const { store, method, place, zone, name, question } = parse(ImportQuery, { ...ctx.query })
-    const id = parse(Id, ctx.params['id'])
+  on('POST /api/trials/:id/import', async ({ params: { id }, query }, ctx) => {
+    const { job, store, method, place, zone, name, question } = query
     const there = await readTrial(db, id)
     // a trial that is not there yet is made of the file
-    const file = there ?? (name !== undefined ? madeOf(id, name, question) : await trialAt(ctx))
-    if (!ctx.is('text/csv') || typeof ctx.request.body !== 'string')
-      throw new Refusal(415, 'Unknown kind of content', 'Send the file as text/csv.')
-    const csv = ctx.request.body
-    const done = await works.errands.within(jobOf(ctx), async (told) => {
+    const file = there ?? (name !== undefined ? madeOf(id, name, question) : await trialAt({ id }))
+    const csv = text(ctx)
+    const done = await works.errands.within(job, async (told) => {
       const read = await works.files.throws(csv)
       if (!read.ok) return read.problems
       const total = read.lines.length
@@ -202,10 +151,8 @@ export function trialRoutes(router: Router, db: Database, works: Works): void {
     })
     if (!('throws' in done)) refuseFile(done)
     if (done.stored) works.touchAll()
-    ctx.body = done
+    return done
   })
 
-  router.get('/api/preferences/:id', async (ctx: Ctx) => {
-    ctx.body = await readPreferences(db, parse(Id, ctx.params['id']))
-  })
+  on('GET /api/preferences/:id', ({ params }) => readPreferences(db, params.id))
 }

@@ -12,12 +12,13 @@ import Router from '@koa/router'
 import type { DeviceKey, FailedTry, Me, Member, OpenPass, Pass, Role, Sharing } from '../../contract/crew.ts'
 import { mayDo, MOST_PASSES, ROLES } from '../../contract/crew.ts'
 import { oneAddress } from '../../server/crew/tries.ts'
-import type { Problem } from '../../contract/imports.ts'
+import type { Problem } from '../../contract/problems.ts'
 import type { Throw, ThrowHistory } from '../../contract/trials.ts'
 import { startServer } from '../../server/main.ts'
 import { allowed } from '../../server/middleware/who.ts'
 import { tidy } from '../../server/store/tidy.ts'
-import { NEEDS } from '../../server/routes/needs.ts'
+import { ADDRESSES, API } from '../../contract/api.ts'
+import type { Need } from '../../contract/api.ts'
 import { entry } from './entry.ts'
 import { testDatabase } from './server.ts'
 import { machineCookie, sharedServer } from './shared.ts'
@@ -85,7 +86,8 @@ describe('the crew', () => {
 
   describe('every route for every role', () => {
     const values: Record<string, string> = { ':id': newId(), ':token': 'none', ':name': 'none' }
-    for (const [route, need] of Object.entries(NEEDS)) {
+    for (const route of ADDRESSES) {
+      const need: Need = API[route].who
       const [method, path] = route.split(' ') as [string, string]
       const where = path.replace(/:\w+/g, (name) => values[name]!)
       it(`${route}: ${need}`, async () => {
@@ -114,7 +116,7 @@ describe('the crew', () => {
     it('has no route without a line', () => {
       const router = new Router()
       router.get('/api/anything', () => {})
-      expect(() => allowed(router, NEEDS)).to.throw('GET /api/anything')
+      expect(() => allowed(router)).to.throw('GET /api/anything')
     })
   })
 

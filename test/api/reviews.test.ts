@@ -180,7 +180,7 @@ describe('reviews', () => {
 
     it('are refused where there is nothing to freeze, or too much', async () => {
       await freeze(newId(), page('x'), { reviewId: newId() }, 409)
-      await freeze(newId(), '', {}, 415)
+      await freeze(newId(), '', {}, 422)
       await api().put(`/api/revisions/${newId()}`).send({ page: 'x' }).expect(415)
       const huge = await freeze(newId(), 'x'.repeat(24_000_001), {}, 413)
       expect((huge.body as { detail: string }).detail).match(/at most|may hold/)

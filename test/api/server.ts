@@ -2,6 +2,10 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import type { Server } from 'node:http'
+import { expect } from 'chai'
+import type { z } from 'zod'
+import { API } from '../../contract/api.ts'
+import type { Address } from '../../contract/api.ts'
 import { keptDemo } from '../../demo/away.ts'
 import { loadDemo } from '../../demo/load.ts'
 import { makeApp } from '../../server/app.ts'
@@ -44,6 +48,17 @@ export interface TestServer extends Connection {
 /** Address of a database of its own, made when first connected to. */
 export const testDatabase = async (): Promise<string> => (await cluster()).url(`test_${++databases}`)
 
+/**
+ * What the server answers is what the contract says, no less and no more: what it does not name is not sent.
+ *
+ * @throws AssertionError where it is not, and the request fails
+ */
+export function isAsAgreed(address: Address, answer: unknown): void {
+  const sent: unknown = JSON.parse(JSON.stringify(answer))
+  const agreed = (API[address].answers as z.ZodType).parse(sent)
+  expect(agreed, address).deep.equal(sent)
+}
+
 /** The server on a database of its own. */
 export async function testServer(): Promise<TestServer> {
   const url = await testDatabase()
@@ -51,7 +66,7 @@ export async function testServer(): Promise<TestServer> {
   const failures: unknown[] = []
   const works = new Works(connection, (error) => failures.push(error))
   await works.start()
-  const app = makeApp({ db: connection.db, works, quiet: true, demo: keptDemo })
+  const app = makeApp({ db: connection.db, works, quiet: true, demo: keptDemo, answered: isAsAgreed })
   const server = app.listen(0, '127.0.0.1')
   return {
     ...connection,

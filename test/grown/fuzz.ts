@@ -6,7 +6,7 @@ import { randomInt, randomLcg, rollups } from 'd3'
 import { v7 as newId } from 'uuid'
 import type { Pass, Role } from '../../contract/crew.ts'
 import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
-import { NEEDS } from '../../server/routes/needs.ts'
+import { ADDRESSES } from '../../contract/api.ts'
 import { sharedServer } from '../api/shared.ts'
 import { stopCluster } from '../api/server.ts'
 
@@ -73,7 +73,7 @@ const NOT = new Set([
     'POST /api/standing',
   ],
 ])
-const ROUTES = Object.keys(NEEDS).filter((route) => !NOT.has(route))
+const ROUTES = ADDRESSES.filter((route) => !NOT.has(route))
 
 const STRANGE = [
   ...[

@@ -1,7 +1,8 @@
 import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
-import { ImportProgress, Problem } from '../../contract/imports.ts'
+import { ImportProgress } from '../../contract/imports.ts'
+import { Problem, problemType } from '../../contract/problems.ts'
 import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
 import { Revision } from '../../contract/reviews.ts'
 import type { Freezing } from '../../contract/reviews.ts'
@@ -69,7 +70,12 @@ async function answered(path: string, init?: RequestInit): Promise<Response> {
   }
   if (response.status >= 500 || LATER.has(response.status)) throw new Unreachable(said?.detail)
   throw new ApiProblem(
-    said ?? { title: 'Refused', status: response.status, detail: `The server answered ${response.status}.` },
+    said ?? {
+      type: problemType(response.status),
+      title: 'Refused',
+      status: response.status,
+      detail: `The server answered ${response.status}.`,
+    },
   )
 }
 
@@ -170,7 +176,7 @@ export async function sendCsv<T>(
 export const problemOf = (e: unknown): Problem =>
   e instanceof ApiProblem
     ? e.problem
-    : { title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
+    : { type: problemType(0), title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
 
 /** Freezes a page as a revision of a review; the same id again is the same revision. */
 export async function freezeReview(

@@ -1,4 +1,4 @@
-import type { Problem } from '../../contract/imports.ts'
+import type { Problem } from '../../contract/problems.ts'
 import { putRight } from '../../core/throw/clock.ts'
 import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'

@@ -1,6 +1,6 @@
 import { openDB } from 'idb'
 import type { DBSchema, IDBPDatabase, IDBPTransaction } from 'idb'
-import type { Problem } from '../../contract/imports.ts'
+import type { Problem } from '../../contract/problems.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { broughtForward } from '../../contract/older.ts'
 import type { KeptWrite } from '../../contract/older.ts'

@@ -1,4 +1,5 @@
-import type { ImportProgress, Problem } from '../../contract/imports.ts'
+import type { ImportProgress } from '../../contract/imports.ts'
+import type { Problem } from '../../contract/problems.ts'
 
 /** Chooses a file. */
 export function FileInput({

@@ -5,7 +5,9 @@ import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../core/throw/method.ts'
 import { ImportPreview } from '../../contract/imports.ts'
-import type { ImportProgress, Problem } from '../../contract/imports.ts'
+import type { ImportProgress } from '../../contract/imports.ts'
+import { problemType } from '../../contract/problems.ts'
+import type { Problem } from '../../contract/problems.ts'
 import { problemOf, sendCsv } from '../data/api.ts'
 import { zoneHere } from '../data/outing.ts'
 import { Button } from './Button.tsx'
@@ -84,6 +86,7 @@ export function ThrowsFile({
         name: file.name,
         csv: '',
         problem: {
+          type: problemType(413),
           title: 'Too large',
           status: 413,
           detail: `${tooLarge(file.size)} Nothing of it was stored.`,

@@ -2,7 +2,8 @@ import { useRef, useState } from 'react'
 import { Route, X } from 'lucide-react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { PATH_FILES } from '../../../core/formats/pathFiles.ts'
-import type { Problem } from '../../../contract/imports.ts'
+import { problemType } from '../../../contract/problems.ts'
+import type { Problem } from '../../../contract/problems.ts'
 import type { PathRead } from '../../../core/formats/pathCsv.ts'
 import { MOST_PATH_POINTS } from '../../../contract/trials.ts'
 import type { ThrowPath } from '../../../contract/trials.ts'
@@ -38,7 +39,13 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
       const errors = read.problems.map((p) => ({ row: p.row, path: p.column ?? '', message: p.message }))
       setWrong({
         name: file.name,
-        problem: { title: 'Not read', status: 422, detail: 'nothing of it was taken.', errors },
+        problem: {
+          type: problemType(422),
+          title: 'Not read',
+          status: 422,
+          detail: 'nothing of it was taken.',
+          errors,
+        },
       })
       return
     }

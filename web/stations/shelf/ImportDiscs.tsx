@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { ShelfImport } from '../../../contract/imports.ts'
-import type { ImportProgress, Problem } from '../../../contract/imports.ts'
+import type { ImportProgress } from '../../../contract/imports.ts'
+import type { Problem } from '../../../contract/problems.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
 import { shelfChanged } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
