@@ -393,9 +393,9 @@ export const API = {
     answers: trials.Loggers,
   },
   'GET /api/preferences/:id': {
-    says: 'Units and theme of a device; null where it has said nothing.',
+    says: 'Units and theme of a device; the usual ones where it has said nothing.',
     who: 'reader',
-    answers: Preferences.nullable(),
+    answers: Preferences,
   },
 
   'GET /api/devices/scale': {
@@ -552,3 +552,34 @@ export interface AskedOf<A extends Address> {
 /** What a route answers; nothing where it answers with no JSON. */
 export type AnswerOf<A extends Address> =
   Of<A, 'answers'> extends z.ZodType ? z.output<Of<A, 'answers'>> : void
+
+/** A route with its address filled in. */
+export interface At<A extends Address> {
+  readonly route: A
+  readonly path: string
+}
+type Params<A extends Address> = { readonly [K in NamesIn<A>]: string }
+type Query<A extends Address> =
+  Of<A, 'query'> extends z.ZodType ? [query: Readonly<z.input<Of<A, 'query'>>>] : []
+/** What is sent to a route. */
+export type SentTo<A extends Address> =
+  Of<A, 'body'> extends z.ZodType ? [body: Readonly<z.input<Of<A, 'body'>>>] : []
+
+/**
+ * Fills in the address of a route: its names, then what it asks.
+ *
+ * @example at('GET /api/discs/:id/likeness', { id }, { arm: 24 })
+ */
+export function at<A extends Address>(
+  route: A,
+  ...given: [NamesIn<A>] extends [never] ? Query<A> : [params: Params<A>, ...Query<A>]
+): At<A> {
+  const pattern = route.slice(route.indexOf(' ') + 1)
+  const rest: unknown[] = [...given]
+  const params = pattern.includes(':') ? (rest.shift() as Readonly<Record<string, string>>) : {}
+  const query = new URLSearchParams()
+  for (const [name, value] of Object.entries((rest[0] ?? {}) as Readonly<Record<string, unknown>>))
+    for (const v of [value].flat()) if (v !== undefined) query.append(name, String(v))
+  const path = pattern.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]!))
+  return { route, path: query.size > 0 ? `${path}?${query}` : path }
+}

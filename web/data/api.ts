@@ -1,7 +1,9 @@
 import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
-import { ImportProgress } from '../../contract/imports.ts'
+import { API, at } from '../../contract/api.ts'
+import type { Address, AnswerOf, At, SentTo } from '../../contract/api.ts'
+import type { ImportProgress } from '../../contract/imports.ts'
 import { Problem, problemType } from '../../contract/problems.ts'
 import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
 import { Revision } from '../../contract/reviews.ts'
@@ -101,8 +103,10 @@ const asJson = (body: unknown) => ({
   body: JSON.stringify(body),
 })
 
-export const read = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
-  await parsed(await answered(path), schema)
+/** Reads what a route answers, as it was agreed on. */
+export const read = async <A extends Address>({ route, path }: At<A>): Promise<AnswerOf<A>> =>
+  await parsed(await answered(path), answerTo(route))
+const answerTo = <A extends Address>(route: A) => API[route].answers as unknown as z.ZodType<AnswerOf<A>>
 
 /** A row nobody has acknowledged by then is taken to be lost on the way, ms. */
 const LOST_MS = 60_000
@@ -131,17 +135,15 @@ export async function putRow<K extends WriteKind>(
   return (await parsed(response, WRITES[kind] as z.ZodType<Written>)) as Written<K>
 }
 
-export const ask = async <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<T> =>
-  await parsed(await answered(path, { method: 'POST', ...asJson(body) }), schema)
-
-export const change = async <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<T> =>
-  await parsed(await answered(path, { method: 'PUT', ...asJson(body) }), schema)
-export const takeAway = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
-  await parsed(await answered(path, { method: 'DELETE' }), schema)
-
-/** Tells a device to do something. */
-export async function tell(path: string): Promise<void> {
-  await answered(path, { method: 'PUT', ...asJson({}) })
+/** Asks a route to do something, and answers with what it says. */
+export async function send<A extends Address>(
+  { route, path }: At<A>,
+  ...[body]: SentTo<A>
+): Promise<AnswerOf<A>> {
+  const method = route.slice(0, route.indexOf(' '))
+  // whatever is not read is sent as JSON, so that no form of another page passes for it
+  const sent = method === 'DELETE' ? {} : asJson(body ?? {})
+  return await parsed(await answered(path, { method, ...sent }), answerTo(route))
 }
 
 /** How often an import is asked how far it is, ms. */
@@ -162,7 +164,7 @@ export async function sendCsv<T>(
   const job = newId()
   const asking = setInterval(() => {
     // an import that is over, or not begun, has no answer
-    read(`/api/imports/${job}`, ImportProgress).then(told, () => {})
+    read(at('GET /api/imports/:id', { id: job })).then(told, () => {})
   }, ASK_MS)
   try {
     const headers = { 'content-type': 'text/csv' }
@@ -176,7 +178,12 @@ export async function sendCsv<T>(
 export const problemOf = (e: unknown): Problem =>
   e instanceof ApiProblem
     ? e.problem
-    : { type: problemType(0), title: 'Not sent', status: 0, detail: `${(e as Error).message} Nothing of the file was stored.` }
+    : {
+        type: problemType(0),
+        title: 'Not sent',
+        status: 0,
+        detail: `${(e as Error).message} Nothing of the file was stored.`,
+      }
 
 /** Freezes a page as a revision of a review; the same id again is the same revision. */
 export async function freezeReview(
@@ -197,7 +204,4 @@ export async function freezeReview(
 
 /** Puts a revision under its address, or takes it back. */
 export const publishRevision = async (id: string, published: boolean): Promise<Revision> =>
-  await parsed(
-    await answered(`/api/revisions/${id}/publication`, { method: 'PUT', ...asJson({ published }) }),
-    Revision,
-  )
+  await send(at('PUT /api/revisions/:id/publication', { id }), { published })

@@ -1,3 +1,4 @@
+import { at } from '../../contract/api.ts'
 import { z } from 'zod'
 import { CLOCK_OFF_MS } from '../../core/throw/clock.ts'
 import { ApiProblem, read } from './api.ts'
@@ -29,7 +30,7 @@ export async function learnClock(): Promise<number> {
   const before = Date.now()
   let theirs: string
   try {
-    theirs = (await read('/api/now', Now)).now
+    theirs = (await read(at('GET /api/now'))).now
   } catch (e) {
     // a server of an earlier day does not say; what it is sent is sent as it is
     if (e instanceof ApiProblem) return offMs

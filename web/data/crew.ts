@@ -1,115 +1,104 @@
+import { at } from '../../contract/api.ts'
 import { useEffect } from 'react'
-import useSWR, { mutate } from 'swr'
-import {
-  DeviceKeys,
-  FailedTries,
-  Me,
-  Member,
-  Members,
-  Offers,
-  OpenPasses,
-  Pass,
-  Sharing,
-} from '../../contract/crew.ts'
+import { mutate } from 'swr'
+import { Me, Pass } from '../../contract/crew.ts'
 import type { Role } from '../../contract/crew.ts'
-import { ask, change, read, takeAway, whenSignedOut } from './api.ts'
+import { send, whenSignedOut } from './api.ts'
 import { useRead } from './hooks.ts'
 import { forgetMe, keepMe, keptMe } from './me.ts'
 import { REMEMBERED } from './remembered.ts'
 
-const ME = '/api/me'
+const ME = at('GET /api/me')
 /** Who is in on this device; undefined until that is known. */
 export function useMe(): Me | undefined {
-  const { data } = useSWR<Me>(ME, (p: string) => read(p, Me), { fallbackData: keptMe() as Me })
+  const { data } = useRead(ME, { fallbackData: keptMe() as Me })
   useEffect(() => {
     if (!data) return
     keepMe(data)
     // whoever is out reads nothing of what was read here; what they logged and was not sent stays
     if (data.person === null && typeof caches !== 'undefined') void caches.delete(REMEMBERED)
   }, [data])
-  useEffect(() => whenSignedOut(() => void mutate(ME)), [])
+  useEffect(() => whenSignedOut(() => void mutate(ME.path)), [])
   return data
 }
 
 /** Comes in, and opens the app as whoever that is. */
-async function cameIn(path: string, body: unknown): Promise<void> {
-  keepMe(await ask(path, body, Me))
+async function cameIn(me: Promise<Me>): Promise<void> {
+  keepMe(await me)
   // a code in the address is used up; it does not stay in the history
   history.replaceState(null, '', '/')
   location.assign('/')
 }
-export const pair = (code: string, device: string) => cameIn('/api/pair', { code, device })
+export const pair = (code: string, device: string) => cameIn(send(at('POST /api/pair'), { code, device }))
 export const signIn = (name: string, passphrase: string, device: string) =>
-  cameIn('/api/sign-in', { name, passphrase, device })
+  cameIn(send(at('POST /api/sign-in'), { name, passphrase, device }))
 export const join = (secret: string, name: string, passphrase: string, device: string) =>
-  cameIn('/api/join', { secret, name, passphrase, device })
+  cameIn(send(at('POST /api/join'), { secret, name, passphrase, device }))
 
 /** Goes out: what was read is forgotten on this device, what waits stays. */
 export async function signOut(): Promise<void> {
-  await ask('/api/sign-out', {}, Me)
+  await send(at('POST /api/sign-out'))
   forgetMe()
   if (typeof caches !== 'undefined') await caches.delete(REMEMBERED)
   location.assign('/')
 }
 
 /** Comes in at the machine itself, by what start printed. */
-export const atMachine = (secret: string) => cameIn('/api/at-machine', { secret })
+export const atMachine = (secret: string) => cameIn(send(at('POST /api/at-machine'), { secret }))
 
-const PASSES = '/api/passes'
-export const usePasses = () =>
-  useSWR(PASSES, (p: string) => read(p, OpenPasses), { refreshInterval: 5000 }).data
+const PASSES = at('GET /api/passes')
+export const usePasses = () => useRead(PASSES, { refreshInterval: 5000 }).data
 export const takePassBack = (id: string) =>
-  mutate(PASSES, takeAway(`${PASSES}/${id}`, OpenPasses), { revalidate: false })
+  mutate(PASSES.path, send(at('DELETE /api/passes/:id', { id })), { revalidate: false })
 /** A link or code that was just made is listed too. */
 async function made(pass: Promise<Pass>): Promise<Pass> {
   const it_ = await pass
-  void mutate(PASSES)
+  void mutate(PASSES.path)
   return it_
 }
-export const openPairing = () => made(ask('/api/pairings', {}, Pass))
+export const openPairing = () => made(send(at('POST /api/pairings')))
 /** @param passphrase one’s own, where an owner is made */
 export const invite = (role: Role, passphrase?: string) =>
-  made(ask('/api/invitations', { role, ...(passphrase && { passphrase }) }, Pass))
+  made(send(at('POST /api/invitations'), { role, ...(passphrase && { passphrase }) }))
 
-export const useFailedTries = () =>
-  useSWR('/api/failed-tries', (p: string) => read(p, FailedTries), { refreshInterval: 20_000 }).data
+export const useFailedTries = () => useRead(at('GET /api/failed-tries'), { refreshInterval: 20_000 }).data
 
-const OFFERS = '/api/offers'
+const OFFERS = at('GET /api/offers')
 /** Changes of scribes that wait for an owner. */
 export const useOffers = (isOwner: boolean) =>
-  useSWR(isOwner ? OFFERS : null, (p: string) => read(p, Offers), { refreshInterval: 20_000 }).data
+  useRead(isOwner ? OFFERS : null, { refreshInterval: 20_000 }).data
 export const takeOffer = (id: string) =>
-  mutate(OFFERS, ask(`${OFFERS}/${id}/take`, {}, Offers), { revalidate: false })
+  mutate(OFFERS.path, send(at('POST /api/offers/:id/take', { id })), { revalidate: false })
 export const leaveOffer = (id: string) =>
-  mutate(OFFERS, takeAway(`${OFFERS}/${id}`, Offers), { revalidate: false })
+  mutate(OFFERS.path, send(at('DELETE /api/offers/:id', { id })), { revalidate: false })
 
-const PEOPLE = '/api/people'
-export const usePeople = () => useRead(PEOPLE, Members).data
+const PEOPLE = at('GET /api/people')
+export const usePeople = () => useRead(PEOPLE).data
 export async function changeMember(
   id: string,
   standing: { role: Role; removed: boolean; passphrase?: string },
 ): Promise<void> {
-  await change(`${PEOPLE}/${id}`, standing, Member)
-  await Promise.all([mutate(PEOPLE), mutate(KEYS), mutate(ME)])
+  await send(at('PUT /api/people/:id', { id }), standing)
+  await Promise.all([mutate(PEOPLE.path), mutate(KEYS.path), mutate(ME.path)])
 }
 export async function changeMyself(me: {
   name: string
   passphrase?: string
   before?: string
 }): Promise<void> {
-  await mutate(ME, change(ME, me, Me), { revalidate: false })
-  await Promise.all([mutate(PEOPLE), mutate(KEYS)])
+  await mutate(ME.path, send(at('PUT /api/me'), me), { revalidate: false })
+  await Promise.all([mutate(PEOPLE.path), mutate(KEYS.path)])
 }
 
-const KEYS = '/api/keys'
-export const useKeys = () => useSWR(KEYS, (p: string) => read(p, DeviceKeys), { refreshInterval: 5000 }).data
+const KEYS = at('GET /api/keys')
+export const useKeys = () => useRead(KEYS, { refreshInterval: 5000 }).data
 export const takeKeyAway = (id: string) =>
-  mutate(KEYS, takeAway(`${KEYS}/${id}`, DeviceKeys), { revalidate: false })
+  mutate(KEYS.path, send(at('DELETE /api/keys/:id', { id })), { revalidate: false })
 
-const SHARING = '/api/sharing'
-export const useSharing = (isOwner: boolean) => useRead(isOwner ? SHARING : null, Sharing).data
+const SHARING = at('GET /api/sharing')
+export const useSharing = (isOwner: boolean) => useRead(isOwner ? SHARING : null).data
 export const turnSharing = (on: boolean) =>
-  mutate(SHARING, change(SHARING, { on }, Sharing), { revalidate: false })
+  mutate(SHARING.path, send(at('PUT /api/sharing'), { on }), { revalidate: false })
 
 /** What a device may be called until somebody names it: “iPhone”, “Android phone”, “Firefox on Linux”. */
 export function usualDeviceName(agent = navigator.userAgent): string {

@@ -1,29 +1,30 @@
+import { at } from '../../contract/api.ts'
 import { useEffect } from 'react'
-import useSWR, { mutate } from 'swr'
-import { z } from 'zod'
-import { Copy, Custody, Errand, isOpen, Standings } from '../../contract/custody.ts'
+import { mutate } from 'swr'
+import { Errand, isOpen, Standings } from '../../contract/custody.ts'
 import type { Standing } from '../../contract/custody.ts'
 import { Problem } from '../../contract/problems.ts'
 import { WIRE, WIRE_HEADER } from '../../contract/writes.ts'
-import { ApiProblem, ask, read, takeAway, Unreachable } from './api.ts'
+import { ApiProblem, read, send, Unreachable } from './api.ts'
+import { useRead } from './hooks.ts'
 import { REMEMBERED } from './remembered.ts'
 
-const CUSTODY = '/api/custody'
+const CUSTODY = at('GET /api/custody')
 export const useCustody = (isOwner: boolean) =>
-  useSWR(isOwner ? CUSTODY : null, (p: string) => read(p, Custody), { refreshInterval: 20_000 }).data
+  useRead(isOwner ? CUSTODY : null, { refreshInterval: 20_000 }).data
 
 /** How often it is asked how far something is, ms. */
 const ASKED_MS = 400
 
 /** How far an errand is, until it is over; `onOver` is told once. */
 export function useErrand(id: string | undefined, onOver: (errand: Errand) => void): Errand | undefined {
-  const { data } = useSWR(id === undefined ? null : `/api/errands/${id}`, (p: string) => read(p, Errand), {
+  const { data } = useRead(id === undefined ? null : at('GET /api/errands/:id', { id }), {
     refreshInterval: (now) => (now && !isOpen(now) ? 0 : ASKED_MS),
   })
   const over = data !== undefined && !isOpen(data)
   useEffect(() => {
     if (!over) return
-    void mutate(CUSTODY)
+    void mutate(CUSTODY.path)
     onOver(data)
     // told once, when it is over
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -31,17 +32,17 @@ export function useErrand(id: string | undefined, onOver: (errand: Errand) => vo
   return data
 }
 
-export const makeCopy = () => ask('/api/copies', {}, Errand)
+export const makeCopy = () => send(at('POST /api/copies'))
 /** @param take ids of what is to stand as in the copy */
 export const restoreCopy = (name: string, take: readonly string[]) =>
-  ask(`/api/copies/${name}/restore`, { take }, Errand)
+  send(at('POST /api/copies/:name/restore', { name }), { take: [...take] })
 /** What a copy says otherwise of who may do what and of what is public. */
 export const standingOfCopy = (name: string): Promise<Standing[]> =>
-  read(`/api/copies/${name}/standing`, Standings)
-export const cancelErrand = (id: string) => ask(`/api/errands/${id}/cancel`, {}, Errand)
+  read(at('GET /api/copies/:name/standing', { name }))
+export const cancelErrand = (id: string) => send(at('POST /api/errands/:id/cancel', { id }))
 export async function dropCopy(name: string): Promise<void> {
-  await takeAway(`/api/copies/${name}`, z.array(Copy))
-  await mutate(CUSTODY)
+  await send(at('DELETE /api/copies/:name', { name }))
+  await mutate(CUSTODY.path)
 }
 
 /** Where a package is sent to: in the place of everything, or beside it; to be kept, or to see what would come. */

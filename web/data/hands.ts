@@ -1,15 +1,15 @@
+import { at } from '../../contract/api.ts'
 import { useEffect, useMemo } from 'react'
 import useSWR from 'swr'
 import { heldByOthers, yieldedTo } from '../../core/plan/hands.ts'
 import type { Hand as HeldThrow } from '../../core/plan/hands.ts'
 import type { Protocol } from '../../core/plan/order.ts'
-import { Hands } from '../../contract/news.ts'
 import type { Held } from '../../contract/news.ts'
-import { addressOf } from '../../contract/writes.ts'
-import { change, read } from './api.ts'
+import { send } from './api.ts'
+import { useRead } from './hooks.ts'
 import { deviceId } from './device.ts'
 
-const handsAt = (trialId: string) => `${addressOf('trials', trialId)}/hands`
+const handsAt = (id: string) => at('GET /api/trials/:id/hands', { id })
 /** What other devices on a trial are about to throw. */
 export interface OthersHands {
   /** Left to them. */
@@ -20,7 +20,7 @@ export interface OthersHands {
 const NOBODYS: OthersHands = { held: [], yielded: [] }
 
 export function useOthersHands(trialId: string, protocol: Protocol): OthersHands {
-  const { data } = useSWR(handsAt(trialId), (p: string) => read(p, Hands), { shouldRetryOnError: false })
+  const { data } = useRead(handsAt(trialId), { shouldRetryOnError: false })
   return useMemo(() => {
     if (!data || data.length === 0) return NOBODYS
     const hands = data.map(({ deviceId: device, held, since }) => ({
@@ -46,20 +46,20 @@ export function useHolding(trialId: string, held: Held | undefined): void {
     if (told === undefined) return
     const tell = () =>
       // without a network nobody is told, and nobody has to be
-      void change(
-        `${addressOf('trials', trialId)}/hand`,
-        { deviceId: deviceId(), held: JSON.parse(told) as Held },
-        Hands,
-      ).catch(() => {})
+      void send(at('PUT /api/trials/:id/hand', { id: trialId }), {
+        deviceId: deviceId(),
+        held: JSON.parse(told) as Held,
+      }).catch(() => {})
     tell()
     const timer = setInterval(tell, 5 * 60_000)
     return () => clearInterval(timer)
   }, [trialId, told])
   useEffect(
     () => () =>
-      void change(`${addressOf('trials', trialId)}/hand`, { deviceId: deviceId(), held: null }, Hands).catch(
-        () => {},
-      ),
+      void send(at('PUT /api/trials/:id/hand', { id: trialId }), {
+        deviceId: deviceId(),
+        held: null,
+      }).catch(() => {}),
     [trialId],
   )
 }

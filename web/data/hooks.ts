@@ -1,23 +1,14 @@
 import { format, parseISO, subDays } from 'date-fns'
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import { z } from 'zod'
+import type { SWRConfiguration } from 'swr'
+import { at } from '../../contract/api.ts'
+import type { Address, AnswerOf, At } from '../../contract/api.ts'
 import { TrialCard } from '../../contract/cards.ts'
 import { KnownArm } from '../../contract/lab.ts'
 import { Shelf } from '../../contract/shelf.ts'
-import {
-  ArmDay,
-  KnownThrows,
-  WornDiscs,
-  Place,
-  Session,
-  ShortThrow,
-  Thrower,
-  TrialFile,
-  TrialSummary,
-} from '../../contract/trials.ts'
+import { ArmDay, Place, Session, ShortThrow, Thrower, TrialFile } from '../../contract/trials.ts'
 import type { Throw, Trial } from '../../contract/trials.ts'
-import { addressOf } from '../../contract/writes.ts'
 import { ofAnotherTrial } from '../../core/rating/known.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -32,16 +23,15 @@ import { isOf } from './queueStore.ts'
 const SOON_MS = 800
 
 /** The same as {@link useRead}, read again and again while it says that it is about to change. */
-export function useReadWhile<T>(path: string | null, schema: z.ZodType<T>, isChanging: (data: T) => boolean) {
-  const { data, error } = useSWR<T>(path, (p: string) => read(p, schema), {
-    refreshInterval: (now) => (now && isChanging(now) ? SOON_MS : 0),
-  })
-  return { data, error: error as Error | undefined }
-}
+export const useReadWhile = <A extends Address>(
+  to: At<A> | null,
+  isChanging: (data: AnswerOf<A>) => boolean,
+) => useRead(to, { refreshInterval: (now) => (now && isChanging(now) ? SOON_MS : 0) })
 
-/** Something read from the server, as it was agreed on. */
-export function useRead<T>(path: string | null, schema: z.ZodType<T>) {
-  return useReadWhile(path, schema, () => false)
+/** Something read from the server, as it was agreed on; nothing while null is asked. */
+export function useRead<A extends Address>(to: At<A> | null, options?: SWRConfiguration<AnswerOf<A>, Error>) {
+  const { data, error, mutate } = useSWR<AnswerOf<A>, Error>(to?.path ?? null, () => read(to!), options)
+  return { data, error, mutate }
 }
 
 export interface ShelfView {
@@ -51,7 +41,7 @@ export interface ShelfView {
 
 /** @param wanted false where it can wait for what is seen first */
 export function useShelf(wanted = true) {
-  const { data, error } = useRead(wanted ? '/api/shelf' : null, Shelf)
+  const { data, error } = useRead(wanted ? at('GET /api/shelf') : null)
   const waiting = useWaiting()
   const view = useMemo<ShelfView | undefined>(() => {
     if (!data) return undefined
@@ -61,32 +51,28 @@ export function useShelf(wanted = true) {
   return { view, error }
 }
 
-const Throwers = z.array(Thrower)
 export function useThrowers() {
-  const { data, error } = useRead('/api/throwers', Throwers)
+  const { data, error } = useRead(at('GET /api/throwers'))
   const waiting = useWaiting()
   const throwers = useMemo(() => data && rowsOver('throwers', data, waiting), [data, waiting])
   return { throwers, error }
 }
 
-const Sessions = z.array(Session)
 export function useSessions() {
-  const { data } = useRead('/api/sessions', Sessions)
+  const { data } = useRead(at('GET /api/sessions'))
   const waiting = useWaiting()
   return useMemo(() => data && rowsOver('sessions', data, waiting), [data, waiting])
 }
 
-const Places = z.array(Place)
 export function usePlaces(): readonly Place[] {
-  const { data } = useRead('/api/places', Places)
+  const { data } = useRead(at('GET /api/places'))
   const waiting = useWaiting()
   return useMemo(() => rowsOver('places', data ?? [], waiting), [data, waiting])
 }
 
-const ShortThrows = z.array(ShortThrow)
 /** Throws of the short game of a trial, oldest first. */
 export function useShortThrows(trialId: string): readonly ShortThrow[] {
-  const { data } = useRead(`${addressOf('trials', trialId)}/short`, ShortThrows)
+  const { data } = useRead(at('GET /api/trials/:id/short', { id: trialId }))
   const waiting = useWaiting()
   return useMemo(
     () =>
@@ -99,30 +85,26 @@ export function useShortThrows(trialId: string): readonly ShortThrow[] {
 
 /** How many throws the discs of a trial had been through before it, as far as the shelf counted them, by id. */
 export function useThrough(trialId: string): ReadonlyMap<string, number> {
-  const { data } = useRead(`${addressOf('trials', trialId)}/worn`, WornDiscs)
+  const { data } = useRead(at('GET /api/trials/:id/worn', { id: trialId }))
   return useMemo(() => new Map((data ?? []).map((d) => [d.discId, d.throws])), [data])
 }
 
-const KnownArms = z.array(KnownArm)
 /** Arms as all their throws have shown them; undefined while they are read. */
-export const useArms = (): readonly KnownArm[] | undefined => useRead('/api/arms', KnownArms).data
+export const useArms = (): readonly KnownArm[] | undefined => useRead(at('GET /api/arms')).data
 
-const ArmDays = z.array(ArmDay)
 /** What every arm threw in the seven days before one and on it. */
 export function useArmDays(day: string): readonly ArmDay[] | undefined {
   const since = format(subDays(parseISO(day), 7), 'yyyy-MM-dd')
-  return useRead(`/api/arm-days?since=${since}`, ArmDays).data
+  return useRead(at('GET /api/arm-days', { since })).data
 }
 
-const Summaries = z.array(TrialSummary)
 export function useTrials() {
-  const { data, error } = useRead('/api/trials', Summaries)
+  const { data, error } = useRead(at('GET /api/trials'))
   const waiting = useWaiting()
   const trials = useMemo(() => data && summariesOver(data, waiting), [data, waiting])
   return { trials, error }
 }
 
-const Cards = z.array(TrialCard)
 const BEHIND_ALL = [
   'makers',
   'molds',
@@ -138,7 +120,7 @@ const BEHIND_ALL = [
  * something waits on this device, there is none. Undefined while they are asked for.
  */
 export function useCards(ids: readonly string[]): ReadonlyMap<string, TrialCard> | undefined {
-  const { data, error } = useRead(ids.length === 0 ? null : `/api/cards?trials=${ids.join()}`, Cards)
+  const { data, error } = useRead(ids.length === 0 ? null : at('GET /api/cards', { trials: ids.join() }))
   const waiting = useWaiting()
   return useMemo(() => {
     if (!data && !error && ids.length > 0) return undefined
@@ -160,7 +142,7 @@ const NOTHING_KNOWN: Known = { sheet: [], discs: [] }
 
 /** Undefined while it is read; nothing where the server is away and this device never read it. */
 export function useKnown(view: TrialView | undefined): Known | undefined {
-  const { data, error } = useRead(view ? `${addressOf('trials', view.trial.id)}/known` : null, KnownThrows)
+  const { data, error } = useRead(view ? at('GET /api/trials/:id/known', { id: view.trial.id }) : null)
   const { view: shelf } = useShelf()
   const { throwers } = useThrowers()
   const trial = view?.trial
@@ -192,7 +174,7 @@ export interface TrialView {
 }
 
 export function useTrial(id: string): { view: TrialView | undefined; error: Error | undefined } {
-  const { data, error } = useRead(addressOf('trials', id), TrialFile)
+  const { data, error } = useRead(at('GET /api/trials/:id', { id }))
   const { view: shelf, error: shelfError } = useShelf()
   const { throwers } = useThrowers()
   const sessions = useSessions()

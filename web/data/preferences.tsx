@@ -1,10 +1,9 @@
+import { at } from '../../contract/api.ts'
+import { useRead } from './hooks.ts'
 import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import type { ReactNode } from 'react'
-import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
 import { Preferences } from '../../contract/preferences.ts'
-import { addressOf } from '../../contract/writes.ts'
-import { read } from './api.ts'
 import { useWaiting } from './outbox.ts'
 import { useChanges } from './useChanges.ts'
 import { rowOver } from './overlay.ts'
@@ -37,11 +36,10 @@ const UnitsContext = createContext<Units | undefined>(undefined)
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [first] = useState(remembered)
-  const { data } = useSWR<Preferences>(
-    addressOf('preferences', first.id),
-    (p: string) => read(p, Preferences),
-    { fallbackData: first, revalidateOnFocus: false },
-  )
+  const { data } = useRead(at('GET /api/preferences/:id', { id: first.id }), {
+    fallbackData: first,
+    revalidateOnFocus: false,
+  })
   const waiting = useWaiting()
   const preferences = rowOver('preferences', first.id, data ?? first, waiting)!
   useEffect(() => {

@@ -1,3 +1,4 @@
+import { at } from '../../contract/api.ts'
 import { proposeDiscs } from '../../core/plan/propose.ts'
 import type { QuestionKind } from '../../core/plan/questions.ts'
 import { proposedOf } from '../../contract/proposed.ts'
@@ -16,7 +17,7 @@ export async function proposalFor(
   discs: readonly ShelvedDisc[],
 ): Promise<Proposal> {
   try {
-    return await read(`/api/proposal?kind=${encodeURIComponent(kind)}&disc=${about}`, Proposal)
+    return await read(at('GET /api/proposal', { kind, disc: about }))
   } catch (e) {
     const shelf = discs.map((d) => proposedOf(rowHere(d, undefined)))
     const own = shelf.find((d) => d.id === about)

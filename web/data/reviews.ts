@@ -1,8 +1,8 @@
+import { at } from '../../contract/api.ts'
 import { useMemo } from 'react'
 import { v7 as newId } from 'uuid'
-import { ReviewFile, ReviewList } from '../../contract/reviews.ts'
+import { ReviewFile } from '../../contract/reviews.ts'
 import type { Review, ReviewSection } from '../../contract/reviews.ts'
-import { addressOf } from '../../contract/writes.ts'
 import type { FilledSection } from '../../core/review/sections.ts'
 import { useRead } from './hooks.ts'
 import { outbox, useWaiting } from './outbox.ts'
@@ -10,7 +10,7 @@ import { rowOver, rowsOver } from './overlay.ts'
 
 /** A review with its sections in order, what waits on this device among them. */
 export function useReview(id: string) {
-  const { data, error } = useRead(addressOf('reviews', id), ReviewFile)
+  const { data, error } = useRead(at('GET /api/reviews/:id', { id }))
   const waiting = useWaiting()
   const file = useMemo<ReviewFile | undefined>(() => {
     const review = rowOver('reviews', id, data?.review, waiting)
@@ -25,7 +25,7 @@ export function useReview(id: string) {
 
 /** Reviews a trial is part of, the latest first. */
 export function useReviews(trialId: string) {
-  const { data, error } = useRead(`/api/reviews?trial=${trialId}`, ReviewList)
+  const { data, error } = useRead(at('GET /api/reviews', { trial: trialId }))
   const waiting = useWaiting()
   const reviews = useMemo(() => {
     if (!data && !error) return undefined

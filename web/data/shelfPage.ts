@@ -1,12 +1,12 @@
+import { at } from '../../contract/api.ts'
 import { useEffect, useMemo, useState } from 'react'
 import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
 import { z } from 'zod'
 import type { Disc } from '../../contract/shelf.ts'
-import { DiscRecord, InspectedDisc, LikenessRead, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
+import { InspectedDisc, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
 import type { ShelfRow } from '../../contract/shelfPage.ts'
 import { say } from './say.ts'
-import { read } from './api.ts'
 import { useRead, useShelf } from './hooks.ts'
 import type { ShelfView } from './hooks.ts'
 import { outbox, useWaiting } from './outbox.ts'
@@ -44,9 +44,8 @@ function useUntilSteady(
 
 /** Ratings and throws of discs as the server last said, for pages made on this device. */
 const remembered = new Map<string, ShelfRow>()
-const remember = <T extends { rows: readonly ShelfRow[] }>(page: T): T => {
-  for (const row of page.rows) remembered.set(row.disc.id, row)
-  return page
+const remember = ({ rows }: ShelfPage): void => {
+  for (const row of rows) remembered.set(row.disc.id, row)
 }
 
 /** Whether something waits that changes what is on the shelf. */
@@ -55,11 +54,11 @@ const changesShelf = (w: Waiting) =>
 
 /** One page of the shelf; the one before stays while the next is on its way. */
 export function useShelfPage(search: string) {
-  const { data, error, mutate } = useSWR<ShelfPage>(
-    `/api/discs${search && `?${search}`}`,
-    async (path: string) => remember(await read(path, ShelfPage)),
-    { keepPreviousData: true },
-  )
+  const asked = Object.fromEntries(new URLSearchParams(search)) as z.input<typeof ShelfQuery>
+  const { data, error, mutate } = useRead(at('GET /api/discs', asked), { keepPreviousData: true })
+  useEffect(() => {
+    if (data) remember(data)
+  }, [data])
   useUntilSteady(data, mutate)
   const { view } = useShelf()
   const waiting = useWaiting()
@@ -68,7 +67,7 @@ export function useShelfPage(search: string) {
   const own = waiting.some(changesShelf) || (error !== undefined && !data)
   const page = useMemo(() => {
     if (!own || !view) return data
-    const query = ShelfQuery.safeParse(Object.fromEntries(new URLSearchParams(search)))
+    const query = ShelfQuery.safeParse(asked)
     return query.success ? pageHere(view.discs, remembered, query.data, now) : data
   }, [own, view, data, search, now])
   return { page, error: error as Error | undefined }
@@ -76,9 +75,8 @@ export function useShelfPage(search: string) {
 
 /** The discs of the shelf that fly most like one at some arm (V₉, m/s), once that is worked out. */
 export function useLikeness(id: string, armMps: number | undefined) {
-  const { data, error, mutate } = useSWR<LikenessRead>(
-    armMps === undefined ? null : `/api/discs/${id}/likeness?arm=${armMps.toFixed(2)}`,
-    (path: string) => read(path, LikenessRead),
+  const { data, error, mutate } = useRead(
+    armMps === undefined ? null : at('GET /api/discs/:id/likeness', { id }, { arm: armMps.toFixed(2) }),
   )
   useUntilSteady(data && { behind: false, weighing: data.weighing }, mutate)
   return { likeness: data?.weighing ? undefined : data?.likeness, error: error as Error | undefined }
@@ -88,9 +86,7 @@ export function useLikeness(id: string, armMps: number | undefined) {
 export type KnownDisc = ReturnType<typeof recordOver> & { readonly partly: boolean }
 
 export function useDiscRecord(id: string): { record: KnownDisc | undefined; error: Error | undefined } {
-  const { data, error, mutate } = useSWR<DiscRecord>(`/api/discs/${id}/record`, (path: string) =>
-    read(path, DiscRecord),
-  )
+  const { data, error, mutate } = useRead(at('GET /api/discs/:id/record', { id }))
   useUntilSteady(data, mutate)
   const { view } = useShelf()
   const waiting = useWaiting()
@@ -106,10 +102,9 @@ export function useDiscRecord(id: string): { record: KnownDisc | undefined; erro
   return { record, error: error as Error | undefined }
 }
 
-const Inspected = z.array(InspectedDisc)
 /** The latest inspection of every disc. */
 export function useInspections(): readonly InspectedDisc[] {
-  const { data } = useRead('/api/inspections', Inspected)
+  const { data } = useRead(at('GET /api/inspections'))
   const { view } = useShelf()
   const waiting = useWaiting()
   return useMemo(() => inspectedOver(data ?? [], view, waiting), [data, view, waiting])

@@ -1,3 +1,4 @@
+import { at } from '../../contract/api.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Board } from '../../contract/rotation.ts'
 import { useReadWhile } from '../data/hooks.ts'
@@ -8,7 +9,7 @@ import { askBoard, keyOf } from './rotation.ts'
 
 /** The board, with what waits on this device laid over it and its lanes worked out anew for that. */
 export function useBoard() {
-  const { data, error } = useReadWhile('/api/rotation', Board, (b) => b.weighing)
+  const { data, error } = useReadWhile(at('GET /api/rotation'), (b) => b.weighing)
   const waiting = useWaiting()
   // what changes later is worked out at once: the worker is there by then, and knows the board
   useEffect(() => {

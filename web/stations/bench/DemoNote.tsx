@@ -1,7 +1,7 @@
+import { at } from '../../../contract/api.ts'
 import { useState } from 'react'
 import { mutate } from 'swr'
-import { DemoState } from '../../../contract/demo.ts'
-import { ask, read } from '../../data/api.ts'
+import { read, send } from '../../data/api.ts'
 import { useRead } from '../../data/hooks.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -10,7 +10,7 @@ import { say, sayWrong } from '../../data/say.ts'
 /** Puts the demo away or brings it back; everything that was read of the shelf and its trials is then read again. */
 async function move(way: 'away' | 'back'): Promise<void> {
   try {
-    await ask(`/api/demo/${way}`, {}, DemoState)
+    await send(at(`POST /api/demo/${way}`))
     await mutate(
       (key) => typeof key === 'string' && key.startsWith('/api/') && !key.includes('/preferences/'),
     )
@@ -23,7 +23,7 @@ async function move(way: 'away' | 'back'): Promise<void> {
 }
 
 /** Whether this is the demo. */
-export const useDemo = () => useRead('/api/demo', DemoState)
+export const useDemo = () => useRead(at('GET /api/demo'))
 
 /** Says that what is shown is the demo, with the way to a shelf of one’s own; and the way back until the first own throw. */
 export function DemoNote() {
@@ -32,7 +32,7 @@ export function DemoNote() {
   // what is shown may be of before the last throw: what would be lost is asked anew
   const start = async () => {
     try {
-      const now = await read('/api/demo', DemoState)
+      const now = await read(at('GET /api/demo'))
       await mutate('/api/demo', now, { revalidate: false })
       if (now.tried > 0) setAsking(true)
       else await move('away')

@@ -1,8 +1,7 @@
+import { at } from '../../../contract/api.ts'
 import { useMemo } from 'react'
 import { thrownTwice } from '../../../core/plan/twice.ts'
-import { Loggers } from '../../../contract/trials.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
-import { addressOf } from '../../../contract/writes.ts'
 import { useRead } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -19,7 +18,7 @@ interface TwiceProps {
 /** A throw that two devices made without knowing of each other: both see it, and one can be left out. */
 export function Twice({ view, session, name, className }: TwiceProps) {
   const { trial, throws, discs } = view
-  const { data: loggers } = useRead(`${addressOf('trials', trial.id)}/loggers`, Loggers)
+  const { data: loggers } = useRead(at('GET /api/trials/:id/loggers', { id: trial.id }))
   const pair = useMemo(() => {
     const { plan } = trial
     if (!plan || !loggers) return undefined

@@ -1,7 +1,7 @@
+import { at } from '../../../contract/api.ts'
 import type { Dispatch } from 'react'
-import { RangeReport, VolunteerReport } from '../../../contract/devices.ts'
 import type { Thrower } from '../../../contract/trials.ts'
-import { ask, read } from '../../data/api.ts'
+import { read, send } from '../../data/api.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { landingOf } from './draft.ts'
@@ -23,8 +23,9 @@ export function useDevices(
     const landing = landingOf(seen)
     if (!landing) return sayWrong('Tap about where it lies first; the range finder then measures it.')
     try {
-      const query = new URLSearchParams({ downM: String(landing.carryM), rightM: String(landing.rightM) })
-      const found = await read(`/api/devices/range-finder?${query}`, RangeReport)
+      const found = await read(
+        at('GET /api/devices/range-finder', { downM: landing.carryM, rightM: landing.rightM }),
+      )
       const { carryM, rightM } = found
       dispatch({
         type: 'seen',
@@ -43,21 +44,17 @@ export function useDevices(
   }
   const volunteer = async () => {
     try {
-      const thrown = await ask(
-        '/api/devices/volunteer',
-        {
-          discId: meant.discId,
-          throwerId: thrower.id,
-          stroke: standing.stroke,
-          hyzerDeg: meant.hyzerDeg,
-          power: standing.power,
-          windAlongMps: blows.alongMps,
-          windAcrossMps: blows.acrossMps,
-          temperatureC: session.temperatureC,
-          altitudeM: session.altitudeM,
-        },
-        VolunteerReport,
-      )
+      const thrown = await send(at('POST /api/devices/volunteer'), {
+        discId: meant.discId,
+        throwerId: thrower.id,
+        stroke: standing.stroke,
+        hyzerDeg: meant.hyzerDeg,
+        power: standing.power,
+        windAlongMps: blows.alongMps,
+        windAcrossMps: blows.acrossMps,
+        temperatureC: session.temperatureC,
+        altitudeM: session.altitudeM,
+      })
       dispatch({ type: 'volunteered', thrown, at: Date.now() })
     } catch (e) {
       sayWrong((e as Error).message)

@@ -1,9 +1,9 @@
+import { at } from '../../../contract/api.ts'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { z } from 'zod'
 import { WindReport } from '../../../contract/devices.ts'
 import { WindLog } from '../../../contract/trials.ts'
-import { addressOf } from '../../../contract/writes.ts'
 import { alongOut } from '../../../core/throw/leg.ts'
 import type { Leg } from '../../../core/throw/leg.ts'
 import { windOf } from '../../../core/rating/windLog.ts'
@@ -54,12 +54,11 @@ export function useLiveWind(
     log.current = []
     entry.current = []
     // what was logged before the page was opened again belongs to the outing too
-    void read(`${addressOf('sessions', sessionId)}/wind`, Logs).then(
+    void read(at('GET /api/sessions/:id/wind', { id: sessionId })).then(
       (logs) => (log.current = [...logs.flatMap(readingsOf).slice(-AT_HAND), ...log.current]),
       () => {},
     )
-    const query = new URLSearchParams({ place, bearing: String(bearingDeg) })
-    const source = new EventSource(`/api/devices/anemometer?${query}`)
+    const source = new EventSource(at('GET /api/devices/anemometer', { place, bearing: bearingDeg }).path)
     const keep = () => {
       const said = entry.current
       entry.current = []

@@ -1,10 +1,10 @@
+import { at } from '../../../contract/api.ts'
 import { addDays, format } from 'date-fns'
 import { CalendarPlus, MapPin } from 'lucide-react'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { bestWindow } from '../../../core/plan/window.ts'
 import type { Wish } from '../../../core/plan/window.ts'
-import { ForecastReport } from '../../../contract/devices.ts'
 import type { Place } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { usePlaces, useRead } from '../../data/hooks.ts'
@@ -44,10 +44,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
   const [picked, setPicked] = useState<string>()
   const day = picked ?? planned ?? days[0]!
   const [wish, setWish] = useState<Wish>(questionOf(plan.kind).wantsWind ? 'steadiest' : 'calmest')
-  const { data } = useRead(
-    `/api/devices/forecast?${new URLSearchParams({ place: place?.name ?? 'here', day })}`,
-    ForecastReport,
-  )
+  const { data } = useRead(at('GET /api/devices/forecast', { place: place?.name ?? 'here', day }))
   const take = Math.min(6, Math.max(1, Math.ceil(minutes / 60)))
   const bearing = place?.bearingDeg ?? 0
   const window = data && bestWindow(data.hours, bearing, take, wish)

@@ -1,9 +1,8 @@
+import { at } from '../../../contract/api.ts'
 import { format } from 'date-fns'
 import { OBSERVED_KEYS, rowOf } from '../../../core/throw/observed.ts'
 import type { ObservedKey } from '../../../core/throw/observed.ts'
-import { ThrowHistory } from '../../../contract/trials.ts'
 import type { Throw } from '../../../contract/trials.ts'
-import { addressOf } from '../../../contract/writes.ts'
 import { useRead } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import type { Units } from '../../data/units.ts'
@@ -46,7 +45,7 @@ export function History({
   onClose: () => void
 }) {
   const units = useUnits()
-  const { data, error } = useRead(`${addressOf('throws', thrown.id)}/history`, ThrowHistory)
+  const { data, error } = useRead(at('GET /api/throws/:id/history', { id: thrown.id }))
   return (
     <Dialog
       open

@@ -1,7 +1,8 @@
+import { at } from '../../../contract/api.ts'
 import { useEffect, useState } from 'react'
 import { ScaleReport } from '../../../contract/devices.ts'
 import type { Disc } from '../../../contract/shelf.ts'
-import { tell } from '../../data/api.ts'
+import { send } from '../../data/api.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -43,7 +44,9 @@ export function ScaleDialog({ disc, onClose }: { disc: Disc; onClose: () => void
         <Button onClick={() => setOn(!on)}>{on ? 'Take it off' : 'Put it on'}</Button>
         <Button
           disabled={on}
-          onClick={() => void tell('/api/devices/scale/tare').catch((e: Error) => sayWrong(e.message))}
+          onClick={() =>
+            void send(at('PUT /api/devices/scale/tare')).catch((e: Error) => sayWrong(e.message))
+          }
         >
           Tare
         </Button>
