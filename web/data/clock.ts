@@ -1,5 +1,4 @@
 import { at } from '../../contract/api.ts'
-import { z } from 'zod'
 import { CLOCK_OFF_MS } from '../../core/throw/clock.ts'
 import { ApiProblem, read } from './api.ts'
 
@@ -8,7 +7,6 @@ const KEPT = 'veer-line.clock'
 /** So often it is asked again, ms by a clock that only goes forward. */
 const ASKED_MS = 600_000
 
-const Now = z.object({ now: z.iso.datetime() })
 let asked = -Infinity
 
 function kept(): number {

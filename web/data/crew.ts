@@ -1,7 +1,7 @@
 import { at } from '../../contract/api.ts'
 import { useEffect } from 'react'
 import { mutate } from 'swr'
-import { Me, Pass } from '../../contract/crew.ts'
+import type { Me, Pass } from '../../contract/crew.ts'
 import type { Role } from '../../contract/crew.ts'
 import { send, whenSignedOut } from './api.ts'
 import { useRead } from './hooks.ts'

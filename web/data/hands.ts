@@ -1,6 +1,5 @@
 import { at } from '../../contract/api.ts'
 import { useEffect, useMemo } from 'react'
-import useSWR from 'swr'
 import { heldByOthers, yieldedTo } from '../../core/plan/hands.ts'
 import type { Hand as HeldThrow } from '../../core/plan/hands.ts'
 import type { Protocol } from '../../core/plan/order.ts'

@@ -1,7 +1,7 @@
 import { at } from '../../contract/api.ts'
 import { useMemo } from 'react'
 import { v7 as newId } from 'uuid'
-import { ReviewFile } from '../../contract/reviews.ts'
+import type { ReviewFile } from '../../contract/reviews.ts'
 import type { Review, ReviewSection } from '../../contract/reviews.ts'
 import type { FilledSection } from '../../core/review/sections.ts'
 import { useRead } from './hooks.ts'

@@ -1,11 +1,10 @@
 import { at } from '../../contract/api.ts'
 import { useEffect, useMemo, useState } from 'react'
-import useSWR from 'swr'
 import { v7 as newId } from 'uuid'
-import { z } from 'zod'
+import type { z } from 'zod'
 import type { Disc } from '../../contract/shelf.ts'
-import { InspectedDisc, ShelfPage, ShelfQuery } from '../../contract/shelfPage.ts'
-import type { ShelfRow } from '../../contract/shelfPage.ts'
+import { ShelfQuery } from '../../contract/shelfPage.ts'
+import type { ShelfRow, InspectedDisc, ShelfPage } from '../../contract/shelfPage.ts'
 import { say } from './say.ts'
 import { useRead, useShelf } from './hooks.ts'
 import type { ShelfView } from './hooks.ts'
@@ -54,7 +53,10 @@ const changesShelf = (w: Waiting) =>
 
 /** One page of the shelf; the one before stays while the next is on its way. */
 export function useShelfPage(search: string) {
-  const asked = Object.fromEntries(new URLSearchParams(search)) as z.input<typeof ShelfQuery>
+  const asked = useMemo(
+    () => Object.fromEntries(new URLSearchParams(search)) as z.input<typeof ShelfQuery>,
+    [search],
+  )
   const { data, error, mutate } = useRead(at('GET /api/discs', asked), { keepPreviousData: true })
   useEffect(() => {
     if (data) remember(data)
@@ -69,7 +71,7 @@ export function useShelfPage(search: string) {
     if (!own || !view) return data
     const query = ShelfQuery.safeParse(asked)
     return query.success ? pageHere(view.discs, remembered, query.data, now) : data
-  }, [own, view, data, search, now])
+  }, [own, view, data, asked, now])
   return { page, error: error as Error | undefined }
 }
 

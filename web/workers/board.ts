@@ -1,6 +1,6 @@
 import { at } from '../../contract/api.ts'
 import { useEffect, useMemo, useState } from 'react'
-import { Board } from '../../contract/rotation.ts'
+import type { Board } from '../../contract/rotation.ts'
 import { useReadWhile } from '../data/hooks.ts'
 import { useWaiting } from '../data/outbox.ts'
 import { boardOver, lanesOver } from '../data/overlay.ts'

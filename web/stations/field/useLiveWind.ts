@@ -1,7 +1,6 @@
 import { at } from '../../../contract/api.ts'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
-import { z } from 'zod'
 import { WindReport } from '../../../contract/devices.ts'
 import { WindLog } from '../../../contract/trials.ts'
 import { alongOut } from '../../../core/throw/leg.ts'
@@ -28,7 +27,6 @@ export interface LiveWind {
 }
 
 const RECENT = 120
-const Logs = z.array(WindLog)
 
 /** The readings of an entry of the log, at even steps of time. */
 function readingsOf({ startedAt, endedAt, alongMps, acrossMps }: WindLog): WindReading[] {
