@@ -18,6 +18,9 @@ const LEAST = 30
 const MOST = 110
 const BAND_M = 10
 
+/** A flight that goes no farther to the turn side does not turn, m. */
+const NO_TURN_M = 0.05
+
 /** A disc from the slowest arm to the fastest, a strip a row, all on one scale, with what it seems to be to each arm. */
 export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
   const units = useUnits()
@@ -63,7 +66,9 @@ export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
                   ±{(length.to(Z90) * r.carry.sd).toFixed(0)}
                 </span>
               </td>
-              <td className="figure px-2 text-right max-md:hidden">{aside(r.turnedM)}</td>
+              <td className="figure px-2 text-right whitespace-nowrap max-md:hidden">
+                {Math.abs(r.turnedM) < NO_TURN_M ? 'none' : aside(r.turnedM)}
+              </td>
               <td className="figure px-2 text-right whitespace-nowrap max-md:px-0">
                 <span className="text-note text-quiet md:hidden">ends </span>
                 {aside(r.finish.value)}
