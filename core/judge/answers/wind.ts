@@ -21,7 +21,7 @@ const WINDS: readonly (readonly [along: number, toFade: number])[] = [
  * What the model has wrong of what a headwind does to a finish: variance, (m a m/s)², per share in which residuals go together. Set by
  * sessions of a nature unlike the model (see docs/method); numbers that were found in one wind are carried to another by the model alone.
  */
-const CARRIED = 18
+const CARRIED = 14
 
 /** A flight flat and clean at full power: how far it carries and where it finishes. */
 const flown = (asked: Asked, disc: string, armMps: number) => {

@@ -26,7 +26,8 @@ const asked = (design: SessionDesign, also: Partial<Asked> = {}) => ({
 describe('answers, of made-up trials whose truth is known', () => {
   for (const question of Object.keys(TRIALS) as (keyof typeof TRIALS)[])
     it(`to “${question}” are false no more often than they say`, () => {
-      const { settled, wrong, due } = told(question, 20, 50)
+      // what the wind does is seldom settled
+      const { settled, wrong, due } = told(question, question === 'wind' ? 36 : 20, 50)
       expect(settled, 'settled').greaterThan(3)
       // of so few a handful more than is due may be wrong: three standard deviations
       expect(wrong).most(due + 3 * Math.sqrt(due + 0.5))
@@ -117,7 +118,7 @@ describe('an answer', () => {
       'plastics that change nothing, one disc each',
       'plastics that change nothing, three discs each',
     ])
-      expect(toldOfWorld(world(name), 20, 9000).themselves.said, name).most(3)
+      expect(toldOfWorld(world(name), 12, 9000).themselves.said, name).most(2)
     const some = toldOfWorld(world('plastics, three discs each'), 40, 9500).themselves
     expect(some.said).greaterThan(0)
     expect(some.wrong).most(2)
