@@ -70,7 +70,7 @@ export interface FitOptions {
 /** Thrown when the caller stopped a fit. */
 export class FitCancelled extends Error {
   constructor() {
-    super('The rating was stopped before it settled.')
+    super('The rating was stopped before it converged.')
   }
 }
 
@@ -179,8 +179,8 @@ function* searching(
   let ease = 1
   let lastStep = new Float64Array(0)
   // a throw that does not count is placed and explained; it moves nothing
-  const unmoved = warm?.settled === true && sameEvidence(evidence, warm.evidence) ? warm : undefined
-  let settled = counted.length === 0 || unmoved !== undefined
+  const unmoved = warm?.converged === true && sameEvidence(evidence, warm.evidence) ? warm : undefined
+  let converged = counted.length === 0 || unmoved !== undefined
   let solved: SolvedArrow | undefined
   const look = (stale?: number) => {
     // were all else known: what discs have in common is told by all their throws
@@ -189,7 +189,7 @@ function* searching(
     for (const t of counted) t.shape = shapes[t.arm]!
     for (const t of counted) pullOf(t, open[t.disc], stale)
   }
-  while (iterations < MAX_ITERATIONS && !settled) {
+  while (iterations < MAX_ITERATIONS && !converged) {
     iterations++
     slack = warm ? EASE_WHEN_WARM : easeOf(lastStep)
     placeAll(counted)
@@ -225,8 +225,8 @@ function* searching(
     lastStep = units.map((v) => v * share)
     // a search that took long has let its throws wander far from where they were last flown
     const rests = far.small && !moved && iterations > first
-    settled = rests && (nearSince > 0 || iterations <= FLOWN_CLOSELY)
-    if (rests && !settled) {
+    converged = rests && (nearSince > 0 || iterations <= FLOWN_CLOSELY)
+    if (rests && !converged) {
       nearSince = iterations
       unknowns = effectiveUnknowns(believed, spread, aims.length, solved)
     }
@@ -284,6 +284,6 @@ function* searching(
     terms,
     posterior,
     iterations,
-    settled,
+    converged,
   }
 }

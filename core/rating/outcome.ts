@@ -106,7 +106,7 @@ export interface Outcome {
   readonly throws: readonly ThrowOutcome[]
   /** Covariance of the discs' sides, m² a 100 m, discs × discs, row by row. */
   readonly sideCovariance: Float64Array
-  readonly settled: boolean
+  readonly converged: boolean
   /** How many times as much as is usual the wind of the throws differed from what was logged of it, as standard deviations go. */
   readonly gusts: number
   /** The side all counted throws fade to, seen by their thrower; undefined where they do not agree. */
@@ -217,7 +217,7 @@ export function outcomeOf(state: FitState): Outcome {
     aims: aimsOf(state),
     throws: throwsOf(state),
     sideCovariance,
-    settled: state.settled,
+    converged: state.converged,
     gusts: Math.sqrt(state.gust),
     fadeSide: fadeSideOf(state),
   }

@@ -41,5 +41,5 @@ export interface FitState {
   readonly posterior: SolvedArrow
   readonly iterations: number
   /** False when the search was ended by its limit. */
-  readonly settled: boolean
+  readonly converged: boolean
 }

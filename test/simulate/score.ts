@@ -60,7 +60,7 @@ export function scoreSessions(
       seed: seedOf(firstSeed + k),
     })
     const outcome = outcomeOf(fit(evidence))
-    if (!outcome.settled) unsettled++
+    if (!outcome.converged) unsettled++
     const stability = (n: FlightNumbers) => n.turn + n.fade
     const flown = (d: { disc: string; published: FlightNumbers }) =>
       stabilityAt(labelScale(d.published), sides.get(d.disc)!.side)

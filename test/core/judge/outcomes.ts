@@ -53,7 +53,7 @@ export function outcomeOfBelief(list: readonly Believed[]): Outcome {
     aims: [],
     throws: [],
     sideCovariance,
-    settled: true,
+    converged: true,
     gusts: 1,
     fadeSide: 'left',
   }

@@ -61,7 +61,7 @@ const evidence = (discs: RatedDisc[], throws: ThrowEvidence[]): Evidence => ({ d
 describe('fit', () => {
   it('returns the published numbers and the prior when nothing has been thrown', () => {
     const outcome = outcomeOf(fit(evidence([disc('a'), disc('b')], [])))
-    expect(outcome.settled).equal(true)
+    expect(outcome.converged).equal(true)
     expect(outcome.discs[0]!.observed).deep.equal(published)
     expect(outcome.discs[0]!.sd.turn).closeTo(0.8, 1e-9)
     // how far where it flies may lie from its label, by what is believed of its numbers
