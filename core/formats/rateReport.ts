@@ -5,7 +5,7 @@ import { DEGREE } from '../flight/units.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { TYPICAL_FULL_SPEED } from '../rating/evidence.ts'
 import { Z90 } from '../rating/normal.ts'
-import { percent } from '../judge/statements.ts'
+import { gapWords, percent, SETTLED } from '../judge/statements.ts'
 import { effectsOf, plasticContrasts, varianceShares } from '../judge/effects.ts'
 import type { VarianceShares } from '../judge/effects.ts'
 import type { FitState } from '../rating/state.ts'
@@ -30,6 +30,7 @@ export interface RateReport {
     readonly b: string
     readonly p_a_more_stable: number
     /** How much further to the fade side a lands than b, m a 100 m of carry. */
+    readonly side_m_per_100m: { readonly value: number; readonly sd: number }
     readonly finish_m_per_100m: { readonly value: number; readonly sd: number }
   }[]
   /** What discs of one mold, plastic, blend or run have in common beyond their labels; absent without kin. */
@@ -122,6 +123,7 @@ export function rateReport(state: FitState, outcome: Outcome): RateReport {
       a: p.a,
       b: p.b,
       p_a_more_stable: four(p.pAMoreStable),
+      side_m_per_100m: estimate(p.difference),
       finish_m_per_100m: estimate(p.finish),
     })),
     ...kinReport(state),
@@ -196,18 +198,18 @@ export function rateTable(report: RateReport): string {
       .trimEnd(),
   )
   const order = report.pairs
-    .map(({ a, b, p_a_more_stable: p, finish_m_per_100m: { value, sd } }) =>
-      p >= 0.5
-        ? { more: a, less: b, p, finish: value, sd }
-        : { more: b, less: a, p: 1 - p, finish: -value, sd },
-    )
-    .sort((x, y) => y.p - x.p || y.finish - x.finish)
-    .map(({ more, less, p, finish, sd }) => {
-      const [low, high] = [finish - Z90 * sd, finish + Z90 * sd]
-      return p >= 0.9
-        ? `${more} is more stable than ${less}, ${percent(p)}: it finishes ${signed(finish)} m (${signed(low)} to ${signed(high)}) farther to the fade side`
-        : `${more} against ${less} is not settled, ${percent(p)}`
+    .map(({ a, b, p_a_more_stable: p, side_m_per_100m: side, finish_m_per_100m: finish }) => {
+      const sign = p >= 0.5 ? 1 : -1
+      const turned = (e: Estimate): Estimate => ({ value: sign * e.value, sd: e.sd })
+      const gap = { side: turned(side), finish: turned(finish) }
+      return sign > 0 ? { more: a, less: b, p, gap } : { more: b, less: a, p: 1 - p, gap }
     })
+    .sort((x, y) => y.p - x.p || y.gap.side.value - x.gap.side.value)
+    .map(({ more, less, p, gap }) =>
+      p >= SETTLED
+        ? `${more} is more stable than ${less}, ${percent(p)}: ${gapWords(gap, undefined, { name: (d) => d })}`
+        : `${more} against ${less} is not settled, ${percent(p)}`,
+    )
   const plastics = (report.plastics ?? []).map(({ mold, a, b, difference, p_a_more_stable: p }) => {
     const [more, less, sure] = p >= 0.5 ? [a, b, p] : [b, a, 1 - p]
     const by = Math.abs(difference.value).toFixed(1)

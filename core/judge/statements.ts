@@ -66,22 +66,54 @@ export const farther = (side: Side | undefined, more = true): string => {
   return side === undefined ? `farther to the ${word} side` : `farther ${word}`
 }
 
-/** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */
-function finishWords({ value, sd }: Estimate, side: Side | undefined, words: Wording): string {
+/** “4.1 m (2.5 to 5.7) farther left”. */
+function asideWords({ value, sd }: Estimate, side: Side | undefined, words: Wording): string {
   const more = value >= 0
   const [low, high] = [Math.abs(value) - Z90 * sd, Math.abs(value) + Z90 * sd].map((m) =>
     signed(Number(figureOf(words)(m))),
   )
-  return `finishes ${lengthOf(words)(Math.abs(value))} (${low} to ${high}) ${farther(side, more)}`
+  return `${lengthOf(words)(Math.abs(value))} (${low} to ${high}) ${farther(side, more)}`
 }
+/** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */
+const finishWords = (finish: Estimate, side: Side | undefined, words: Wording): string =>
+  `finishes ${asideWords(finish, side, words)}`
 
 const negative = ({ value, sd }: Estimate): Estimate => ({ value: -value, sd })
 
+/** How far one disc flies to the fade side of another, m a 100 m: as the mean of a flight, and at its end. */
+export interface Gap {
+  readonly side: Estimate
+  readonly finish: Estimate
+}
+
+/**
+ * What shows that one disc is more stable than another: where it finishes; where that does not show it, or is to the other side, the mean
+ * of its flight, by which they are told apart.
+ */
+export function shownBy({ side, finish }: Gap): 'finish' | 'side' {
+  const shows = ({ value, sd }: Estimate) => Math.abs(value) > Z90 * sd
+  return finish.value * side.value > 0 && (shows(finish) || !shows(side)) ? 'finish' : 'side'
+}
+
+/** “it finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”, or as the mean of such a flight. */
+export function gapWords(gap: Gap, fadeSide: Side | undefined, words: Wording): string {
+  const flight = `a flight of ${lengthOf(words)(PER_M, 0)}`
+  return shownBy(gap) === 'finish'
+    ? `it ${finishWords(gap.finish, fadeSide, words)} in ${flight}`
+    : `it flies ${asideWords(gap.side, fadeSide, words)} as the mean of ${flight}`
+}
+
 /** The more stable of a pair first. */
-function ordered(pair: PairOutcome): { above: string; below: string; p: number; finish: Estimate } {
-  return pair.difference.value >= 0
-    ? { above: pair.a, below: pair.b, p: pair.pAMoreStable, finish: pair.finish }
-    : { above: pair.b, below: pair.a, p: 1 - pair.pAMoreStable, finish: negative(pair.finish) }
+function ordered(pair: PairOutcome): { above: string; below: string; p: number; gap: Gap } {
+  const { difference: side, finish } = pair
+  return side.value >= 0
+    ? { above: pair.a, below: pair.b, p: pair.pAMoreStable, gap: { side, finish } }
+    : {
+        above: pair.b,
+        below: pair.a,
+        p: 1 - pair.pAMoreStable,
+        gap: { side: negative(side), finish: negative(finish) },
+      }
 }
 
 function orderStatement(
@@ -92,10 +124,10 @@ function orderStatement(
 ): Statement {
   const { name } = words
   const of = (disc: string) => discs.find((d) => d.disc === disc)!
-  const { above, below, p, finish } = ordered(pair)
+  const { above, below, p, gap } = ordered(pair)
   const throws = of(above).throws + of(below).throws
   const base = { discs: [above, below], throws }
-  const flies = `it ${finishWords(finish, fadeSide, words)} in a flight of ${lengthOf(words)(PER_M, 0)}`
+  const flies = gapWords(gap, fadeSide, words)
   const alike = alikeProbability(pair.difference, of(pair.a).published, of(pair.b).published)
   if (p >= SETTLED)
     return {

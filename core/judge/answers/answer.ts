@@ -9,8 +9,8 @@ import type { Estimate, Outcome } from '../../rating/outcome.ts'
 import type { Game } from '../../throw/short.ts'
 import type { FitState } from '../../rating/state.ts'
 import { discOf as discIn } from '../../rating/asThrown.ts'
-import { farther, figureOf, lengthOf, SETTLED, sideWord, signed } from '../statements.ts'
-import type { Wording } from '../statements.ts'
+import { farther, figureOf, gapWords, lengthOf, SETTLED, sideWord, signed } from '../statements.ts'
+import type { Gap, Wording } from '../statements.ts'
 import type { Picture } from './picture.ts'
 
 /** An arm by name: its full-power speed with a disc of speed 9 (V₉), m/s. */
@@ -142,6 +142,10 @@ export const inNumbers = (e: Estimate, digits = 1): string => {
   const { low, high } = interval(e)
   return `${signed(e.value, digits)} (${signed(low, digits)} to ${signed(high, digits)})`
 }
+
+/** “it finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”, of the more stable of two. */
+export const isFarther = (asked: Asked, gap: Gap): string =>
+  gapWords(gap, asked.outcome.fadeSide, asked.words)
 
 /** “finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”. */
 export const finishes = (asked: Asked, finish: Estimate): string =>

@@ -9,7 +9,7 @@ import { farther } from '../statements.ts'
 import {
   discOf,
   figure,
-  finishes,
+  isFarther,
   isSettled,
   listed,
   percent,
@@ -160,7 +160,7 @@ export function answerDifferences(
   const closeness = sized(asked, widest.row.finish)
   const head = isSettled(widest.p)
     ? {
-        sentence: `${widest.above.name} flies more stable than ${widest.below.name}: it ${finishes(asked, widest.row.finish)}; ${ofThem}`,
+        sentence: `${widest.above.name} flies more stable than ${widest.below.name}: ${isFarther(asked, widest.row)}; ${ofThem}`,
         probability: widest.p,
         settled: true,
         claim: { says: 'order' as const, groups: [widest.above.discs, widest.below.discs] },
@@ -184,7 +184,7 @@ export function answerDifferences(
     figures[`${r.name} carry against ${groups[0]!.name}`] = figure(r.carry, 'm')
   }
   const said = (p: (typeof pairs)[number]) =>
-    `${p.above.name} is more stable than ${p.below.name}, ${percent(p.p)}: it ${finishes(asked, p.row.finish)}`
+    `${p.above.name} is more stable than ${p.below.name}, ${percent(p.p)}: ${isFarther(asked, p.row)}`
   const open = pairs.filter((p) => !isSettled(p.p) && !isSettled(alike(all, p.above, p.below)))
   const nearest = [...open].sort((a, b) => b.p - a.p)[0]
   return {

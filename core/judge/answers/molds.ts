@@ -7,7 +7,7 @@ import { drawnSides, pairOf } from '../../rating/outcome.ts'
 import {
   discOf,
   figure,
-  finishes,
+  isFarther,
   isSettled,
   listed,
   percent,
@@ -43,6 +43,7 @@ export function answerMolds(asked: Asked): Answer {
       above,
       below,
       p: sureness(outcome, [above, below]),
+      side: { value: sign * pair.difference.value, sd: pair.difference.sd },
       finish: { value: sign * pair.finish.value, sd: pair.finish.sd },
       alike: alikeProbability(
         pair.difference,
@@ -56,7 +57,7 @@ export function answerMolds(asked: Asked): Answer {
   const named = order.map(name)
   const two = order.length === 2
   const pairWords = (n: (typeof neighbours)[number]) =>
-    `${name(n.above)} is more stable than ${name(n.below)}: it ${finishes(asked, n.finish)}`
+    `${name(n.above)} is more stable than ${name(n.below)}: ${isFarther(asked, n)}`
   const heads: readonly { readonly p: number; readonly text: string; readonly claim: Claimed }[] = two
     ? [
         {

@@ -3,7 +3,7 @@ import { STILL_AIR } from '../../../core/flight/air.ts'
 import { rankDistribution } from '../../../core/rating/outcome.ts'
 import type { Outcome } from '../../../core/rating/outcome.ts'
 import type { Settling } from '../../../core/judge/resolve.ts'
-import { labelStatement, statements } from '../../../core/judge/statements.ts'
+import { gapWords, labelStatement, statements } from '../../../core/judge/statements.ts'
 import { hedgedStability, stabilityWord } from '../../../core/judge/words.ts'
 import { outcomeOfBelief } from './outcomes.ts'
 
@@ -125,6 +125,16 @@ describe('what can be said', () => {
     expect(of(-0.7, 2.3, 0.45).text).equal('D may be more stable than its label')
     expect(of(-1, 2.1, 0.8).text).equal('Nothing speaks against the label of D')
     expect(of(-1, 2, 0.8, 0)).include({ text: 'D has not been thrown', settled: false })
+  })
+
+  it('shows by what a disc is more stable: its finish, or the mean of its flight where the finish does not show it', () => {
+    const of = (side: number, finish: number, sd = 1) =>
+      gapWords({ side: { value: side, sd: 0.5 }, finish: { value: finish, sd } }, 'left', { name: (d) => d })
+    expect(of(2, 6)).equal('it finishes 6.0 m (4.4 to 7.6) farther left in a flight of 100 m')
+    expect(of(2, 0.5)).equal('it flies 2.0 m (1.2 to 2.8) farther left as the mean of a flight of 100 m')
+    expect(of(2, -0.2, 3)).contain('it flies 2.0 m')
+    // neither shows it: the one that people see
+    expect(of(0.2, 0.6)).contain('it finishes 0.6 m (−1.0 to 2.2) farther left')
   })
 
   it('says nothing settled of one disc that was not thrown', () => {

@@ -1,3 +1,4 @@
+import type { Estimate } from '../../../../core/rating/outcome.ts'
 import clsx from 'clsx'
 import { mean } from 'd3'
 import { useState } from 'react'
@@ -73,7 +74,8 @@ function OnePair({
   const found = pairOf(outcome, a, b)
   const sign = found.a === a ? 1 : -1
   const [one, other] = [a, b].map((id) => outcome.discs.find((d) => d.disc === id)!)
-  const finish = sign * found.finish.value
+  const aside = ({ value, sd }: Estimate) =>
+    `${length.show(Math.abs(value))} ${farther(outcome.fadeSide, sign * value >= 0)}, ±${(length.to(Z90) * sd).toFixed(1)}, in ${length.show(PER_M, 0)}`
   const like = useAsked(
     `${ratingKey} ${reading.serial} ${a} ${b}`,
     () => askRating((w) => w.like(ratingKey, a, b)),
@@ -82,10 +84,8 @@ function OnePair({
     },
   )
   const rows: readonly (readonly [string, string])[] = [
-    [
-      'Finishes',
-      `${length.show(Math.abs(finish))} ${farther(outcome.fadeSide, finish >= 0)}, ±${(length.to(Z90) * found.finish.sd).toFixed(1)}, in ${length.show(PER_M, 0)}`,
-    ],
+    ['Flies, on the whole', aside(found.difference)],
+    ['Finishes', aside(found.finish)],
     ['More stable', percent(sign === 1 ? found.pAMoreStable : 1 - found.pAMoreStable)],
     [
       'Alike, to half a number',
