@@ -11,7 +11,7 @@ export default defineConfig({
   fullyParallel: true,
   // a test that passes only the second time is printed as flaky, with what failed the first time
   retries: 1,
-  reporter: [['list']],
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },

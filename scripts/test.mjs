@@ -1,6 +1,7 @@
 // npm test: types, lint, formatting, layout rules, unit, API and browser tests, each with a heading; ends at the first failure.
 import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
+import fs from 'node:fs'
 import { constants, setPriority } from 'node:os'
 import path from 'node:path'
 import { findBin } from './database.mjs'
@@ -83,4 +84,19 @@ await beside(['API and command line', 'mocha', '--config', '.mocharc.api.json'],
 say('\n── Build ──')
 orSay(ensureBuilt)
 step('Browser', 'playwright', 'test')
-say('\nAll tests passed.')
+
+/** Tests that failed and passed when they were tried again, by file and line. */
+function atSecondTry() {
+  const { suites } = JSON.parse(fs.readFileSync(path.join(ROOT, 'test-results', 'browser.json'), 'utf8'))
+  const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)]
+  return suites
+    .flatMap(specsOf)
+    .filter((spec) => spec.tests.some((t) => t.status === 'flaky'))
+    .map((spec) => `${spec.file}:${spec.line} ${spec.title}`)
+}
+const again = atSecondTry()
+say(
+  again.length === 0
+    ? '\nAll tests passed.'
+    : `\nAll tests passed, these only when they were tried again; they are to be mended:\n${again.map((t) => `  ${t}`).join('\n')}`,
+)
