@@ -46,7 +46,8 @@ export const serving =
       const asked = {
         params,
         query: query && parse(query, { ...ctx.query }),
-        body: body && !isMedia(body) ? parse(body, ctx.request.body) : undefined,
+        // what is missing altogether is missing field by field
+        body: body && !isMedia(body) ? parse(body, ctx.request.body ?? {}) : undefined,
       }
       const answer = await handle(asked as never, ctx)
       if (isMedia(answers)) return

@@ -194,5 +194,6 @@ export async function readShelfRows(
   which: readonly string[] | 'on the shelf',
 ): Promise<ShelfRow[]> {
   const where = which === 'on the shelf' ? isNull(discs.removedAt) : inArray(discs.id, [...which])
-  return (await lines(db).query.where(where)).map(rowOf)
+  // one order, however the database finds them
+  return (await lines(db).query.where(where).orderBy(discs.id)).map(rowOf)
 }
