@@ -195,5 +195,5 @@ export async function readShelfRows(
 ): Promise<ShelfRow[]> {
   const where = which === 'on the shelf' ? isNull(discs.removedAt) : inArray(discs.id, [...which])
   // one order, however the database finds them
-  return (await lines(db).query.where(where).orderBy(discs.id)).map(rowOf)
+  return (await lines(db).query.where(where).orderBy(discs.code, discs.id)).map(rowOf)
 }
