@@ -23,6 +23,7 @@ const FLAT = 1
 const CLEAR = { easy: 9, hard: 2.5 }
 /** So much of a flight is shown before the landing is asked. */
 const SHOWN = { easy: 0.8, hard: 0.45 }
+/** Share of a flight that is shown before its landing is called, at a level. */
 export const shownOfLanding = (level: number): number => between(SHOWN, level)
 /** Wind that is about besides, m/s: from none to that. */
 const BREEZE = 4

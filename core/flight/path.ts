@@ -119,6 +119,7 @@ export function deriveState(
   d[9] = (-SPIN_DECAY * V * V * spin * air.densityKgM3) / REFERENCE_DENSITY
 }
 
+/** The state of a flight as it leaves the hand, in the layout of {@link STATE}: m, m/s, the disc's normal, spin in rad/s. */
 export function startState(r: Release): Float64Array {
   const cosA = Math.cos(r.azimuthRad)
   const sinA = Math.sin(r.azimuthRad)

@@ -3,7 +3,7 @@ import { coefficientsOf, STANDARD_BODY } from './disc.ts'
 import type { FlightNumbers } from './disc.ts'
 import { CARRY, emptyLog, flyStraight, HANG, LOGGED, MAX_STEPS, SEEN, VEER } from './landing.ts'
 import { tracePath, pathPoints } from './path.ts'
-import type { Oddities } from './path.ts'
+import type { Oddities, Path } from './path.ts'
 import { cleanRelease, REFERENCE_LAUNCH, referenceSpeed, RELEASE_HEIGHT, SPIN_PER_MPS } from './release.ts'
 import { DEGREE } from './units.ts'
 
@@ -19,7 +19,7 @@ export interface Side {
 }
 
 /** Release angles over which a disc's side is taken, rad of hyzer. */
-export const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
+const SIDE_ANGLES = [10, 0, -8].map((deg) => deg * DEGREE)
 /** Places in what {@link fly} tells of a disc. */
 const SIDE = 0
 const FINISH = 1
@@ -171,19 +171,22 @@ export const stabilityBy = (published: FlightNumbers, numbers: FlightNumbers): n
 /** Points of a path over which its mean side is taken. */
 const POINTS = 400
 
-/**
- * The same by the recorded path, of a disc that may fly unlike the model: slow, for simulated truth.
- */
-export function sideTraced(numbers: FlightNumbers, oddities?: Oddities): Side {
-  let [side, finish] = [0, 0]
-  for (const hyzerRad of SIDE_ANGLES) {
-    const path = tracePath(
+/** The recorded paths a side is the mean of, of a disc that may fly unlike the model: slow, for simulated truth. */
+export const sidePaths = (numbers: FlightNumbers, oddities?: Oddities): Path[] =>
+  SIDE_ANGLES.map((hyzerRad) =>
+    tracePath(
       numbers,
       STANDARD_BODY,
       cleanRelease(referenceSpeed(numbers.speed), hyzerRad),
       STILL_AIR,
       oddities,
-    )
+    ),
+  )
+
+/** Where a disc flies by its recorded paths, m in 100: the same as {@link sideOf} where it flies as the model has it. */
+export function sideTraced(numbers: FlightNumbers, oddities?: Oddities): Side {
+  let [side, finish] = [0, 0]
+  for (const path of sidePaths(numbers, oddities)) {
     const points = pathPoints(path, POINTS + 1)
     const sum = points.reduce((s, p, i) => s + (i === 0 || i === POINTS ? p.y / 2 : p.y), 0)
     const scale = PER_M / path.carryM / SIDE_ANGLES.length

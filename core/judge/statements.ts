@@ -40,9 +40,11 @@ export interface Wording {
 }
 
 const metres = (m: number) => m.toFixed(1)
+/** A length, given in m, as it is said, with its unit. */
 export const lengthOf = ({ length = (m, digits = 1) => `${m.toFixed(digits)} m` }: Wording) => length
 /** A speed as it is said. */
 export const speedOf = ({ speed = (mps: number) => `${mps.toFixed(0)} m/s` }: Wording) => speed
+/** A length, given in m, as a figure without its unit. */
 export const figureOf = ({ figure = metres }: Wording) => figure
 
 /** A probability as people say it: never quite certain, and never rounded up past a bound it has not reached. */

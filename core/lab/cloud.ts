@@ -148,6 +148,8 @@ export interface Chance {
   /** In the order of the obstacles. */
   readonly taken: readonly number[]
 }
+
+/** Shares of a cloud that get through the obstacles, stay in, and do both; and what each obstacle takes. */
 export function chanceOf({ fate, by }: Cloud, obstacles: readonly Obstacle[]): Chance {
   const n = fate.length
   const count = (of: (i: number) => boolean) => {

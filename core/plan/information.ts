@@ -193,6 +193,7 @@ export interface Contrast {
   readonly floor: number
 }
 
+/** Variance of a contrast as it is believed, in the square of its unit, what the model's own error leaves included. */
 export function varianceOf(belief: Belief, { places, floor }: Contrast): number {
   let v = floor
   for (const [p, w] of places)
@@ -253,6 +254,7 @@ export interface Reach {
   readonly now: Float64Array
 }
 
+/** How contrasts hang together with everything believed. */
 export function reachOf(belief: Belief, contrasts: readonly Contrast[]): Reach {
   const { size, covariance } = belief
   const rows = new Float64Array(contrasts.length * size)

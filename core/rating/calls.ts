@@ -5,6 +5,7 @@ import { normalCdf } from './normal.ts'
 /** What a watcher calls of a disc in the air. */
 export const AIR_CALLS = ['stood up', 'turned', 'held', 'fought back', 'dumped'] as const
 export type AirCall = (typeof AIR_CALLS)[number]
+/** Whether a word is one of the calls. */
 export const isAirCall = (word: string): word is AirCall => (AIR_CALLS as readonly string[]).includes(word)
 
 /** A watcher puts the bounds between calls this far from where another would, rad (standard deviation). */

@@ -92,6 +92,8 @@ export interface FlownSlopes {
   readonly flown: Flown
   readonly by: readonly (readonly [number, number, number])[]
 }
+
+/** Where a disc of some numbers lands thrown as a job is, and how that follows its numbers; undefined where it does not fly. */
 export function flownSlopes(numbers: FlightNumbers, throwing: Throwing): FlownSlopes | undefined {
   const steps = anySteps
   const flown = flownBy(numbers, throwing, steps)

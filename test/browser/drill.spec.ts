@@ -196,24 +196,21 @@ test.describe('for whoever wants no motion', () => {
     await only(page, 'nose')
     await page.getByRole('button', { name: 'Begin' }).click()
     const seen = page.getByRole('img', { name: /^As seen from behind the tee/ })
-    // everything that is drawn until the path grows no more
-    const lengths = await seen.evaluate(
-      (picture) =>
-        new Promise<number>((done) => {
-          const drawn = new Set<number>()
-          let rests: ReturnType<typeof setTimeout> | undefined
-          const look = () => {
-            drawn.add([...picture.querySelectorAll('path')].at(-1)?.getAttribute('d')?.length ?? 0)
-            clearTimeout(rests)
-            rests = setTimeout(() => done(drawn.size), 1500)
-          }
-          new MutationObserver(look).observe(picture, { attributes: true, childList: true, subtree: true })
-          look()
-        }),
-    )
+    // everything that is drawn until it has flown
+    const lengths = await seen.evaluateHandle((picture) => {
+      const drawn = new Set<number>()
+      const look = () =>
+        drawn.add([...picture.querySelectorAll('path')].at(-1)?.getAttribute('d')?.length ?? 0)
+      new MutationObserver(look).observe(picture, { attributes: true, childList: true, subtree: true })
+      look()
+      return drawn
+    })
+    await expect(page.getByRole('button', { name: 'Start it over' })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'See it again' })).toBeVisible()
+    const drawn = await lengths.evaluate((set) => set.size)
     // half a second of flight at a time, and no flight lasts ten
-    expect(lengths).toBeGreaterThan(2)
-    expect(lengths).toBeLessThan(20)
+    expect(drawn).toBeGreaterThan(2)
+    expect(drawn).toBeLessThan(20)
   })
 })
 

@@ -6,12 +6,12 @@ import { fileURLToPath } from 'node:url'
 import { mean } from 'd3'
 import { STILL_AIR } from '../../core/flight/air.ts'
 import { fullSpeedWith } from '../../core/flight/arm.ts'
-import { HALF_NUMBER, SEEN_NUMBERS, STANDARD_BODY } from '../../core/flight/disc.ts'
+import { HALF_NUMBER, SEEN_NUMBERS } from '../../core/flight/disc.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { pathPoints, tracePath } from '../../core/flight/path.ts'
 import type { Oddities } from '../../core/flight/path.ts'
-import { cleanRelease, referenceSpeed } from '../../core/flight/release.ts'
-import { labelScale, SIDE_ANGLES, stabilityAt } from '../../core/flight/side.ts'
+import { cleanRelease } from '../../core/flight/release.ts'
+import { labelScale, sidePaths, stabilityAt } from '../../core/flight/side.ts'
 import { SETTLED } from '../../core/judge/statements.ts'
 import type { Answered, Asked, Claimed } from '../../core/judge/answers/answer.ts'
 import { answerOf } from '../../core/judge/answers/answerOf.ts'
@@ -57,14 +57,7 @@ export const TRIALS: Readonly<Record<Exclude<Answered, 'ground' | 'approach'>, O
 const SHARES = [0.5, 0.75, 1]
 /** What is seen of flights at three angles: their carries, and their sides on the way and at the end, m. */
 function seenOf(numbers: FlightNumbers, odd?: Oddities): number[] {
-  return SIDE_ANGLES.flatMap((hyzerRad) => {
-    const path = tracePath(
-      numbers,
-      STANDARD_BODY,
-      cleanRelease(referenceSpeed(numbers.speed), hyzerRad),
-      STILL_AIR,
-      odd,
-    )
+  return sidePaths(numbers, odd).flatMap((path) => {
     const points = pathPoints(path, 5)
     return [path.carryM, ...SHARES.map((s) => points[4 * s]!.y)]
   })

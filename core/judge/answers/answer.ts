@@ -122,13 +122,16 @@ export const copiesOf = (asked: Pick<Asked, 'state' | 'discs'>): string[][] => [
   }).values(),
 ]
 
+/** How many throws of some discs count. */
 export const throwsOf = (asked: Asked, discs: readonly string[] = asked.discs): number =>
   discs.reduce((n, d) => n + discOf(asked, d).throws, 0)
 
+/** The 90 % interval of an estimate, in its unit. */
 export const interval = ({ value, sd }: Estimate): { readonly low: number; readonly high: number } => ({
   low: value - Z90 * sd,
   high: value + Z90 * sd,
 })
+/** An estimate as a figure of an answer: its value, its 90 % interval and its unit. */
 export const figure = (e: Estimate, unit: string): Figure => ({ value: e.value, ...interval(e), unit })
 
 /** “4.1 m (2.5 to 5.7)”, by size: the direction is said apart. */
@@ -155,6 +158,7 @@ export const finishes = (asked: Asked, finish: Estimate): string =>
 export const toSide = (side: Side | undefined, fade: boolean): string =>
   side === undefined ? `to the ${sideWord(side, fade)} side` : sideWord(side, fade)
 
+/** Whether something stated with a probability is settled. */
 export const isSettled = (p: number): boolean => p >= SETTLED
 
 /** “Amber, Slate and Loam”. */

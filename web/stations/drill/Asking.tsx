@@ -129,7 +129,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
         </Button>
         {!answer && (
           <Button keyHint="Space" onClick={again}>
-            <Play size={16} aria-hidden /> See it again
+            <Play size={16} aria-hidden /> {playing.playing ? 'Start it over' : 'See it again'}
           </Button>
         )}
       </div>
