@@ -561,9 +561,13 @@ export interface At<A extends Address> {
 type Params<A extends Address> = { readonly [K in NamesIn<A>]: string }
 type Query<A extends Address> =
   Of<A, 'query'> extends z.ZodType ? [query: Readonly<z.input<Of<A, 'query'>>>] : []
-/** What is sent to a route. */
+/** What is sent to a route: a body as it was agreed on, or a file as text. */
 export type SentTo<A extends Address> =
-  Of<A, 'body'> extends z.ZodType ? [body: Readonly<z.input<Of<A, 'body'>>>] : []
+  Of<A, 'body'> extends z.ZodType
+    ? [body: Readonly<z.input<Of<A, 'body'>>>]
+    : Of<A, 'body'> extends Media
+      ? [file: string]
+      : []
 
 /**
  * Fills in the address of a route: its names, then what it asks.

@@ -4,17 +4,19 @@ import type { Address, Media, Route } from './api.ts'
 import { PROBLEM_BASE, PROBLEM_TYPES } from './problems.ts'
 import { ACCEPTED_WIRES, WIRE, WIRE_HEADER } from './writes.ts'
 
+/** Of a JSON schema what is told of it. */
+interface Shape {
+  readonly type?: string
+  readonly properties?: Readonly<Record<string, unknown>>
+  readonly required?: readonly string[]
+  readonly items?: Shape
+  readonly anyOf?: readonly Shape[]
+  readonly oneOf?: readonly Shape[]
+}
+
 /** A schema's fields by name, those that may be missing with a question mark; a list in brackets. */
 function shapeWords(it: z.ZodType | Media, io: 'input' | 'output'): string {
   if (isMedia(it)) return it.media.map((m) => `\`${m}\``).join(', ')
-  interface Shape {
-    readonly type?: string
-    readonly properties?: Readonly<Record<string, unknown>>
-    readonly required?: readonly string[]
-    readonly items?: Shape
-    readonly anyOf?: readonly Shape[]
-    readonly oneOf?: readonly Shape[]
-  }
   const words = ({ type, properties, required = [], items, anyOf, oneOf }: Shape): string => {
     if (items) return `[${words(items)}]`
     if (properties)

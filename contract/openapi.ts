@@ -106,7 +106,10 @@ const operationId = (address: string): string =>
  *
  * @see https://spec.openapis.org/oas/v3.1.1
  */
-export function openApi(): Json & { readonly openapi: string } {
+export const openApi = (): Json & { readonly openapi: string } => (made ??= document())
+let made: ReturnType<typeof document> | undefined
+
+function document(): Json & { readonly openapi: string } {
   const schemas = new Schemas()
   const paths: Record<string, Record<string, Json>> = {}
   for (const address of ADDRESSES) {

@@ -1,3 +1,4 @@
+import { DEGREE } from '../../core/flight/units.ts'
 import { PassThrough } from 'node:stream'
 import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
@@ -36,7 +37,7 @@ const BEHIND = 100_000
 
 /** Where a disc lies by what a range finder says of it, to the decimetre. */
 function landedAt({ distanceM, bearingDeg }: RangeReading): { carryM: number; rightM: number } {
-  const bearing = (bearingDeg * Math.PI) / 180
+  const bearing = bearingDeg * DEGREE
   const tenth = (v: number) => Math.round(10 * v) / 10 + 0
   return { carryM: tenth(distanceM * Math.cos(bearing)), rightM: tenth(distanceM * Math.sin(bearing)) }
 }

@@ -26,7 +26,7 @@ type Handle<A extends Address> = (
 /** Adds routes of the contract to a router: what is asked is parsed as the contract says, whoever handles it sees nothing else. */
 export type Serve = <A extends Address>(address: A, handle: Handle<A>) => void
 
-/** The path and the names in it that are no ids. */
+/** Names in addresses that are no ids. */
 const FREE = new Set(['name', 'token'])
 
 /** Told every answer before it is sent, where somebody wants to know whether it is what the contract says. */

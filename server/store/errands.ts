@@ -77,12 +77,12 @@ export class ErrandRows {
       .where(and(eq(errands.id, id), eq(errands.state, 'waiting')))
   }
 
-  async add(errand: Pick<Errand, 'id' | 'kind'> & Partial<Pick<Errand, 'state'>>): Promise<void> {
+  protected async add(errand: Pick<Errand, 'id' | 'kind'> & Partial<Pick<Errand, 'state'>>): Promise<void> {
     await this.db.insert(errands).values(errand)
   }
 
   /** Whether an errand that was waiting is this instance's to do. */
-  async take(id: string): Promise<boolean> {
+  protected async claim(id: string): Promise<boolean> {
     const taken = await this.db
       .update(errands)
       .set({ state: 'under way', beatAt: sql`now()` })
@@ -92,7 +92,7 @@ export class ErrandRows {
   }
 
   /** Notes how far an errand is; answers whether somebody has cancelled it. */
-  async beat(id: string, at: Progress): Promise<boolean> {
+  protected async beat(id: string, at: Progress): Promise<boolean> {
     const [row] = await this.db
       .update(errands)
       .set({ ...at, beatAt: sql`now()` })
@@ -101,28 +101,28 @@ export class ErrandRows {
     return row?.cancelled === true
   }
 
-  async end(id: string, at: Progress, ended: Ended): Promise<void> {
+  protected async end(id: string, at: Progress, ended: Ended): Promise<void> {
     await this.db
       .update(errands)
       .set({ ...at, ...ended, ...(ended.problems && { problems: [...ended.problems] }) })
       .where(eq(errands.id, id))
   }
 
-  async beginImport(id: string, at: Progress): Promise<void> {
+  protected async beginImport(id: string, at: Progress): Promise<void> {
     await this.db
       .insert(errands)
       .values({ id, kind: 'import', ...at })
       .onConflictDoNothing()
   }
 
-  async beatImport(id: string, at: Progress): Promise<void> {
+  protected async beatImport(id: string, at: Progress): Promise<void> {
     await this.db
       .update(errands)
       .set({ ...at, beatAt: sql`now()` })
       .where(importOf(id))
   }
 
-  async endImport(id: string): Promise<void> {
+  protected async endImport(id: string): Promise<void> {
     await this.db.delete(errands).where(importOf(id))
   }
 }

@@ -1,7 +1,6 @@
 import { v7 as newId } from 'uuid'
 import type { Errand } from '../../contract/custody.ts'
 import type { Told } from '../custody/write.ts'
-import type { Database } from '../store/database.ts'
 import { CANCELLED, ErrandRows } from '../store/errands.ts'
 import type { Ended, Trouble } from '../store/errands.ts'
 
@@ -12,49 +11,32 @@ const BEAT_MS = 300
 type Work = (told: Told, signal: AbortSignal, errandId: string) => Promise<string | Trouble>
 
 /** Long work that somebody asked for. How far it is stands in the database. */
-export class Errands {
-  readonly #rows: ErrandRows
+export class Errands extends ErrandRows {
   readonly #under = new Set<{ readonly stop: AbortController; readonly over: Promise<void> }>()
-
-  constructor(db: Database) {
-    this.#rows = new ErrandRows(db)
-  }
-
-  read(id: string): Promise<Errand | undefined> {
-    return this.#rows.read(id)
-  }
-
-  underWay(): Promise<Errand[]> {
-    return this.#rows.underWay()
-  }
-
-  cancel(id: string): Promise<void> {
-    return this.#rows.cancel(id)
-  }
 
   /** Notes an errand that whichever instance does such work is going to {@link take}. */
   async note(kind: Errand['kind']): Promise<Errand> {
     const id = newId()
-    await this.#rows.add({ id, kind, state: 'waiting' })
+    await this.add({ id, kind, state: 'waiting' })
     return (await this.read(id))!
   }
 
   /** Does an errand that was noted, to its end; one that was cancelled meanwhile, or that another has taken, is not begun. */
   async take(id: string, work: Work, trouble: (e: unknown) => Trouble): Promise<void> {
-    if (await this.#rows.take(id)) await this.#begun(id, work, trouble)
+    if (await this.claim(id)) await this.#begun(id, work, trouble)
   }
 
   /** Does something that somebody waits for, and tells whoever asks by its id how far it is meanwhile. */
   async within<T>(id: string | undefined, work: (told: Told) => Promise<T>): Promise<T> {
     if (id === undefined) return await work(() => {})
     let at = { stage: 'reading', done: 0, total: 0 }
-    await this.#rows.beginImport(id, at)
-    const timer = setInterval(() => void this.#rows.beatImport(id, at).catch(() => {}), BEAT_MS)
+    await this.beginImport(id, at)
+    const timer = setInterval(() => void this.beatImport(id, at).catch(() => {}), BEAT_MS)
     try {
       return await work((progress) => void (at = { ...progress }))
     } finally {
       clearInterval(timer)
-      await this.#rows.endImport(id).catch(() => {})
+      await this.endImport(id).catch(() => {})
     }
   }
 
@@ -66,7 +48,7 @@ export class Errands {
    */
   async begin(kind: Errand['kind'], work: Work, trouble: (e: unknown) => Trouble): Promise<Errand> {
     const id = newId()
-    await this.#rows.add({ id, kind })
+    await this.add({ id, kind })
     void this.#begun(id, work, trouble)
     return (await this.read(id))!
   }
@@ -81,7 +63,7 @@ export class Errands {
   async #run(id: string, work: Work, trouble: (e: unknown) => Trouble, stop: AbortController): Promise<void> {
     let at = { stage: '', done: 0, total: 0 }
     const beat = async () => {
-      if (await this.#rows.beat(id, at)) stop.abort(new Error('Cancelled.'))
+      if (await this.beat(id, at)) stop.abort(new Error('Cancelled.'))
     }
     // a database that is away for a moment says nothing against the errand
     const timer = setInterval(() => void beat().catch(() => {}), BEAT_MS)
@@ -96,7 +78,7 @@ export class Errands {
     } finally {
       clearInterval(timer)
     }
-    await this.#rows.end(id, at, ended).catch(() => {})
+    await this.end(id, at, ended).catch(() => {})
   }
 
   /** Ends what is under way; nothing of it is done. */

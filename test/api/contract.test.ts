@@ -2,8 +2,10 @@ import fs from 'node:fs'
 import path from 'node:path'
 import SwaggerParser from '@apidevtools/swagger-parser'
 import { expect } from 'chai'
+import request from 'supertest'
+import { v7 as newId } from 'uuid'
 import { z } from 'zod'
-import { ADDRESSES, API, isMedia } from '../../contract/api.ts'
+import { ADDRESSES, at } from '../../contract/api.ts'
 import { apiPage } from '../../contract/apiPage.ts'
 import { openApi } from '../../contract/openapi.ts'
 import { Problem, PROBLEM_BASE, PROBLEM_TYPES } from '../../contract/problems.ts'
@@ -23,15 +25,10 @@ describe('the contract', () => {
     it_ = await testServer()
   })
   after(() => it_.stop())
-  const ask = async (where: string, init?: RequestInit) => {
-    const { port } = it_.server.address() as { port: number }
-    return await fetch(`http://127.0.0.1:${port}${where}`, init)
-  }
 
   it('is served as an OpenAPI document that a validator takes', async () => {
-    const answer = await ask('/api/openapi.json')
-    expect(answer.status).equal(200)
-    const document = (await answer.json()) as ReturnType<typeof openApi>
+    const { body } = await request(it_.server).get('/api/openapi.json').expect(200)
+    const document = body as ReturnType<typeof openApi>
     expect(document).deep.equal(JSON.parse(JSON.stringify(openApi())))
     // it resolves and changes what it is given
     await SwaggerParser.validate(structuredClone(document) as never)
@@ -71,30 +68,30 @@ describe('the contract', () => {
   })
 
   it('has a type for every problem, which programs go by', async () => {
-    for (const [where, init, status] of [
-      ['/api/nothing', {}, 404],
-      ['/api/trials/none', {}, 422],
-      ['/api/discs?sort=luck', {}, 422],
-      ['/api/arm-days', {}, 422],
-      [
-        '/api/throwers/none',
-        { method: 'PUT', body: '{', headers: { 'content-type': 'application/json' } },
-        400,
-      ],
+    const api = request(it_.server)
+    const broken = api.put('/api/throwers/none').set('content-type', 'application/json').send('{')
+    for (const [asked, status] of [
+      [api.get('/api/nothing'), 404],
+      [api.get('/api/trials/none'), 422],
+      [api.get('/api/discs?sort=luck'), 422],
+      [api.get('/api/arm-days'), 422],
+      [api.post(`/api/trials/${newId()}/import`).send({ csv: '' }), 415],
+      [broken, 400],
     ] as const) {
-      const answer = await ask(where, init)
-      expect(answer.status, where).equal(status)
-      expect(answer.headers.get('content-type')).contain('application/problem+json')
-      const problem = Problem.parse(await answer.json())
+      const answer = await asked.expect(status).expect('content-type', /^application\/problem\+json/)
+      const problem = Problem.parse(answer.body)
       expect(problem.type).equal(PROBLEM_BASE + PROBLEM_TYPES[status])
     }
   })
 
-  it('asks nothing of an address that is not of a form, and takes every file it says it takes', () => {
-    for (const address of ADDRESSES) {
-      const route = API[address]
-      if ('query' in route) expect(route.query, address).instanceOf(z.ZodObject)
-      if ('body' in route && isMedia(route.body)) expect(route.body.media, address).not.empty
-    }
+  it('fills an address in: names and values as addresses have them, what is not said left out, lists one by one', () => {
+    expect(at('GET /api/arms')).deep.equal({ route: 'GET /api/arms', path: '/api/arms' })
+    expect(at('GET /api/copies/:name', { name: 'a b/c?.zip' }).path).equal('/api/copies/a%20b%2Fc%3F.zip')
+    const id = newId()
+    expect(at('GET /api/discs/:id/likeness', { id }, { arm: 24.5 }).path).equal(
+      `/api/discs/${id}/likeness?arm=24.5`,
+    )
+    expect(at('GET /api/reviews', {}).path).equal('/api/reviews')
+    expect(at('POST /api/restore', { take: [id, 'x&y'] }).path).equal(`/api/restore?take=${id}&take=x%26y`)
   })
 })

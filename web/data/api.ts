@@ -1,13 +1,11 @@
 import type { z } from 'zod'
 import '../../contract/messages.ts'
 import { v7 as newId } from 'uuid'
-import { API, at } from '../../contract/api.ts'
-import type { Address, AnswerOf, At, SentTo } from '../../contract/api.ts'
+import { API, at, isMedia } from '../../contract/api.ts'
+import type { Address, AnswerOf, At, Route, SentTo } from '../../contract/api.ts'
 import type { ImportProgress } from '../../contract/imports.ts'
 import { Problem, problemType } from '../../contract/problems.ts'
 import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
-import { Revision } from '../../contract/reviews.ts'
-import type { Freezing } from '../../contract/reviews.ts'
 import { addressOf, WIRE, WIRE_HEADER, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { deviceId } from './device.ts'
@@ -138,12 +136,18 @@ export async function putRow<K extends WriteKind>(
 /** Asks a route to do something, and answers with what it says. */
 export async function send<A extends Address>(
   { route, path }: At<A>,
-  ...[body]: SentTo<A>
+  ...[sent]: SentTo<A>
 ): Promise<AnswerOf<A>> {
+  const { body }: Route = API[route]
   const method = route.slice(0, route.indexOf(' '))
-  // whatever is not read is sent as JSON, so that no form of another page passes for it
-  const sent = method === 'DELETE' ? {} : asJson(body ?? {})
-  return await parsed(await answered(path, { method, ...sent }), answerTo(route))
+  // whatever is no file is sent as JSON, so that no form of another page passes for it
+  const content =
+    body && isMedia(body)
+      ? { headers: { 'content-type': `${body.media[0]}; charset=utf-8` }, body: sent as string }
+      : method === 'DELETE'
+        ? {}
+        : asJson(sent ?? {})
+  return await parsed(await answered(path, { method, ...content }), answerTo(route))
 }
 
 /** How often an import is asked how far it is, ms. */
@@ -152,23 +156,21 @@ const ASK_MS = 400
 /**
  * Sends a file to be imported.
  *
- * @param path with a question mark
+ * @param to where, by what the import is called
  * @param told told now and then how far it is
  */
-export async function sendCsv<T>(
-  path: string,
+export async function sendCsv<A extends 'POST /api/discs/import' | 'POST /api/trials/:id/import'>(
+  to: (job: string) => At<A>,
   csv: string,
-  schema: z.ZodType<T>,
   told: (progress: ImportProgress) => void = () => {},
-): Promise<T> {
+): Promise<AnswerOf<A>> {
   const job = newId()
   const asking = setInterval(() => {
     // an import that is over, or not begun, has no answer
     read(at('GET /api/imports/:id', { id: job })).then(told, () => {})
   }, ASK_MS)
   try {
-    const headers = { 'content-type': 'text/csv' }
-    return await parsed(await answered(`${path}&job=${job}`, { method: 'POST', headers, body: csv }), schema)
+    return await send(to(job), ...([csv] as SentTo<A>))
   } finally {
     clearInterval(asking)
   }
@@ -184,24 +186,3 @@ export const problemOf = (e: unknown): Problem =>
         status: 0,
         detail: `${(e as Error).message} Nothing of the file was stored.`,
       }
-
-/** Freezes a page as a revision of a review; the same id again is the same revision. */
-export async function freezeReview(
-  id: string,
-  { reviewId, note, method }: z.infer<typeof Freezing>,
-  page: string,
-): Promise<Revision> {
-  const query = new URLSearchParams({ reviewId, note, method })
-  return await parsed(
-    await answered(`/api/revisions/${id}?${query}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'text/html; charset=utf-8' },
-      body: page,
-    }),
-    Revision,
-  )
-}
-
-/** Puts a revision under its address, or takes it back. */
-export const publishRevision = async (id: string, published: boolean): Promise<Revision> =>
-  await send(at('PUT /api/revisions/:id/publication', { id }), { published })

@@ -46,7 +46,7 @@ export async function dropCopy(name: string): Promise<void> {
 }
 
 /** Where a package is sent to: in the place of everything, or beside it; to be kept, or to see what would come. */
-export type SentTo = '/api/restore' | '/api/merge' | '/api/merge?store=1'
+export type PackageTo = 'restore' | 'merge' | 'look'
 
 type Told = (share: number) => void
 
@@ -56,19 +56,22 @@ type Told = (share: number) => void
  * @param take ids of what is to stand as in the package, where it is restored
  */
 export function sendPackage(
-  to: SentTo,
+  to: PackageTo,
   file: File,
   told: Told,
   signal: AbortSignal,
   take: readonly string[] = [],
 ): Promise<Errand> {
-  const query = take.map((id) => `take=${id}`).join('&')
-  return sent(query === '' ? to : `${to}?${query}`, file, told, signal, (body) => Errand.parse(body))
+  const where =
+    to === 'restore'
+      ? at('POST /api/restore', { take: [...take] })
+      : at('POST /api/merge', to === 'merge' ? { store: '1' } : {})
+  return sent(where.path, file, told, signal, (body) => Errand.parse(body))
 }
 
 /** What a package says otherwise of who may do what and of what is public; it is looked at and let go. */
 export const standingOfFile = (file: File, told: Told, signal: AbortSignal): Promise<Standing[]> =>
-  sent('/api/standing', file, told, signal, (body) => Standings.parse(body))
+  sent(at('POST /api/standing').path, file, told, signal, (body) => Standings.parse(body))
 
 function sent<T>(
   to: string,

@@ -1,10 +1,12 @@
+import { at } from '../../contract/api.ts'
+import type { MeasuringMethod } from '../../core/throw/method.ts'
 import { methodWords } from '../data/methodWords.ts'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { mutate } from 'swr'
 import { CSV_LIMIT, tooLarge } from '../../core/formats/throwsCsv.ts'
 import { MEASURING_METHODS } from '../../core/throw/method.ts'
-import { ImportPreview } from '../../contract/imports.ts'
+import type { ImportPreview } from '../../contract/imports.ts'
 import type { ImportProgress } from '../../contract/imports.ts'
 import { problemType } from '../../contract/problems.ts'
 import type { Problem } from '../../contract/problems.ts'
@@ -29,7 +31,7 @@ interface ThrowsFileProps {
   /** What it is, before a file is chosen. */
   readonly children: ReactNode
   /** What else the server is told with the file. */
-  readonly query?: Readonly<Record<string, string>>
+  readonly query?: { readonly name?: string; readonly question?: string }
   /** Shown with what the file holds, before it is stored. */
   readonly asking?: ReactNode
   readonly onRead?: (fileName: string, preview: ImportPreview) => void
@@ -49,17 +51,21 @@ export function ThrowsFile({
   cancel,
 }: ThrowsFileProps) {
   const [chosen, setChosen] = useState<Chosen>()
-  const [method, setMethod] = useState('eye')
+  const [method, setMethod] = useState<MeasuringMethod>('eye')
   const [place, setPlace] = useState('')
   const [busy, setBusy] = useState(false)
   const [progress, setProgress] = useState<ImportProgress>()
 
-  const address = (store: boolean) =>
-    `/api/trials/${trialId}/import?${new URLSearchParams({ method, place, zone: zoneHere(), ...query, ...(store && { store: '1' }) })}`
+  const told = { method, place, zone: zoneHere(), ...query }
   const attempt = async (name: string, csv: string, store: boolean) => {
     setBusy(true)
     try {
-      const preview = await sendCsv(address(store), csv, ImportPreview, setProgress)
+      const preview = await sendCsv(
+        (job) =>
+          at('POST /api/trials/:id/import', { id: trialId }, { ...told, job, ...(store && { store: '1' }) }),
+        csv,
+        setProgress,
+      )
       if (!store) {
         onRead?.(name, preview)
         return setChosen({ name, csv, preview })
@@ -105,7 +111,7 @@ export function ThrowsFile({
           <SelectInput
             label="How landings were measured"
             value={method}
-            onChange={(e) => setMethod(e.target.value)}
+            onChange={(e) => setMethod(e.target.value as MeasuringMethod)}
           >
             {MEASURING_METHODS.map((m) => (
               <option key={m} value={m}>

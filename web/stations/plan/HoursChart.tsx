@@ -1,3 +1,4 @@
+import { DEGREE } from '../../../core/flight/units.ts'
 import { AxisText } from '../../charts/AxisText.tsx'
 import { line, max as maxOf, scaleLinear, scalePoint } from 'd3'
 import { alongAim } from '../../../core/plan/window.ts'
@@ -85,7 +86,7 @@ export function HoursChart({
               d="M-5 0h8m-3 -3l3 3l-3 3"
               fill="none"
               strokeWidth="1.5"
-              transform={`translate(${x(h.at)},${y(0) - 7}) rotate(${(Math.atan2(acrossMps, alongMps) * 180) / Math.PI})`}
+              transform={`translate(${x(h.at)},${y(0) - 7}) rotate(${Math.atan2(acrossMps, alongMps) / DEGREE})`}
               style={{ stroke: 'var(--quiet)' }}
             />
             {h.rainMm > 0 && <circle cx={x(h.at)} cy={PAD.top + 4} r="3" style={{ fill: 'var(--water)' }} />}

@@ -4,7 +4,8 @@ import type { RefObject } from 'react'
 import { v7 as newId } from 'uuid'
 import type { ReviewFile, Revision } from '../../../contract/reviews.ts'
 import { METHOD } from '../../../core/review/method.ts'
-import { freezeReview, publishRevision } from '../../data/api.ts'
+import { send } from '../../data/api.ts'
+import { at } from '../../../contract/api.ts'
 import { outbox, reviewChanged } from '../../data/outbox.ts'
 import { usePreferences } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
@@ -94,7 +95,11 @@ export function HandOut({ file, sources, article, onRead }: HandOutProps) {
     )
   const freeze = () =>
     making(async (m) => {
-      await freezeReview(newId(), { reviewId: review.id, note, method: METHOD }, await page(m))
+      await send(
+        // the same id again is the same revision
+        at('PUT /api/revisions/:id', { id: newId() }, { reviewId: review.id, note, method: METHOD }),
+        await page(m),
+      )
       setNote('')
       reviewChanged(review.id)
       say('The review is frozen: this revision stays as it is.')
@@ -196,7 +201,7 @@ function Frozen({ revision, name }: { revision: Revision; name: string }) {
   const change = async (published: boolean) => {
     setWorking(true)
     try {
-      await publishRevision(revision.id, published)
+      await send(at('PUT /api/revisions/:id/publication', { id: revision.id }), { published })
       reviewChanged(revision.reviewId)
     } catch (e) {
       sayWrong(e instanceof Error ? e.message : String(e))

@@ -17,7 +17,7 @@ import {
   useCustody,
   useErrand,
 } from '../../data/custody.ts'
-import type { SentTo } from '../../data/custody.ts'
+import type { PackageTo } from '../../data/custody.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty } from '../../parts/Card.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
@@ -63,7 +63,7 @@ export default function Data() {
       setSending(undefined)
     }
   }
-  const send = (to: SentTo, file: File, take?: readonly string[]) =>
+  const send = (to: PackageTo, file: File, take?: readonly string[]) =>
     begin(() => sent((told, signal) => sendPackage(to, file, told, signal, take)))
   /** Looks what stands otherwise in a package before it is asked whether to restore it. */
   const look = async (what: Asked) => {
@@ -112,7 +112,7 @@ export default function Data() {
                   kind="primary"
                   onClick={() => {
                     setLooked(undefined)
-                    void send('/api/merge?store=1', looked)
+                    void send('merge', looked)
                   }}
                 >
                   Bring it in
@@ -140,7 +140,7 @@ export default function Data() {
             busy={busy}
             onFile={(file) => {
               setLooked(file)
-              void send('/api/merge', file)
+              void send('look', file)
             }}
           >
             A trial as another reviewer handed it on (Readout, Throws, Package), beside your own. You see what
@@ -155,13 +155,13 @@ export default function Data() {
           onSure={(take) => {
             setAsked(undefined)
             void (asked.file
-              ? send('/api/restore', asked.file, take)
+              ? send('restore', asked.file, take)
               : begin(() => restoreCopy(asked.copy!.name, take)))
           }}
           onBeside={() => {
             setAsked(undefined)
             setLooked(asked.file)
-            void send('/api/merge', asked.file!)
+            void send('look', asked.file!)
           }}
         />
       )}

@@ -1,5 +1,6 @@
+import { at } from '../../../contract/api.ts'
 import { useState } from 'react'
-import { ShelfImport } from '../../../contract/imports.ts'
+import type { ShelfImport } from '../../../contract/imports.ts'
 import type { ImportProgress } from '../../../contract/imports.ts'
 import type { Problem } from '../../../contract/problems.ts'
 import { problemOf, sendCsv } from '../../data/api.ts'
@@ -18,9 +19,8 @@ export function ImportDiscs({ onClose }: { onClose: () => void }) {
     setBusy(true)
     try {
       const preview = await sendCsv(
-        `/api/discs/import?${store ? 'store=1' : ''}`,
+        (job) => at('POST /api/discs/import', { job, ...(store && { store: '1' }) }),
         csv,
-        ShelfImport,
         setProgress,
       )
       if (!store) return setRead({ name, csv, preview })
