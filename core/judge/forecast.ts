@@ -18,11 +18,6 @@ export interface Forecast {
   readonly path: readonly PlanPoint[]
 }
 
-/**
- * Throws scatter like a Student-t with 4 degrees of freedom. In the plane two thirds of such a scatter lie within
- * 2·(√3 − 1) squared scales, two thirds of a Gaussian within ln 3: the Gaussian that agrees is this much wider.
- */
-const TAILS = (2 * (Math.sqrt(3) - 1)) / Math.log(3)
 /** Metres squared of landing error by eye, added to what the flight itself may do. */
 const SEEN_VARIANCE = 1
 
@@ -51,8 +46,7 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
     let s = a === b ? SEEN_VARIANCE : 0
     for (let i = 0; i < BEARS_ON; i++)
       for (let j = 0; j < BEARS_ON; j++) s += slope(a, i) * borne[i * BEARS_ON + j]! * slope(b, j)
-    for (let i = 0; i < OF_THROW; i++)
-      s += arm.scale * TAILS * ofError(a, i) * THROW_SD[i]! ** 2 * ofError(b, i)
+    for (let i = 0; i < OF_THROW; i++) s += arm.scale * ofError(a, i) * THROW_SD[i]! ** 2 * ofError(b, i)
     return s
   }
   const { carry, veer } = SEEN_ROWS

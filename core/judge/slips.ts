@@ -101,7 +101,7 @@ const isOwn = (throws: ReadonlySet<string> | undefined, t: ThrowEvidence) =>
 /**
  * Throws that read as if they were logged wrong: by what all the others say, where they landed is so much likelier of another disc, on
  * the other side, from the other angle, or in another unit. What throws do anyway, branches among it, is weighed against it by the
- * tails of a Student-t.
+ * tails of how throws scatter.
  *
  * @param throws those looked at; all that count unless told otherwise
  * @param discs those that may have been thrown instead; all that were, unless told otherwise

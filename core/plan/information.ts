@@ -105,9 +105,6 @@ export function beliefOf(state: FitState, also: readonly Arm[] = []): Belief {
   return { size, covariance, discs, arms: [...evidence.arms, ...fresh].map((a) => a.id), outings }
 }
 
-/** Degrees of freedom of a throw's scatter; see the fit. */
-const NU = 4
-
 /** The bend or the path of a throw, as it is expected. */
 function seenOfPath(
   state: FitState,
@@ -173,11 +170,10 @@ export function informationOf(
   )
   placeTerm(term, state.numbers[at]!, arm.lnFull, arm.habit, aimOf(state, candidate).aim)
   eliminate(term)
-  const share = (rows: number, scale: number) => Math.sqrt((NU + rows) / (NU + rows + 2) / scale)
-  const shares = [share(term.seenRows, arm.scale), share(term.rows - term.seenRows, 1)] as const
+  const scatter = Math.sqrt(arm.scale)
   return {
     rows: term.rows,
-    bearing: term.bearing.map((v, i) => v * shares[i < term.seenRows * BEARS_ON ? 0 : 1]),
+    bearing: term.bearing.map((v, i) => (i < term.seenRows * BEARS_ON ? v / scatter : v)),
     places: placesOf(belief, at, armAt, candidate),
   }
 }

@@ -15,10 +15,10 @@ import type { ThrowTerm } from './throwTerm.ts'
 /** Residuals go together about so much where the model is right, and how much that varies from session to session. */
 const FEIGNED = { share: 0.05, sd: 0.02 }
 /**
- * What is believed of the share in which they go together beyond that, before any throw: in three sessions of five the model is
+ * What is believed of the share in which they go together beyond that, before any throw: in seven sessions of ten the model is
  * right; where it is not, the share is exponential of this mean.
  */
-const BELIEVED = { right: 0.6, share: 0.16 }
+const BELIEVED = { right: 0.7, share: 0.3 }
 /** Shares that are looked at. */
 const SHARES = range(0.005, 1, 0.01)
 
@@ -33,7 +33,7 @@ const OF_MOLD = 0.5
  * As much again as this of it all discs share, as ground that slopes and a wind that leans on everything do: it moves no disc against
  * another, but each against its label.
  */
-const OF_ALL = 0.5
+const OF_ALL = 0.75
 /** Rows that are compared: where it landed, which every throw has. */
 const COMPARED = 2
 /** Angles and winds this close together are alike: rad, m/s. */

@@ -19,7 +19,7 @@ import type { Purpose } from './noise.ts'
 import { WEAR_TURNS } from '../shelf/usualWear.ts'
 import { AIM, BEARS_ON, NUMBER, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
-import { damp, inUnits, product } from './steps.ts'
+import { damp, easedAfter, inUnits } from './steps.ts'
 import { placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 import {
@@ -78,8 +78,8 @@ export class FitCancelled extends Error {
  * Joint maximum a posteriori of disc numbers, throwers' habits and every throw's own errors, by Gauss–Newton.
  *
  * Latents are eliminated throw by throw at their own current estimate, discs block by block, habits last.
- * Throws carry Student-t weights with 4 degrees of freedom on their whole misfit; a noise scale per arm is
- * estimated with them. The posterior is the expected curvature of that likelihood at the solution.
+ * Throws scatter like a Gaussian with the tails of a Student-t of 4 degrees of freedom, see `weightOf` in noise.ts; a noise scale per arm is
+ * estimated with them. The posterior is the weighted information at the solution.
  *
  * A throw that cannot be weighed at all is left out, with its reason, and everything else is weighed without it.
  *
@@ -217,10 +217,8 @@ function* searching(
     weigh(counted, noise)
     solved = solve('step')
     const far = damp(solved, counts)
-    // past the bottom of a bent valley and back again: shorter steps end that
     const units = inUnits(solved, counts)
-    if (product(units, lastStep) < -0.1 * product(lastStep, lastStep)) ease = Math.max(0.1, 0.5 * ease)
-    else ease = Math.min(1, 1.3 * ease)
+    ease = easedAfter(ease, units, lastStep)
     const share = ease * far.share
     lastStep = units.map((v) => v * share)
     // a search that took long has let its throws wander far from where they were last flown

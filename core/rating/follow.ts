@@ -18,6 +18,7 @@ import { clampNumbers } from './linear.ts'
 import { scaleOf, scatterOf, sharesOf, weigh } from './noise.ts'
 import type { Noise, Purpose, Scatter } from './noise.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
+import { easedAfter } from './steps.ts'
 import { placeTerm, ROUND } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 import { entriesOf, ownEntries, togetherWith } from './touched.ts'
@@ -50,7 +51,7 @@ export function ratingAfter({ discrepancy }: Base, { disc, numbers, covariance }
 }
 
 /** Rounds of a search among a few unknowns. */
-const ROUNDS = 25
+const ROUNDS = 40
 /** It ends when no unknown moves by more of its standard deviation. */
 const SMALL = 2e-3
 /** One step moves nothing by more of its standard deviation. */
@@ -190,6 +191,9 @@ function searched(search: Search): Float64Array {
   const at = placesIn(search)
   const step = new Float64Array(BEARS_ON)
   let open = search.layout.columns.map((_, d) => ownOpen(belief.precision, n, d))
+  const sds = Float64Array.from({ length: n }, (_, i) => Math.sqrt(belief.covariance[i * n + i]!))
+  let ease = 1
+  let lastStep = new Float64Array(n)
   for (let round = 0; round < ROUNDS; round++) {
     const x = sum(mean, moved)
     for (const t of counted) {
@@ -210,11 +214,11 @@ function searched(search: Search): Float64Array {
     factorise(curvature, n)
     solve(curvature, n, side)
     const change = side
-    const far = change.reduce(
-      (most, v, i) => Math.max(most, Math.abs(v) / Math.sqrt(belief.covariance[i * n + i]!)),
-      0,
-    )
-    const share = Math.min(1, LONGEST / far)
+    const units = change.map((v, i) => v / sds[i]!)
+    const far = units.reduce((most, v) => Math.max(most, Math.abs(v)), 0)
+    ease = easedAfter(ease, units, lastStep)
+    const share = Math.min(ease, LONGEST / far)
+    lastStep = units.map((v) => v * share)
     for (let i = 0; i < n; i++) moved[i]! += share * change[i]!
     for (let d = 0; d < search.layout.columns.length; d++) {
       const own = sum(mean, moved).subarray(d * OF_DISC, (d + 1) * OF_DISC)

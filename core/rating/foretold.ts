@@ -3,7 +3,7 @@ import type { ThrowEvidence } from './evidence.ts'
 import { covarianceBorne } from './borne.ts'
 import { factorises, forward } from './cholesky.ts'
 import { eliminate, settleAlone } from './eliminate.ts'
-import { NU } from './noise.ts'
+import { lnOfMisfit } from './noise.ts'
 import { BEARS_ON } from './places.ts'
 import type { FitState } from './state.ts'
 import { makeTerm, placeTerm } from './throwTerm.ts'
@@ -35,8 +35,8 @@ export function termIn(state: FitState, thrown: ThrowEvidence): ThrowTerm {
 }
 
 /**
- * ln of how likely what was seen of a throw is by what a fit without it knows, up to what all tellings of the throw share: a Student-t
- * of {@link NU} degrees, as wide as the throw's own errors and what is not known of its disc, its arm and its aim line make it.
+ * ln of how likely what was seen of a throw is by what a fit without it knows, up to what all tellings of the throw share: scattered as
+ * throws are in the fit, as wide as the throw's own errors and what is not known of its disc, its arm and its aim line make it.
  *
  * @throws RangeError when its disc or its arm is not part of the fit
  */
@@ -57,7 +57,7 @@ export function lnForetold(state: FitState, thrown: ThrowEvidence): number {
   const off = white.slice(0, rows)
   forward(covariance, rows, off)
   const distance = off.reduce((s, v) => s + v * v, 0)
-  let ln = -0.5 * (NU + rows) * Math.log(1 + distance / NU)
+  let ln = lnOfMisfit(rows, distance)
   for (let r = 0; r < rows; r++) ln -= Math.log(factor[r * rows + r]! * covariance[r * rows + r]!)
   return ln
 }

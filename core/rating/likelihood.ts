@@ -2,7 +2,7 @@ import { ODD, ownVariances, remainderOf } from './beliefs.ts'
 import { AIM_LINE_SD, habitSdsOf } from './evidence.ts'
 import { effectPrior, SHARE_WORTH } from './kin.ts'
 import type { SpreadLevel } from './kin.ts'
-import { GUST_WORTH, NU, pathRowsOf, SCALE_PRIOR } from './noise.ts'
+import { GUST_WORTH, lnOfMisfit, pathRowsOf, SCALE_PRIOR } from './noise.ts'
 import { OF_DISC } from './places.ts'
 import type { FitState } from './state.ts'
 import type { ThrowTerm } from './throwTerm.ts'
@@ -12,7 +12,7 @@ import { paceBeliefs } from './worn.ts'
  * ln of how likely all that was seen is, all that is not known integrated out by Laplace's approximation, up to a constant: what
  * two tellings of the same throws are compared by, such as the wind as it was logged and the other way round.
  *
- * The likelihood of a throw is that of Student's t on its whole misfit, with the covariance R + B·Q·Bᵀ of what is seen; gusts,
+ * The likelihood of a throw is that of its whole misfit ({@link lnOfMisfit}), with the covariance R + B·Q·Bᵀ of what is seen; gusts,
  * noise scales and the variances of kinship count with the beliefs in them.
  *
  * Source: D. J. C. MacKay, Bayesian interpolation, 1992.
@@ -50,10 +50,10 @@ export function lnLikelihood(state: FitState): number {
 /** That of one throw: of what was seen of it, and of its recorded path by itself. */
 function ofThrow(t: ThrowTerm, { scales, cameras }: FitState): number {
   const pathRows = pathRowsOf(t)
-  let sum = student(t.distance, t.count, scales[t.arm]!)
-  if (pathRows > 0) sum += student(t.pathDistance, pathRows, cameras[t.outing]!)
+  let sum = ofMisfit(t.distance, t.count, scales[t.arm]!)
+  if (pathRows > 0) sum += ofMisfit(t.pathDistance, pathRows, cameras[t.outing]!)
   for (let r = 0; r < t.rows; r++) sum -= Math.log(t.factor[r * t.rows + r]!)
   return sum
 }
-const student = (distance: number, count: number, scale: number) =>
-  -0.5 * ((NU + count) * Math.log(1 + distance / (NU * scale)) + count * Math.log(scale))
+const ofMisfit = (distance: number, count: number, scale: number) =>
+  lnOfMisfit(count, distance / scale) - 0.5 * count * Math.log(scale)

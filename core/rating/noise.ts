@@ -9,21 +9,42 @@ import { PACE_VARIANCE } from './worn.ts'
 
 /** How much throws scatter: the weight of each, the noise of each arm, the gusts of all; learnt while the rest is. */
 
-/** Degrees of freedom of the Student-t weights: a bad throw nobody flagged pulls little. */
-export const NU = 4
+/** Degrees of freedom of a throw's tails: a bad throw nobody flagged pulls little. */
+const NU = 4
 /** What the noise scale is believed to be before any throw, and how many observations that is worth. */
 export const SCALE_PRIOR = { value: 1, worth: 24 }
 /** How many throws the belief in gusts is worth. */
 export const GUST_WORTH = 2
 const HURRY = 2.5
 /**
- * Share of a throw's information that the posterior counts. Throws mostly scatter like a Gaussian; there a Student-t
- * likelihood whose scale is estimated states 0.86 of the variance that its estimate really has (the sandwich variance of an
- * M-estimator, for two to five observations a throw), and simulated sessions agree.
- *
- * Source: P. J. Huber, Robust estimation of a location parameter, 1964.
+ * How far a throw of so many observations lies off, squared and whitened, before it is one that hardly happens: a standard deviation
+ * above the mean of χ².
  */
-const HONEST = 0.87
+const ordinary = (count: number): number => count + Math.sqrt(2 * count)
+
+/**
+ * What a throw pulls that lies so far off: all of it where it is an ordinary one, and beyond as Student's t has it. A throw that the
+ * unknowns have followed, as a disc's only one, pulls no more than one that they could not follow.
+ *
+ * @param distance squared misfit in its own noise
+ */
+export const weightOf = (count: number, distance: number): number =>
+  distance <= ordinary(count) ? 1 : (NU + ordinary(count)) / (NU + distance)
+
+/** ln of how likely a throw is that lies so far off, up to a constant: what {@link weightOf} is the slope of. */
+export function lnOfMisfit(count: number, distance: number): number {
+  const bound = ordinary(count)
+  return (
+    -0.5 * (distance <= bound ? distance : bound + (NU + bound) * Math.log((NU + distance) / (NU + bound)))
+  )
+}
+
+/**
+ * Of throws that scatter like a Gaussian: the mean of pull times misfit, an observation; and how the likelihood bends against
+ * their mean pull. Both by numerical integration over χ², to 0.002 up to 30 observations.
+ */
+export const pulledMisfit = (count: number): number => 1 - 0.14 / Math.sqrt(count + 0.6)
+export const bendOf = (count: number): number => 1 - 0.106 * Math.max(1, count) ** -0.69
 
 /** How much arms and the instruments of outings scatter against what is believed, as variance ratios. */
 export interface Noise {
@@ -33,14 +54,14 @@ export interface Noise {
 }
 
 /**
- * What a throw pulls: Student-t weights on its misfit in the noise of its arm; and what its recorded path pulls, by what the path
+ * What a throw pulls: the weight of its misfit in the noise of its arm; and what its recorded path pulls, by what the path
  * adds to the misfit, in the noise of the camera. A path has a dozen times as many rows as a landing: were they weighed together, a
  * camera better than believed would pass for an arm that hardly scatters, and a path that lost its disc for a bad throw.
  */
 export function weigh(counted: readonly ThrowTerm[], { arms, cameras }: Noise): void {
   for (const t of counted) {
-    t.weight = (NU + t.count) / (NU + t.distance / arms[t.arm]!)
-    t.pathWeight = (NU + pathRowsOf(t)) / (NU + t.pathDistance / cameras[t.outing]!)
+    t.weight = weightOf(t.count, t.distance / arms[t.arm]!)
+    t.pathWeight = weightOf(pathRowsOf(t), t.pathDistance / cameras[t.outing]!)
   }
 }
 
@@ -66,12 +87,11 @@ export function sharesOf(
   ]
 }
 
-/** That expected of a Student-t, of so many rows, against the working weights. */
-const ofStudent = (count: number): number => (NU + count) / (NU + count + 2)
 const SHARE_FOR: Readonly<Record<Purpose, (count: number) => number>> = {
   step: () => 1,
-  curvature: ofStudent,
-  posterior: (count) => HONEST * ofStudent(count),
+  curvature: bendOf,
+  // the sandwich variance of such an estimate is that of its pulls to a hundredth: P. J. Huber, Robust estimation of a location parameter, 1964
+  posterior: () => 1,
 }
 
 /** What the noise scale of an arm is believed to be before any throw. */
@@ -133,10 +153,11 @@ export function scatterOf({ arms, cameras }: Noise, counted: readonly ThrowTerm[
   const shown = { arms: none(arms), cameras: none(cameras) }
   for (const t of counted) {
     const [arm, camera] = [shown.arms[t.arm]!, shown.cameras[t.outing]!]
+    const path = pathRowsOf(t)
     arm.misfit += t.weight * t.distance
-    arm.seen += t.count
+    arm.seen += pulledMisfit(t.count) * t.count
     camera.misfit += t.pathWeight * t.pathDistance
-    camera.seen += pathRowsOf(t)
+    if (path > 0) camera.seen += pulledMisfit(path) * path
   }
   return shown
 }
@@ -161,7 +182,7 @@ export function shapesOf({ arms }: Noise, counted: readonly ThrowTerm[], free: n
     const weight = t.weight / arms[t.arm]!
     for (let i = 0; i < 2; i++)
       for (let j = 0; j < 2; j++) shape[i * 2 + j]! += weight * t.white[i]! * t.white[j]!
-    seen[t.arm]! += free
+    seen[t.arm]! += pulledMisfit(t.count) * free
   }
   return shapes.map((shape, a) => shape.map((v) => v / seen[a]!))
 }

@@ -83,7 +83,7 @@ export interface WornOutcome {
 /** One throw as the fit sees it, in the frame of the throw. */
 export interface ThrowOutcome {
   readonly throw: string
-  /** Student-t weight: about 1 for an ordinary throw, near 0 for one that fits nothing; 0 when left out. */
+  /** Weight: 1 for an ordinary throw, near 0 for one that fits nothing; 0 when left out. */
   readonly weight: number
   /** Where it would have landed with a release like this arm's usual one and the logged wind. */
   readonly expected: { readonly carryM: number; readonly veerM: number }

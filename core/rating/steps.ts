@@ -38,7 +38,11 @@ export function inUnits(solved: SolvedArrow, counts: Counts): Float64Array {
 }
 
 /** Inner product of two steps. */
-export const product = (a: Float64Array, b: Float64Array) => b.reduce((s, v, i) => s + v * a[i]!, 0)
+const product = (a: Float64Array, b: Float64Array) => b.reduce((s, v, i) => s + v * a[i]!, 0)
+
+/** How much of the next step is taken: past the bottom of a bent valley and back again, shorter steps end that. */
+export const easedAfter = (ease: number, step: Float64Array, last: Float64Array): number =>
+  product(step, last) < -0.1 * product(last, last) ? Math.max(0.1, 0.5 * ease) : Math.min(1, 1.3 * ease)
 
 /** How much of the solved step to take, and whether it was small enough to stop. */
 export function damp(solved: SolvedArrow, counts: Counts): { share: number; small: boolean } {

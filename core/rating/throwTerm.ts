@@ -90,7 +90,7 @@ export interface ThrowTerm {
   /** Squared length of the whitened residual, without a recorded path; and what the path adds, given the rest. */
   distance: number
   pathDistance: number
-  /** Student-t weight of what was seen, and of the recorded path by itself. */
+  /** Weight of what was seen, 0 … 1, and of the recorded path by itself. */
   weight: number
   pathWeight: number
   /** How much of a proposed change of the latents is taken; shrinks when they swing to and fro. */

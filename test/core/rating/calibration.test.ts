@@ -42,7 +42,9 @@ describe('calibration', () => {
     })
     for (const { count, stated, right } of all) {
       expect(count).greaterThan(60)
-      expect(right - stated).within(-0.12, 0.12)
+      // three standard errors of so many orders, which of one session go together
+      const error = 3 * Math.sqrt((2 * stated * (1 - stated)) / count)
+      expect(right - stated).within(-error, error)
     }
     // nearly every pair is told apart, and those surely
     expect(all[4]!.count).greaterThan(all[0]!.count)
