@@ -44,8 +44,15 @@ export interface Setup {
 }
 
 /** The release of a throw as it is meant, and as whoever throws it does that on average. */
-export function releaseOf({ disc, throw: t }: Pick<Setup, 'disc' | 'throw'>): Release {
-  const { speed } = disc.numbers
+export function releaseOf({
+  disc: {
+    numbers: { speed },
+  },
+  throw: t,
+}: {
+  readonly disc: Pick<LabDisc, 'numbers'>
+  readonly throw: Omit<LabThrow, 'scatter'>
+}): Release {
   const [lnSpeed, launch, hyzer, nose, lnSpin] = t.who ? shiftOf(t.who, speed) : NO_SHIFT
   const speedMps = fullSpeedWith(t.armMps, speed) * t.power * Math.exp(lnSpeed!)
   return {

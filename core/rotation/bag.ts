@@ -1,10 +1,13 @@
 import { STILL_AIR } from '../flight/air.ts'
-import { fullSpeedWith } from '../flight/arm.ts'
 import { STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { landing } from '../flight/landing.ts'
-import { cleanRelease, offBy, RELEASE_ERRORS } from '../flight/release.ts'
+import { offBy, REFERENCE_LAUNCH, RELEASE_ERRORS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
+import { DEGREE } from '../flight/units.ts'
+import { releaseOf } from '../lab/setup.ts'
+import type { LabThrow } from '../lab/setup.ts'
+import type { ArmKnown, ArmShown } from '../lab/who.ts'
 import { THROW_SD } from '../rating/evidence.ts'
 
 /** How surely each disc does each job: job, then disc. */
@@ -56,18 +59,33 @@ export interface BagFlight {
   readonly covariance: readonly [number, number, number]
 }
 
+/** Flat at full power, as is usual. */
+const MEANT: Omit<LabThrow, 'armMps' | 'scatter' | 'who'> = {
+  power: 1,
+  hyzerDeg: 0,
+  noseDeg: 0,
+  launchDeg: REFERENCE_LAUNCH / DEGREE,
+  aimDeg: 0,
+  spin: 1,
+}
+
+/** Who throws: what that arm does besides what is meant, and how much it scatters against what is usual. */
+export type BagArm = ArmKnown & Pick<ArmShown, 'scatter'>
+
 /**
  * Where a disc lands at an arm, with the thrower's own scatter.
  *
  * @param armMps V₉ of the arm, m/s
+ * @param who throws; absent, everything is thrown as it is meant and scatters as is usual
  */
-export function bagFlight(id: string, numbers: FlightNumbers, armMps: number): BagFlight {
-  const release = cleanRelease(fullSpeedWith(armMps, numbers.speed))
+export function bagFlight(id: string, numbers: FlightNumbers, armMps: number, who?: BagArm): BagFlight {
+  const release = releaseOf({ disc: { numbers }, throw: { ...MEANT, armMps, ...(who && { who }) } })
   const at = (r: Release) => landing(numbers, STANDARD_BODY, r, STILL_AIR)
+  const scatter = who?.scatter ?? 1
   const { carryM, veerM } = at(release)
   const covariance: [number, number, number] = [0, 0, 0]
   for (const kind of RELEASE_ERRORS) {
-    const [up, down] = [1, -1].map((way) => at(offBy(release, kind, way * THROW_SD[kind]!)))
+    const [up, down] = [1, -1].map((way) => at(offBy(release, kind, way * scatter * THROW_SD[kind]!)))
     const [along, across] = [(up!.carryM - down!.carryM) / 2, (up!.veerM - down!.veerM) / 2]
     covariance[0] += along * along
     covariance[1] += along * across

@@ -2,10 +2,12 @@ import type { Chance } from '../../core/lab/cloud.ts'
 import { rollWords } from '../../core/lab/cloud.ts'
 import type { LabFlight } from '../../core/lab/flight.ts'
 import type { Side } from '../../core/flight/hand.ts'
-import type { LabObstacle } from '../../contract/lab.ts'
+import type { ByArm, KnownArm, LabObstacle } from '../../contract/lab.ts'
+import { DEGREE } from '../../core/flight/units.ts'
+import { HABIT } from '../../core/rating/places.ts'
 import { sideWord } from '../../core/judge/statements.ts'
 import { capital } from '../../contract/words.ts'
-import { percent } from '../data/units.ts'
+import { figure, percent } from '../data/units.ts'
 import type { Units } from '../data/units.ts'
 
 /** The wind in words: “3.2 m/s head, from left”. */
@@ -80,4 +82,29 @@ export function chanceWords(chance: Chance, obstacles: readonly LabObstacle[]): 
     ? `: gets through ${percent(chance.through)}, and then stays in ${percent(chance.stays)}`
     : ''
   return `${capital(does.words)} ${percent(does.share)} of the time${apart}.`
+}
+
+/** Degrees as they are read: none after the point where there is nothing. */
+export const degrees = (deg: number) => `${figure(deg, deg % 1 === 0 ? 0 : 1)}°`
+
+/** Less of a habit than that is not worth a word: degrees, and per cent of speed. */
+const SLIGHT = { deg: 0.5, percent: 1 }
+/** What somebody's throws do besides what is meant, by how many throws it is known, and what that does `then`. */
+export function habitWords({ thrower, stroke }: ByArm, who: KnownArm | undefined, then: string): string {
+  if (!who) return `Nothing is known of ${thrower}’s ${stroke} yet; it flies as it is meant.`
+  const deg = (k: keyof typeof HABIT, more: string, less: string) => {
+    const by = who.habit[HABIT[k]]! / DEGREE
+    return Math.abs(by) < SLIGHT.deg ? [] : [`${degrees(Math.abs(by))} ${by > 0 ? more : less}`]
+  }
+  const faster = 100 * (Math.exp(who.habit[HABIT.lnSpeed]!) - 1)
+  const parts = [
+    ...deg('hyzer', 'more hyzer', 'more anhyzer'),
+    ...deg('launch', 'higher', 'lower'),
+    ...deg('nose', 'more nose up', 'less nose up'),
+    ...(Math.abs(faster) < SLIGHT.percent
+      ? []
+      : [`${figure(Math.abs(faster), 0)} % ${faster > 0 ? 'faster' : 'slower'}`]),
+  ]
+  const does = parts.length === 0 ? 'as meant' : `${parts.join(', ')} than meant`
+  return `By ${who.throws} throws ${thrower}’s ${stroke} comes out ${does}; ${then}.`
 }

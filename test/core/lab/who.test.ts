@@ -11,7 +11,7 @@ import { armsShown, shiftOf, shiftRoot, SHIFTS } from '../../../core/lab/who.ts'
 import type { ArmKnown } from '../../../core/lab/who.ts'
 import { fit } from '../../../core/rating/fit.ts'
 import { HABIT, OF_HABIT } from '../../../core/rating/places.ts'
-import { habitWords } from '../../../web/stations/lab/words.ts'
+import { habitWords } from '../../../web/flown/words.ts'
 import { simulateSession } from '../../simulate/session.ts'
 import { chancesOff } from '../../simulate/who.ts'
 import { USUAL } from './usual.ts'
@@ -88,9 +88,9 @@ describe('whoever throws in the lab', () => {
       scatter: 1,
     }
     const by = { thrower: 'Ida', stroke: 'backhand' as const }
-    expect(habitWords(by, { ...known, ...by, hand: 'right' })).contain(
-      'By 12 throws Ida’s backhand comes out 2° more hyzer, 4 % slower than meant',
+    expect(habitWords(by, { ...known, ...by, hand: 'right' }, 'so it lands')).contain(
+      'By 12 throws Ida’s backhand comes out 2° more hyzer, 4 % slower than meant; so it lands.',
     )
-    expect(habitWords(by, undefined)).contain('Nothing is known of Ida’s backhand yet')
+    expect(habitWords(by, undefined, '')).contain('Nothing is known of Ida’s backhand yet')
   })
 })

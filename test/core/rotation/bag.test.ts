@@ -6,7 +6,9 @@ import { fullSpeedWith } from '../../../core/flight/arm.ts'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { landing } from '../../../core/flight/landing.ts'
 import { cleanRelease, SPIN_PER_MPS } from '../../../core/flight/release.ts'
+import { DEGREE } from '../../../core/flight/units.ts'
 import { THROW_SD } from '../../../core/rating/evidence.ts'
+import { HABIT, OF_HABIT } from '../../../core/rating/places.ts'
 
 const does = new Map([
   [
@@ -41,6 +43,27 @@ describe('a bag', () => {
     expect(bagOf(does, all, 5)).not.include('e')
     expect(bagOf(does, ['e'], 2)).deep.equal([])
     expect(bagOf(does, all, 1, ['e', 'a'])).deep.equal(['e'])
+  })
+
+  it('lands where its thrower lands it, and scatters as that arm does', () => {
+    const numbers = n(9, 5, -1, 2)
+    const none = new Array<number>(OF_HABIT).fill(0)
+    const armOf = (habit: Partial<Record<keyof typeof HABIT, number>>, scatter: number) => ({
+      habit: none.map(
+        (_, k) => habit[(Object.keys(HABIT) as (keyof typeof HABIT)[]).find((h) => HABIT[h] === k)!] ?? 0,
+      ),
+      covariance: new Array<number>(OF_HABIT ** 2).fill(0),
+      scatter,
+    })
+    const meant = bagFlight('a', numbers, 26)
+    expect(bagFlight('a', numbers, 26, armOf({}, 1))).deep.equal(meant)
+    // more hyzer lands farther to the fade side, and a wilder arm over more of the field
+    const tilted = bagFlight('a', numbers, 26, armOf({ hyzer: 4 * DEGREE }, 1))
+    expect(tilted.veerM).greaterThan(meant.veerM + 2)
+    const wild = bagFlight('a', numbers, 26, armOf({}, 1.5))
+    expect(Math.sqrt(wild.covariance[2] / meant.covariance[2])).within(1.4, 1.6)
+    const far = bagFlight('a', numbers, 26, armOf({ lnSpeed: 0.08 }, 1))
+    expect(far.carryM).greaterThan(meant.carryM + 4)
   })
 
   it('lands where its discs land, and scatters as throws do', () => {

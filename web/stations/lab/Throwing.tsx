@@ -12,7 +12,8 @@ import { Choice } from '../../parts/Choice.tsx'
 import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { AirDial, ArmDial, clamp, SpinDial, Vane } from './dials.tsx'
-import { airWords, armWords, habitWords, noseWords, spinWords, windWords } from './words.ts'
+import { habitWords } from '../../flown/words.ts'
+import { airWords, armWords, noseWords, spinWords, windWords } from './words.ts'
 
 type Shown = Pick<Measure, 'unit' | 'to' | 'from'>
 const DEGREES: Shown = { unit: '°', to: (v) => v, from: (v) => v }
@@ -173,7 +174,11 @@ function ThrownBy({ setup, who, onChange }: ThrowingProps) {
           ))}
         </select>
       </label>
-      {setup.by && <p className="mt-1 text-note text-quiet">{habitWords(setup.by, who)}</p>}
+      {setup.by && (
+        <p className="mt-1 text-note text-quiet">
+          {habitWords(setup.by, who, 'where it lands has that in it, and the chance what is not known of it')}
+        </p>
+      )}
     </div>
   )
 }

@@ -2,15 +2,10 @@ import { REFERENCE_DENSITY } from '../../../core/flight/air.ts'
 import type { Side } from '../../../core/flight/hand.ts'
 import type { Change } from '../../../core/lab/changed.ts'
 import { airOf } from '../../../contract/lab.ts'
-import { DEGREE } from '../../../core/flight/units.ts'
-import { HABIT } from '../../../core/rating/places.ts'
-import type { ByArm, KnownArm, OneThrow, Thrown, Weather } from '../../../contract/lab.ts'
+import type { OneThrow, Thrown, Weather } from '../../../contract/lab.ts'
 import { angleWords, figure, percent, powerWords } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
-import { blowsWords } from '../../flown/words.ts'
-
-/** Degrees as they are read: none after the point where there is nothing. */
-const degrees = (deg: number) => `${figure(deg, deg % 1 === 0 ? 0 : 1)}°`
+import { blowsWords, degrees } from '../../flown/words.ts'
 
 /** The nose against the flight path. */
 export const noseWords = (deg: number): string =>
@@ -27,28 +22,6 @@ export function aimWords(aimDeg: number, fade: Side): string {
 /** How hard it is thrown, and where to: “85 %, 2° left”. */
 export const armWords = ({ power, aimDeg }: Thrown, fade: Side): string =>
   `${powerWords(Math.round(100 * power) / 100)}${Math.abs(aimDeg) < 0.05 ? '' : `, ${aimWords(aimDeg, fade)}`}`
-
-/** Less of a habit than that is not worth a word: degrees, and per cent of speed. */
-const SLIGHT = { deg: 0.5, percent: 1 }
-/** What somebody's throws do besides what is meant, and by how many throws it is known. */
-export function habitWords({ thrower, stroke }: ByArm, who: KnownArm | undefined): string {
-  if (!who) return `Nothing is known of ${thrower}’s ${stroke} yet; it flies as it is meant.`
-  const deg = (k: keyof typeof HABIT, more: string, less: string) => {
-    const by = who.habit[HABIT[k]]! / DEGREE
-    return Math.abs(by) < SLIGHT.deg ? [] : [`${degrees(Math.abs(by))} ${by > 0 ? more : less}`]
-  }
-  const faster = 100 * (Math.exp(who.habit[HABIT.lnSpeed]!) - 1)
-  const parts = [
-    ...deg('hyzer', 'more hyzer', 'more anhyzer'),
-    ...deg('launch', 'higher', 'lower'),
-    ...deg('nose', 'more nose up', 'less nose up'),
-    ...(Math.abs(faster) < SLIGHT.percent
-      ? []
-      : [`${figure(Math.abs(faster), 0)} % ${faster > 0 ? 'faster' : 'slower'}`]),
-  ]
-  const does = parts.length === 0 ? 'as meant' : `${parts.join(', ')} than meant`
-  return `By ${who.throws} throws ${thrower}’s ${stroke} comes out ${does}; where it lands has that in it, and the chance what is not known of it.`
-}
 
 /** The spin against what goes with the speed. */
 export const spinWords = (spin: number): string =>

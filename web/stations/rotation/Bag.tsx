@@ -18,6 +18,8 @@ import { Chip } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { useWho } from '../../flown/useDiscs.ts'
+import { habitWords } from '../../flown/words.ts'
 import { hueOf } from '../../strip/hues.ts'
 import { Ellipse, EndLabels } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
@@ -102,13 +104,15 @@ function Shown({ board, can, does, asked }: ShownProps) {
   const { throwers = [] } = useThrowers()
   const thrower = throwers.find((t) => t.id === board.jobs[0]?.throwerId)
   const armMps = board.jobs[0]?.throwing.armMps ?? REFERENCE_ARM_MPS
+  const by = thrower && { thrower: thrower.name, stroke: 'backhand' as const }
+  const who = useWho({ by })
   const flights = useMemo(
     () =>
       can
         .filter((d) => bag.includes(d.id))
         .slice(0, MOST)
-        .map((d) => bagFlight(d.id, numbersOf(d), armMps)),
-    [can, bag, armMps],
+        .map((d) => bagFlight(d.id, numbersOf(d), armMps, who)),
+    [can, bag, armMps, who],
   )
   const turn = (id: string) => choose(bag.includes(id) ? bag.filter((b) => b !== id) : [...bag, id])
   const pick = () =>
@@ -126,7 +130,9 @@ function Shown({ board, can, does, asked }: ShownProps) {
           <h1 className="text-title">The bag from above</h1>
           <p className="text-quiet">
             Every disc thrown flat at full power{thrower ? ` by ${thrower.name}` : ''} in still air; two
-            throws in three land in its ellipse.{board.weighing && ' Weighing re-tests …'}
+            throws in three land in its ellipse.{' '}
+            {by && who && habitWords(by, who, 'where discs land here has that in it')}
+            {board.weighing && ' Weighing re-tests …'}
           </p>
         </div>
         <div className="flex flex-wrap items-end gap-2">
