@@ -30,10 +30,10 @@ const OFF: readonly number[] = [0.35 ** 2 / 0.3, 0.52 ** 2 / 0.3, 0.4 ** 2 / 0.3
 /** Part of it that discs of one mold share: aerodynamics belong to a shape. */
 const OF_MOLD = 0.5
 /**
- * As much again as this of it all discs share, as ground that slopes and a wind that leans on everything do: it moves no disc against
+ * So much more, as a share of it, all discs share, as ground that slopes and a wind that leans on everything do: it moves no disc against
  * another, but each against its label.
  */
-const OF_ALL = 0.75
+const OF_ALL = 1.25
 /** Rows that are compared: where it landed, which every throw has. */
 const COMPARED = 2
 /** Angles and winds this close together are alike: rad, m/s. */

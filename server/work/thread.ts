@@ -37,6 +37,11 @@ export class Thread<W> {
     }
   }
 
+  /** Whether it runs, asked for something or kept for the next who asks. */
+  get alive(): boolean {
+    return this.#alive !== undefined
+  }
+
   #start() {
     // from a bundle it needs no loader
     const worker = new Worker(this.file, process.env['VEER_THREADS'] ? { execArgv: [] } : {})

@@ -134,18 +134,16 @@ describe('the table of the shelf', () => {
       .update(throws)
       .set({ carryM: one!.carryM + 1 })
       .where(eq(throws.id, one!.id))
-    const begun = performance.now()
     while ((await rated()) === before) {
       await it_.works.shelf.everything()
       await new Promise((r) => setTimeout(r, 100))
-      expect(performance.now() - begun).lessThan(60_000)
     }
     await it_.db.update(throws).set({ carryM: one!.carryM }).where(eq(throws.id, one!.id))
     await it_.works.shelf.everything()
     await rested(it_)
   })
 
-  it('follows a throw within a moment, as a full rating agrees, and goes back when it is taken back', async () => {
+  it('follows a throw as a full rating agrees, and goes back when it is taken back', async () => {
     const ratingsNow = async () => {
       await rested(it_)
       return new Map((await page()).rows.map((r) => [r.disc.code, r.rating]))
@@ -158,12 +156,9 @@ describe('the table of the shelf', () => {
       .limit(1)
     const code = SHED.find((d) => demoId('disc', d.code) === one!.discId)!.code
     const thrown = { ...one!, id: newId(), rightM: one!.rightM - 12, path: null, version: 0 }
-    const times: number[] = []
     const put = async (row: object) => {
-      const begun = performance.now()
       const { body } = await send(`/api/throws/${thrown.id}`, row).expect(200)
       const now = await ratingsNow()
-      times.push(performance.now() - begun)
       return { body: body as { version: number }, now }
     }
     const { body, now } = await put(thrown)
@@ -195,7 +190,6 @@ describe('the table of the shelf', () => {
       takenBackAt: new Date().toISOString(),
     }).expect(200)
     expect(of(await ratingsNow())).deep.equal(of(back))
-    expect(times[0]).lessThan(2000)
     expect(it_.failures).deep.equal([])
   })
 
@@ -321,7 +315,7 @@ describe('the table of the shelf', () => {
     expect(await codes('?find=HS-09')).deep.equal(['HS-090'])
   })
 
-  it('turns a page of two thousand discs within a moment', async function () {
+  it('turns a page of two thousand discs', async function () {
     this.timeout(180_000)
     const [first] = (await page('?find=HS-040')).rows
     for (let k = 0; k < 4; k++) {
@@ -333,13 +327,9 @@ describe('the table of the shelf', () => {
       }))
       await api().put(`/api/shelf-edits/${id}`).send({ id, discs }).expect(200)
     }
-    const start = performance.now()
     const { rows, total } = await page('?find=XL&sort=code&page=20')
-    const took = performance.now() - start
     expect(total).equal(2000)
     expect(rows).length(60)
-    // generous: a page takes some tens of milliseconds where nothing else runs
-    expect(took).lessThan(2000)
     expect(await codes('?find=XL&page=40')).deep.equal([])
   })
 

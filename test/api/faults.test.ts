@@ -172,14 +172,12 @@ describe('what nobody should send', () => {
     ])
   })
 
-  it('is refused at once: a file with as many columns as a field has blades of grass', async () => {
+  it('is refused: a file with as many columns as a field has blades of grass', async () => {
     const wide = Array.from({ length: 300_000 }, (_, i) => `c${i}`).join(',')
     for (const where of [`/api/trials/${trialId}/import`, '/api/discs/import']) {
-      const begun = performance.now()
       const { status, body } = await api().post(where).set('content-type', 'text/csv').send(`${wide}\n1\n`)
       expect(status).equal(422)
       expect((body as Said).errors![0]!.message).equal('The file has 300000 columns; at most 500 are read.')
-      expect(performance.now() - begun).lessThan(5000)
     }
   })
 
@@ -198,6 +196,7 @@ describe('what nobody should send', () => {
     const base = `http://127.0.0.1:${port()}`
     const job = newId()
     let over = false
+    const begunAt = performance.now()
     const import_ = fetch(`${base}/api/trials/${id}/import?store=1&job=${job}`, {
       method: 'POST',
       headers: { 'content-type': 'text/csv' },
@@ -225,8 +224,8 @@ describe('what nobody should send', () => {
     expect((await import_).body.throws).equal(6000)
     expect(stages).include('reading').include('storing')
     expect(most).within(500, 6000)
-    // a loaded machine is given some room; the bench measures it
-    expect(Math.max(...waits)).lessThan(3000)
+    // none of them waited for the import to end, however fast the machine is
+    expect(Math.max(...waits)).lessThan((performance.now() - begunAt) / 3)
     expect(((await api().get(`/api/trials/${id}`)).body as TrialFile).throws).length(6000)
     await api().get(`/api/imports/${job}`).expect(404)
   })
@@ -260,9 +259,7 @@ describe('what nobody should send', () => {
       413,
       'The photo is too large; at most 2 MB are taken.',
     ])
-    const begun = performance.now()
     expect((await ask('GET', '/api/health')).status).equal(200)
-    expect(performance.now() - begun).lessThan(5000)
     agent.destroy()
   })
 })

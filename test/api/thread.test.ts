@@ -37,7 +37,7 @@ describe('a thread of the server', () => {
     expect(await t.asked((work) => work.add(2, 3))).equal(5)
     expect(await t.asked((work) => work.count())).equal(1)
     expect(await t.asked((work) => work.count())).equal(2)
-    await new Promise((r) => setTimeout(r, 300))
+    while (t.alive) await new Promise((r) => setTimeout(r, 10))
     expect(await t.asked((work) => work.count())).equal(1)
     await t.stop()
   })
@@ -51,8 +51,15 @@ describe('a thread of the server', () => {
     const why = await over.catch((e: Error) => e.message)
     expect(why).equal('out of breath')
     expect(await t.asked((work) => work.add(1, 1))).equal(2)
-    const waiting = t.asked((work) => work.never()).catch((e: Error) => e.message)
-    await new Promise((r) => setTimeout(r, 100))
+    let begun = () => {}
+    const under = new Promise<void>((r) => (begun = r))
+    const waiting = t
+      .asked((work) => {
+        begun()
+        return work.never()
+      })
+      .catch((e: Error) => e.message)
+    await under
     await t.stop()
     expect(await waiting).equal('The thread was ended before it answered.')
   })

@@ -373,7 +373,6 @@ describe('npm start', function () {
       ] as const
       await Promise.all(
         wrongs.map(async ([url, sentence], i) => {
-          const begun = performance.now()
           const { status, said } = await ended({
             VEER_DATA: path.join(data, `outer ${i}`),
             DATABASE_URL: url,
@@ -381,7 +380,6 @@ describe('npm start', function () {
           expect(status, url).equal(1)
           expect(said, url).match(sentence)
           expect(said, url).not.match(/ at .*\.(ts|js|mjs):\d/)
-          expect(performance.now() - begun, url).lessThan(60_000)
         }),
       )
     } finally {
