@@ -1,9 +1,11 @@
-// npm test: types, lint, formatting, layout rules, unit, API and browser tests, each with a heading; ends at the first failure.
-import { spawn, spawnSync } from 'node:child_process'
+// npm test: types, lint, formatting, layout rules, unit, API, command line and browser tests, each with a heading; ends at the
+// first failure.
+import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import fs from 'node:fs'
 import { constants, setPriority } from 'node:os'
 import path from 'node:path'
+import { performance } from 'node:perf_hooks'
 import { findBin } from './database.mjs'
 import {
   ensureBuilt,
@@ -27,63 +29,101 @@ const { priority } = constants
 const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name)
 const env = { ...process.env, npm_config_loglevel: 'error' }
 
-function step(heading, name, ...args) {
-  say(`\n── ${heading} ──`)
-  const done = spawnSync(bin(name), args, { cwd: ROOT, stdio: 'inherit', env })
-  if (done.status === 0) return
+/** What runs now; each with all it starts in a group of its own. */
+const running = new Set()
+function endAll() {
+  for (const { pid } of running)
+    try {
+      process.kill(-pid, 'SIGTERM')
+    } catch {
+      // it has ended meanwhile
+    }
+}
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    endAll()
+    process.exit(1)
+  })
+
+function failed(heading, status) {
+  endAll()
   say(`\n${heading}: failed.`)
-  process.exit(done.status ?? 1)
+  process.exit(status || 1)
 }
 
 /**
- * Runs commands beside each other, which do not fill all cores alone; what they say comes after its heading. The first goes first
- * where they want the same core.
+ * Runs a command; what it says comes after its heading, when it ends.
+ *
+ * @param last whether it gives way to the others where they want the same core
  */
-async function beside(...commands) {
-  const done = await Promise.all(
-    commands.map(async ([heading, name, ...args], place) => {
-      const child = spawn(bin(name), args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
-      if (place > 0) setPriority(child.pid, priority.PRIORITY_BELOW_NORMAL)
-      let said = ''
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (said += d))
-      const [status] = await once(child, 'close')
-      return { heading, said, status }
-    }),
-  )
-  for (const { heading, said } of done) say(`\n── ${heading} ──\n${said.trimEnd()}`)
-  const failed = done.filter((d) => d.status !== 0)
-  if (failed.length === 0) return
-  say(`\n${failed.map((d) => d.heading).join(', ')}: failed.`)
-  process.exit(1)
+async function quietly(heading, [name, ...args], last = false) {
+  const begun = performance.now()
+  const child = spawn(bin(name), args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'], detached: true })
+  running.add(child)
+  if (last) setPriority(child.pid, priority.PRIORITY_BELOW_NORMAL)
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (said += d))
+  const [status] = await once(child, 'close')
+  running.delete(child)
+  const seconds = Math.round((performance.now() - begun) / 1000)
+  say(`\n── ${heading} (${seconds} s) ──\n${said.trimEnd()}`)
+  if (status !== 0) failed(heading, status)
 }
 
-await beside(
-  ['Types', 'tsc', '--noEmit'],
-  ['Lint', 'eslint', '.', '--max-warnings', '0'],
-  ['Types of the core, where there is neither browser nor machine', 'tsc', '-p', 'core', '--noEmit'],
-)
-await beside(
-  ['Formatting', 'prettier', '--check', '--log-level', 'warn', '.'],
+/** Runs a command that says what it says as it goes. */
+async function aloud(heading, [name, ...args]) {
+  say(`\n── ${heading} ──`)
+  const child = spawn(bin(name), args, {
+    cwd: ROOT,
+    env,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    detached: true,
+  })
+  running.add(child)
+  const [status] = await once(child, 'close')
+  running.delete(child)
+  if (status !== 0) failed(heading, status)
+}
+
+/** What is looked at without running anything, one after the other. */
+const LOOKED_AT = [
+  ['Types', ['tsc', '--noEmit']],
+  ['Types of the core, where there is neither browser nor machine', ['tsc', '-p', 'core', '--noEmit']],
+  ['Formatting', ['prettier', '--check', '--log-level', 'warn', '.']],
   [
     'Layout rules',
-    'depcruise',
-    '--config',
-    '.dependency-cruiser.cjs',
-    'core',
-    'contract',
-    'server',
-    'web',
-    'demo',
-    'cli',
-    'test',
+    [
+      'depcruise',
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core',
+      'contract',
+      'server',
+      'web',
+      'demo',
+      'cli',
+      'test',
+    ],
   ],
-  ['What nobody uses', 'knip', '--no-progress'],
-)
-say('\nUnit, API and command line: what they say comes when they end.')
-await beside(['API and command line', 'mocha', '--config', '.mocharc.api.json'], ['Unit', 'mocha'])
+  ['What nobody uses', ['knip', '--no-progress']],
+  ['Lint', ['eslint', '.', '--max-warnings', '0']],
+]
+async function look() {
+  for (const [heading, command] of LOOKED_AT) await quietly(heading, command)
+}
+
+say('\nTypes, lint, unit, API and command line, beside each other: what each says comes when it ends.')
+// computing fills whatever the others, which often wait, leave of the machine
+const unit = quietly('Unit', ['mocha'], true)
+await Promise.all([
+  look(),
+  quietly('API', ['mocha', '--config', '.mocharc.api.json']),
+  quietly('Command line', ['mocha', '--config', '.mocharc.cli.json']),
+])
 say('\n── Build ──')
 orSay(ensureBuilt)
-step('Browser', 'playwright', 'test')
+await aloud('Browser', ['playwright', 'test'])
+await unit
 
 /** Tests that failed and passed when they were tried again, by file and line. */
 function atSecondTry() {
