@@ -136,38 +136,42 @@ export const Plan = z.object({
   moved: z.boolean().default(false),
 })
 
-export const Trial = z
-  .object({
-    id: Id,
-    name: Name,
-    question: z.string().trim().max(500, 'must be at most 500 characters'),
-    discIds: z
-      .array(Id)
-      .min(1, 'must name at least one disc')
-      .max(60, 'must be at most 60 discs')
-      .refine((ids) => new Set(ids).size === ids.length, 'must name each disc once'),
-    controlDiscId: Id.nullable(),
-    /** Release angles the trial throws, degrees of hyzer. */
-    hyzerDegs: z
-      .array(sheet('hyzerDeg'))
-      .min(1, 'must name at least one release angle')
-      .max(7, 'must be at most 7 angles'),
-    plannedThrows: z
-      .int('must be a whole number')
-      .min(0, 'must not be negative')
-      .max(2000, 'must be at most 2000'),
-    finishedAt: Instant.nullable(),
-    plan: Plan.nullable().default(null),
-    /**
-     * Counted by the server; a change says which one it was made from. 0 has not been stored; a change that names none is
-     * written over whatever is there.
-     */
-    version: Version.optional(),
-  })
-  .refine((t) => t.controlDiscId === null || t.discIds.includes(t.controlDiscId), {
+const TrialColumns = z.object({
+  id: Id,
+  name: Name,
+  question: z.string().trim().max(500, 'must be at most 500 characters'),
+  discIds: z
+    .array(Id)
+    .min(1, 'must name at least one disc')
+    .max(60, 'must be at most 60 discs')
+    .refine((ids) => new Set(ids).size === ids.length, 'must name each disc once'),
+  controlDiscId: Id.nullable(),
+  /** Release angles the trial throws, degrees of hyzer. */
+  hyzerDegs: z
+    .array(sheet('hyzerDeg'))
+    .min(1, 'must name at least one release angle')
+    .max(7, 'must be at most 7 angles'),
+  plannedThrows: z
+    .int('must be a whole number')
+    .min(0, 'must not be negative')
+    .max(2000, 'must be at most 2000'),
+  finishedAt: Instant.nullable(),
+  plan: Plan.nullable().default(null),
+  /**
+   * Counted by the server; a change says which one it was made from. 0 has not been stored; a change that names none is
+   * written over whatever is there.
+   */
+  version: Version.optional(),
+})
+/** A trial as a list has it: a plan may be two thousand throws, and is read with its trial. */
+export const TrialHead = TrialColumns.omit({ plan: true })
+export const Trial = TrialColumns.refine(
+  (t) => t.controlDiscId === null || t.discIds.includes(t.controlDiscId),
+  {
     path: ['controlDiscId'],
     error: 'must be one of the discs of the trial',
-  })
+  },
+)
   .refine((t) => t.plan === null || t.plan.throws.every((p) => t.discIds.includes(p.discId)), {
     path: ['plan'],
     error: 'must plan throws of discs of the trial only',
@@ -347,7 +351,7 @@ export const WornDiscs = z.array(z.object({ discId: Id, throws: z.int(), hardHit
 
 /** A trial on the bench: how far it is. */
 export const TrialSummary = z.object({
-  trial: Trial,
+  trial: TrialHead,
   counted: z.int(),
   leftOut: z.int(),
   lastThrownAt: Instant.nullable(),
@@ -388,6 +392,7 @@ export type Throw = z.infer<typeof Throw>
 export type ThrowHistory = z.infer<typeof ThrowHistory>
 export type KnownThrows = z.infer<typeof KnownThrows>
 export type TrialFile = z.infer<typeof TrialFile>
+export type TrialHead = z.infer<typeof TrialHead>
 export type TrialSummary = z.infer<typeof TrialSummary>
 
 /** What a plan says besides its throws, nothing said. */

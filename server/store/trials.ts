@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
+import { group } from 'd3'
 import { and, asc, desc, eq, gte, inArray, isNull, max, min, ne, notInArray, sql } from 'drizzle-orm'
 import { Plan } from '../../contract/trials.ts'
 import type {
@@ -172,7 +173,7 @@ export const writeTrial = (db: Database, row: Trial): Promise<Trial> =>
   db.transaction(async (tx) => {
     // one after the other, a trial not yet stored too
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${row.id}, 0))`)
-    const [stored] = await trialsWithDiscs(tx, row.id)
+    const stored = await trialWithDiscs(tx, row.id)
     if (stored && row.version !== undefined && row.version !== stored.version) {
       if (isDeepStrictEqual(trialContent(stored), trialContent(row))) return stored
       // the write it was made by, come again because its answer was lost, while others have changed it since
@@ -230,12 +231,8 @@ export async function overwriteTrialIn(tx: Queryable, { discIds, version: _, ...
     })
 }
 
-async function trialsWithDiscs(db: Queryable, id?: string): Promise<Trial[]> {
-  const rows = await db
-    .select(wireColumns(trials))
-    .from(trials)
-    .where(id === undefined ? undefined : eq(trials.id, id))
-    .orderBy(desc(trials.createdAt))
+/** Trials with their discs in the order they stand in them. */
+async function withDiscs<T extends { readonly id: string }>(db: Queryable, rows: readonly T[]) {
   if (rows.length === 0) return []
   const members = await db
     .select()
@@ -247,17 +244,21 @@ async function trialsWithDiscs(db: Queryable, id?: string): Promise<Trial[]> {
       ),
     )
     .orderBy(asc(trialDiscs.place))
-  return rows.map((row) => ({
-    ...row,
-    // plans of an earlier day lack what has been added since
-    plan: row.plan && Plan.parse(row.plan),
-    discIds: members.filter((m) => m.trialId === row.id).map((m) => m.discId),
-  }))
+  const byTrial = group(members, (m) => m.trialId)
+  return rows.map((row) => ({ ...row, discIds: (byTrial.get(row.id) ?? []).map((m) => m.discId) }))
+}
+
+async function trialWithDiscs(db: Queryable, id: string): Promise<Trial | undefined> {
+  const [row] = await db.select(wireColumns(trials)).from(trials).where(eq(trials.id, id))
+  // plans of an earlier day lack what has been added since
+  const [trial] = await withDiscs(db, row ? [{ ...row, plan: row.plan && Plan.parse(row.plan) }] : [])
+  return trial
 }
 
 export async function readTrials(db: Queryable): Promise<TrialSummary[]> {
+  const { plan: _, ...head } = wireColumns(trials)
   const [list, tallies] = await Promise.all([
-    trialsWithDiscs(db),
+    db.select(head).from(trials).orderBy(desc(trials.createdAt)),
     db
       .select({
         trialId: throws.trialId,
@@ -269,8 +270,9 @@ export async function readTrials(db: Queryable): Promise<TrialSummary[]> {
       .where(sql`${throws.takenBackAt} is null`)
       .groupBy(throws.trialId),
   ])
-  return list.map((trial) => {
-    const tally = tallies.find((t) => t.trialId === trial.id)
+  const byTrial = new Map(tallies.map((t) => [t.trialId, t]))
+  return (await withDiscs(db, list)).map((trial) => {
+    const tally = byTrial.get(trial.id)
     return {
       trial,
       counted: tally?.counted ?? 0,
@@ -288,7 +290,7 @@ export async function readTrialName(db: Queryable, id: string): Promise<string |
 
 /** A trial with its sessions and every throw, those taken back included; undefined when there is none. */
 export async function readTrial(db: Queryable, id: string): Promise<TrialFile | undefined> {
-  const [trial] = await trialsWithDiscs(db, id)
+  const trial = await trialWithDiscs(db, id)
   if (!trial) return undefined
   const thrown = await db
     .select(wireColumns(throws))

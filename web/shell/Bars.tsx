@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { ChevronUp, Ellipsis, FlaskConical, Warehouse } from 'lucide-react'
 import { useContext, useEffect } from 'react'
 import { Link, useLocation, useMatch, matchPath } from 'react-router'
-import type { Trial } from '../../contract/trials.ts'
+import type { TrialHead } from '../../contract/trials.ts'
 import { useTrials } from '../data/hooks.ts'
 import type { Door } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
@@ -12,7 +12,7 @@ import { Mark } from './Mark.tsx'
 import { WaitingBadge } from './WaitingBadge.tsx'
 
 /** The trial that is open: the one in the address, else the one last looked at here. */
-function useOpenTrial(): Trial | undefined {
+function useOpenTrial(): TrialHead | undefined {
   const match = useMatch('/trials/:trialId/*')
   const { trials } = useTrials()
   const open = match?.params.trialId
@@ -36,7 +36,7 @@ function isScreenOf(door: Door, pathname: string): boolean {
   return Object.values(door.screens).some((screen) => matchPath(`${base}${screen.path}`, pathname) !== null)
 }
 
-function useWays(trial: Trial | undefined) {
+function useWays(trial: TrialHead | undefined) {
   const doors = useContext(Stations)
   const { pathname } = useLocation()
   const ways = (group: Door['group']): Way[] =>
@@ -125,7 +125,7 @@ function DeskWay({ way: { door, address, here } }: { way: Way }) {
 }
 
 interface PhoneBarProps {
-  readonly trial: Trial | undefined
+  readonly trial: TrialHead | undefined
   readonly shed: readonly Way[]
   readonly ofTrial: readonly Way[]
   readonly apart: readonly Way[]
