@@ -172,6 +172,15 @@ export const dealOf = (plan: Pick<RunPlan, 'strokes' | 'power' | 'easedTo' | 'th
   throwers: plan.throwerIds,
 })
 
+/** Counts as they are always dealt from, whatever order they came in: the same seed makes the same order again. */
+const inOneOrder = (counts: readonly CellCount[], discs: readonly PlanDisc[]): CellCount[] => {
+  const places = new Map(discs.map((d, i) => [d.id, i]))
+  const place = (c: CellCount) => places.get(c.disc) ?? discs.length
+  return counts.toSorted(
+    (a, b) => place(a) - place(b) || b.hyzerDeg - a.hyzerDeg || LEGS.indexOf(a.leg) - LEGS.indexOf(b.leg),
+  )
+}
+
 /** The plan with other counts: what is made stays first, the rest is put in order again from the same seed. */
 export function reordered<P extends RunPlan>(
   plan: P,
@@ -180,7 +189,7 @@ export function reordered<P extends RunPlan>(
   made: readonly PlanThrow[],
   controlDiscId: string | null = null,
 ): P {
-  const counts = stillToMake(all, made)
+  const counts = inOneOrder(stillToMake(all, made), discs)
   const rounds = made.length === 0 ? 0 : made[made.length - 1]!.round + 1
   const fixed = fixedOrder(plan, discs, controlDiscId)
   const sorted =

@@ -10,12 +10,10 @@ interface RunOrderHeadProps {
   readonly trialId: string
   /** Changes that put the throws in order again. */
   readonly onPlan: (change: Partial<Pick<Plan, 'order' | 'fixedBy' | 'seed'>>) => void
-  /** The sheet is about to be typed in: the plan it follows has to be kept. */
-  readonly onSheet: () => void
 }
 
 /** How the throws are put in order, with the bias of an order that is not shuffled; and their sheet. */
-export function RunOrderHead({ plan, trialId, onPlan, onSheet }: RunOrderHeadProps) {
+export function RunOrderHead({ plan, trialId, onPlan }: RunOrderHeadProps) {
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2">
       <div className="mr-auto">
@@ -61,7 +59,7 @@ export function RunOrderHead({ plan, trialId, onPlan, onSheet }: RunOrderHeadPro
       <Button onClick={() => window.print()}>
         <Printer size={16} aria-hidden /> Print sheet
       </Button>
-      <StationLink at="plan/sheet" params={{ trialId }} onClick={onSheet} className={buttonLook()}>
+      <StationLink at="plan/sheet" params={{ trialId }} className={buttonLook()}>
         <Keyboard size={16} aria-hidden /> Type it in
       </StationLink>
     </div>

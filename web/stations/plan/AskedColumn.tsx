@@ -1,0 +1,98 @@
+import { format } from 'date-fns'
+import { Card } from '../../parts/Card.tsx'
+import { Claims } from '../../parts/Claims.tsx'
+import { SelectInput } from '../../parts/Inputs.tsx'
+import { BuiltClaims } from './BuiltClaims.tsx'
+import { Expectation } from './Expectation.tsx'
+import { MakersClaims } from './HowThrown.tsx'
+import { QuestionCard } from './QuestionCard.tsx'
+import type { PlanningShown } from './usePlanning.ts'
+
+/** What is asked, and what is expected before the first throw. */
+export function AskedColumn({ planning }: { planning: PlanningShown }) {
+  const { plan, put, asked, nameOf } = planning
+  return (
+    <div className="grid content-start gap-3">
+      <QuestionCard
+        plan={plan}
+        onProtocol={(protocol) => put({ did: 'chose protocol', protocol })}
+        onKind={(kind) => put({ did: 'asked', kind })}
+        discIds={asked}
+        nameOf={nameOf}
+        onPair={(pair) => put({ did: 'changed', change: { pair } })}
+        onConvention={(convention) => put({ did: 'changed', change: { convention } })}
+      />
+      <Card className="p-4" label="What do you expect?">
+        <h2 className="text-lead">What do you expect?</h2>
+        <p className="mb-2 text-note text-quiet">{whenLocked(planning)}</p>
+        <Expected planning={planning} />
+        <Claimed planning={planning} />
+      </Card>
+    </div>
+  )
+}
+
+/** Until when an expectation can be said. */
+function whenLocked({ view: { throws, takenBack }, untold, locked }: PlanningShown): string {
+  if (untold) return 'Nobody said before the first throw, and afterwards nobody remembers it right.'
+  if (!locked) return 'Most stable first; drag. Locked at the first throw.'
+  const [first] = [...throws, ...takenBack].map((t) => t.thrownAt).sort()
+  return `Most stable first. Locked since the first throw, ${format(first!, 'd MMM, H:mm')}.`
+}
+
+function Expected({
+  planning: { view, plan, put, untold, locked, nameOf, placeOf },
+}: {
+  planning: PlanningShown
+}) {
+  return (
+    <>
+      <Expectation
+        expected={untold ? [] : plan.expected}
+        nameOf={nameOf}
+        placeOf={placeOf}
+        locked={locked}
+        onOrder={(expected) => put({ did: 'changed', change: { expected } })}
+      />
+      {(!locked || plan.likeDiscId !== null) && (
+        <SelectInput
+          label="It should fly like"
+          className="mt-2"
+          disabled={locked}
+          value={plan.likeDiscId ?? ''}
+          onChange={(e) => put({ did: 'changed', change: { likeDiscId: e.target.value || null } })}
+        >
+          <option value="">nothing said</option>
+          {view.discs.map((d) => (
+            <option key={d.disc.id} value={d.disc.id}>
+              {nameOf(d.disc.id)}
+            </option>
+          ))}
+        </SelectInput>
+      )}
+    </>
+  )
+}
+
+function Claimed({ planning: { view, plan, put, asked, locked, nameOf } }: { planning: PlanningShown }) {
+  const claim = (claims: typeof plan.claims) => put({ did: 'changed', change: { claims } })
+  return (
+    <div className="mt-3">
+      <BuiltClaims
+        built={plan.built}
+        discIds={asked}
+        nameOf={nameOf}
+        locked={locked}
+        onBuilt={(built) => put({ did: 'changed', change: { built } })}
+      />
+      <Claims title="Claims in words of your own" claims={plan.claims} locked={locked} onClaims={claim} />
+      {!locked && (
+        <MakersClaims
+          discs={view.discs}
+          claims={plan.claims}
+          onClaim={(next) => claim([...plan.claims, next])}
+        />
+      )}
+    </div>
+  )
+}
