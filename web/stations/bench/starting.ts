@@ -1,0 +1,169 @@
+import { lineage } from '../../../contract/naming.ts'
+import type { ShelvedDisc } from '../../../contract/sheet.ts'
+import type { Proposal } from '../../../contract/shelfPage.ts'
+import { Trial } from '../../../contract/trials.ts'
+import type { TrialSent } from '../../../contract/trials.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
+import type { QuestionKind } from '../../../core/plan/questions.ts'
+
+/** What a question proposes discs about. */
+export interface Wanted {
+  readonly kind: QuestionKind
+  readonly about: string
+}
+
+/** A trial that is being started. */
+export interface Starting {
+  readonly id: string
+  readonly kind: QuestionKind
+  /** The one asked about first. */
+  readonly discIds: readonly string[]
+  readonly controlDiscId: string | null
+  readonly hyzerDegs: readonly number[]
+  /** What somebody set by hand; everything else follows what is chosen. */
+  readonly set: {
+    readonly name?: string
+    readonly question?: string
+    readonly plannedThrows?: number | null
+  }
+  /** Several discs were picked by hand: they are not replaced by what is proposed. */
+  readonly byHand: boolean
+  /** A proposal that is on its way. */
+  readonly wants: Wanted | null
+  /** What the shelf lacks of what was proposed. */
+  readonly lacks: string | null
+  /** It was to be kept as it stood: from then on it says what is wrong with it. */
+  readonly tried: boolean
+}
+
+export type StartingEvent =
+  | { readonly did: 'asked'; readonly kind: QuestionKind }
+  | { readonly did: 'proposed'; readonly of: Wanted; readonly found: Proposal | null }
+  | { readonly did: 'picked'; readonly disc: string }
+  | { readonly did: 'turned angle'; readonly hyzerDeg: number }
+  | { readonly did: 'chose control'; readonly disc: string | null }
+  | { readonly did: 'set'; readonly change: Starting['set'] }
+  | { readonly did: 'tried' }
+
+/** A trial nobody has said anything of yet, about some discs. @param from discs chosen before */
+export function startingWith(id: string, from: readonly string[]): Starting {
+  const several = from.length > 1
+  const kind = several ? 'molds' : 'label'
+  return {
+    id,
+    kind,
+    discIds: from,
+    controlDiscId: null,
+    hyzerDegs: questionOf(kind).hyzerDegs,
+    set: {},
+    byHand: several,
+    wants: from.length === 1 ? { kind, about: from[0]! } : null,
+    lacks: null,
+    tried: false,
+  }
+}
+
+const toggled = <T>(list: readonly T[], item: T): readonly T[] =>
+  list.includes(item) ? list.filter((x) => x !== item) : [...list, item]
+
+/** With other discs; a control disc that is not among them any more is none. */
+const withDiscs = (state: Starting, discIds: readonly string[]): Starting => ({
+  ...state,
+  discIds,
+  controlDiscId:
+    state.controlDiscId !== null && discIds.includes(state.controlDiscId) ? state.controlDiscId : null,
+})
+const proposing = (state: Starting): Starting => {
+  const [about] = state.discIds
+  return { ...state, wants: about === undefined ? null : { kind: state.kind, about } }
+}
+
+/** The trial after something was done to it. */
+export function startingAfter(state: Starting, event: StartingEvent): Starting {
+  switch (event.did) {
+    case 'asked': {
+      const next = { ...state, kind: event.kind, hyzerDegs: questionOf(event.kind).hyzerDegs, lacks: null }
+      return state.byHand ? { ...next, wants: null } : proposing(next)
+    }
+    case 'proposed': {
+      const { of, found } = event
+      // what was proposed for another question, or another disc, comes too late
+      if (state.wants?.kind !== of.kind || state.wants.about !== of.about) return state
+      if (!found) return { ...state, wants: null }
+      return {
+        ...withDiscs({ ...state, controlDiscId: found.control }, found.discs),
+        wants: null,
+        lacks: found.lacks,
+      }
+    }
+    case 'picked': {
+      const next = withDiscs(state, toggled(state.discIds, event.disc))
+      if (state.discIds.length === 0) return proposing(next)
+      return { ...next, byHand: next.discIds.length > 1, wants: null }
+    }
+    case 'turned angle':
+      return { ...state, hyzerDegs: toggled(state.hyzerDegs, event.hyzerDeg) }
+    case 'chose control':
+      return { ...state, controlDiscId: event.disc }
+    case 'set':
+      return { ...state, set: { ...state.set, ...event.change } }
+    case 'tried':
+      return { ...state, tried: true }
+  }
+}
+
+/** Throws that what is chosen comes to. */
+export const throwsOf = ({ kind, discIds, hyzerDegs }: Starting): number =>
+  discIds.length * hyzerDegs.length * questionOf(kind).throwsACell
+
+/** The trial as it would be kept now. */
+export function draftOf(state: Starting, discs: readonly ShelvedDisc[]): TrialSent {
+  const { id, kind, discIds, controlDiscId, hyzerDegs, set } = state
+  const about = discs.find((d) => d.disc.id === discIds[0])
+  return {
+    id,
+    name: set.name ?? (about ? nameOf(kind, about) : ''),
+    question: set.question ?? questionOf(kind).words,
+    discIds: [...discIds],
+    controlDiscId,
+    hyzerDegs: [...hyzerDegs],
+    // nothing is no number of throws
+    plannedThrows: set.plannedThrows === undefined ? throwsOf(state) : (set.plannedThrows as number),
+    finishedAt: null,
+    version: 0,
+  }
+}
+
+/** What is wrong with a draft, by field; undefined where it can be kept. */
+export function wrongWith(draft: TrialSent): Partial<Record<string, string>> | undefined {
+  const read = Trial.safeParse(draft)
+  if (read.success) return undefined
+  return Object.fromEntries(read.error.issues.toReversed().map((i) => [String(i.path[0]), i.message]))
+}
+
+/** What a trial is called until somebody names it. */
+function nameOf(kind: QuestionKind, about: ShelvedDisc): string {
+  const { mold, plastic } = about
+  const names: Record<QuestionKind, string> = {
+    label: `${mold.name}, ${plastic.name}, against its label`,
+    plastics: `${mold.name} in its plastics`,
+    runs: `${mold.name}, ${plastic.name}, run by run`,
+    wear: `${mold.name}, ${plastic.name}, new to worn`,
+    weight: `${mold.name}, ${plastic.name}, light and heavy`,
+    molds: `${mold.name} beside its like`,
+    arms: `${mold.name} for another arm`,
+    wind: `${mold.name} in the wind`,
+    ground: `${mold.name} on the ground`,
+    'short game': `${mold.name} from short range`,
+  }
+  return names[kind]
+}
+
+/** Discs that some words find: by code, lineage, maker, wear and class. */
+export function foundBy(discs: readonly ShelvedDisc[], find: string): ShelvedDisc[] {
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean)
+  return discs.filter((d) => {
+    const text = `${d.disc.code} ${lineage(d)} ${d.maker.name} ${d.disc.wear} ${d.mold.discClass}`
+    return words.every((w) => text.toLowerCase().includes(w))
+  })
+}
