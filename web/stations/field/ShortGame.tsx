@@ -1,19 +1,11 @@
-import { useMemo, useState } from 'react'
-import type { ReactNode } from 'react'
+import { useMemo, useReducer, useState } from 'react'
+import type { Dispatch } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
-import {
-  GAMES,
-  MISSES,
-  NOTHING_OF_SHORT,
-  PUTT_STYLES,
-  seenInGame,
-  stayingOf,
-} from '../../../core/throw/short.ts'
+import { GAMES, MISSES, PUTT_STYLES } from '../../../core/throw/short.ts'
 import type { Game, ShortObserved } from '../../../core/throw/short.ts'
-import { ShortThrow } from '../../../contract/trials.ts'
-import { wrongWords } from '../../../contract/words.ts'
+import type { ShortThrow } from '../../../contract/trials.ts'
 import { ShortSummary } from '../../charts/ShortSummary.tsx'
 import { useShortThrows, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -29,6 +21,8 @@ import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { emptyLog, logAfter, shortThrowOf } from './shortLog.ts'
+import type { ShortEvent } from './shortLog.ts'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -62,48 +56,25 @@ export default function ShortGame({ trialId }: { trialId: string }) {
   return <Short view={view} />
 }
 
-/** What is seen of one throw of the game; what holds from throw to throw stays. */
-type Draft = ShortObserved
-const NOTHING: Draft = { ...NOTHING_OF_SHORT, hole: 1 }
-
-function Short({ view }: { view: TrialView }) {
-  const { trial, discs } = view
-  const units = useUnits()
-  const [params, setParams] = useSearchParams()
-  const game = GAMES.find((g) => g === params.get('game')) ?? 'ground'
+/** Logs throws of a game of a trial, one after the other. */
+function useShortLog(view: TrialView, game: Game) {
+  const { trial, discs, throwers } = view
   const throws = useShortThrows(trial.id)
   const own = throws.filter((t) => t.game === game)
-  const names = useMemo(() => trialNames(discs), [discs])
-  const name = (code: string) => names.get(code) ?? code
-  const [discId, setDiscId] = useState(discs[0]?.disc.id ?? '')
-  const [throwerId, setThrowerId] = useState(view.throwers[0]!.id)
-  const [draft, setDraft] = useState(NOTHING)
-  const see = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }))
+  const [log, tell] = useReducer(logAfter, undefined, () =>
+    emptyLog(newId(), discs[0]?.disc.id ?? '', throwers[0]!.id),
+  )
   const [session] = useState(() => outingOf(view, throws.length > 0 ? throws : view.throws, 'paced'))
-
-  const keep = async (change: Partial<Draft> = {}) => {
-    const seen = { ...draft, ...change }
-    const read = ShortThrow.safeParse({
-      id: newId(),
-      trialId: trial.id,
-      sessionId: session.id,
-      discId,
-      throwerId,
-      thrownAt: new Date().toISOString(),
-      game,
-      ...seenInGame(game, seen),
-      takenBackAt: null,
-    })
-    if (!read.success) return sayWrong(`${wrongWords(read.error.issues[0]!)}.`)
+  const keep = async (change: Partial<ShortObserved> = {}) => {
+    const seen = { ...log.seen, ...change }
+    const thrownAt = new Date().toISOString()
+    const at = { trialId: trial.id, sessionId: session.id, game, thrownAt }
+    const read = shortThrowOf(log, seen, at)
+    if (typeof read === 'string') return sayWrong(read)
     if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
-    await outbox.put('short-throws', read.data)
-    noteMade(trial.id, read.data.id)
-    // distance, effort, style and hole hold for the next; what was seen does not
-    setDraft(stayingOf(seen))
-    // the same shot goes round the discs
-    const at = discs.findIndex((d) => d.disc.id === discId)
-    if (game !== 'putting') setDiscId(discs[(at + 1) % discs.length]!.disc.id)
-    if (game === 'holes' && at === discs.length - 1) see({ hole: Math.min(36, (seen.hole ?? 0) + 1) })
+    await outbox.put('short-throws', read)
+    noteMade(trial.id, read.id)
+    tell({ did: 'kept', game, seen, discIds: discs.map((d) => d.disc.id), nextId: newId() })
   }
   const takeBack = async () => {
     const last = lastMadeHere(trial.id, own)
@@ -117,101 +88,22 @@ function Short({ view }: { view: TrialView }) {
       run: () => void outbox.put('short-throws', last),
     })
   }
+  const made = () => void keep({ made: true })
+  const missed = () => void keep({ made: false, miss: log.seen.miss })
   useHotkeys('u', () => void takeBack())
-  useHotkeys('m', () => game === 'putting' && void keep({ made: true }))
-  useHotkeys('x', () => game === 'putting' && void keep({ made: false, miss: draft.miss }))
+  useHotkeys('m', () => game === 'putting' && made())
+  useHotkeys('x', () => game === 'putting' && missed())
+  return { throws, own, log, tell, keep: () => void keep(), takeBack: () => void takeBack(), made, missed }
+}
 
-  const length = (key: 'distanceM' | 'groundM' | 'lieM', label: string) => (
-    <FigureInput
-      label={label}
-      unit={units.length.unit}
-      value={draft[key] === null ? null : units.length.to(draft[key])}
-      onChange={(v) => see({ [key]: v === null ? null : units.length.from(v) })}
-    />
-  )
-  /** A distance one way or the other of the mark. */
-  const offset = (key: 'pastM' | 'rightM', label: string, minus: string, plus: string) => {
-    const value = draft[key]
-    const sign = value !== null && (value < 0 || Object.is(value, -0)) ? -1 : 1
-    return (
-      <div className="grid grid-cols-[1fr_auto] items-end gap-1.5">
-        <FigureInput
-          label={label}
-          unit={units.length.unit}
-          value={value === null ? null : Math.abs(units.length.to(value))}
-          onChange={(v) => see({ [key]: v === null ? null : sign * units.length.from(Math.abs(v)) })}
-        />
-        <select
-          aria-label={`${label}, which way`}
-          className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
-          value={sign}
-          onChange={(e) => see({ [key]: Number(e.target.value) * Math.abs(value ?? 0) })}
-        >
-          <option value={1}>{plus}</option>
-          <option value={-1}>{minus}</option>
-        </select>
-      </div>
-    )
-  }
-  const entry: Record<Game, ReactNode> = {
-    ground: length('groundM', 'From first contact to rest'),
-    approach: (
-      <>
-        {length('distanceM', 'To the mark')}
-        {offset('pastM', 'It came to rest', 'short', 'past')}
-        {offset('rightM', 'aside', 'left', 'right')}
-        <SelectInput
-          label="Effort"
-          value={draft.effort ?? ''}
-          onChange={(e) => see({ effort: e.target.value === '' ? null : Number(e.target.value) })}
-        >
-          <option value="">not said</option>
-          {[0.3, 0.5, 0.7, 0.85, 1].map((p) => (
-            <option key={p} value={p}>
-              {Math.round(100 * p)} %
-            </option>
-          ))}
-        </SelectInput>
-      </>
-    ),
-    putting: (
-      <>
-        {length('distanceM', 'From')}
-        <SelectInput
-          label="Style"
-          value={draft.style ?? ''}
-          onChange={(e) => see({ style: (e.target.value || null) as Draft['style'] })}
-        >
-          <option value="">not said</option>
-          {PUTT_STYLES.map((p) => (
-            <option key={p}>{p}</option>
-          ))}
-        </SelectInput>
-        <div className="sm:col-span-2" role="group" aria-label="If it misses">
-          <p className="mb-1 text-note text-quiet">If it misses</p>
-          <div className="flex flex-wrap gap-1.5">
-            {MISSES.map((m) => (
-              <Chip key={m} on={draft.miss === m} onClick={() => see({ miss: draft.miss === m ? null : m })}>
-                {m}
-              </Chip>
-            ))}
-          </div>
-        </div>
-      </>
-    ),
-    holes: (
-      <>
-        <FigureInput label="Hole" digits={0} value={draft.hole} onChange={(hole) => see({ hole })} />
-        <FigureInput
-          label="Strokes"
-          digits={0}
-          value={draft.strokes}
-          onChange={(strokes) => see({ strokes })}
-        />
-        {length('lieM', 'Left after the tee throw')}
-      </>
-    ),
-  }
+function Short({ view }: { view: TrialView }) {
+  const { trial, discs } = view
+  const [params, setParams] = useSearchParams()
+  const game = GAMES.find((g) => g === params.get('game')) ?? 'ground'
+  const logging = useShortLog(view, game)
+  const { throws, own, log, tell } = logging
+  const names = useMemo(() => trialNames(discs), [discs])
+  const name = (code: string) => names.get(code) ?? code
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 md:p-4 lg:grid-cols-[24rem_minmax(0,1fr)]">
       <Card className="content-start p-4" label="Log it">
@@ -233,21 +125,28 @@ function Short({ view }: { view: TrialView }) {
           noValidate
           onSubmit={(e) => {
             e.preventDefault()
-            void keep(game === 'putting' ? { made: true } : {})
+            if (game === 'putting') logging.made()
+            else logging.keep()
           }}
         >
           <div className="flex flex-wrap gap-1.5" role="group" aria-label="Disc">
-            {discs.map((d, i) => (
-              <Chip key={d.disc.id} on={d.disc.id === discId} onClick={() => setDiscId(d.disc.id)}>
+            {discs.map(({ disc: { id, code } }, i) => (
+              <Chip key={id} on={id === log.discId} onClick={() => tell({ did: 'chose disc', discId: id })}>
                 <span className="flex items-center gap-1.5">
-                  <DiscDot place={i} size={14} /> {name(d.disc.code)}
+                  <DiscDot place={i} size={14} /> {name(code)}
                 </span>
               </Chip>
             ))}
           </div>
-          <div className="grid items-end gap-3 sm:grid-cols-2">{entry[game]}</div>
+          <div className="grid items-end gap-3 sm:grid-cols-2">
+            <Entry game={game} seen={log.seen} tell={tell} />
+          </div>
           {view.throwers.length > 1 && (
-            <SelectInput label="Thrown by" value={throwerId} onChange={(e) => setThrowerId(e.target.value)}>
+            <SelectInput
+              label="Thrown by"
+              value={log.throwerId}
+              onChange={(e) => tell({ did: 'chose thrower', throwerId: e.target.value })}
+            >
               {view.throwers.map((t) => (
                 <option key={t.id} value={t.id}>
                   {t.name}
@@ -255,34 +154,7 @@ function Short({ view }: { view: TrialView }) {
               ))}
             </SelectInput>
           )}
-          <div className="flex gap-2">
-            <Button
-              className="max-md:min-h-14"
-              keyHint="U"
-              disabled={own.length === 0}
-              onClick={() => void takeBack()}
-            >
-              Take back
-            </Button>
-            {game === 'putting' ? (
-              <>
-                <Button
-                  className="flex-1 max-md:min-h-14"
-                  keyHint="X"
-                  onClick={() => void keep({ made: false, miss: draft.miss })}
-                >
-                  Missed
-                </Button>
-                <Button kind="primary" type="submit" keyHint="M" className="flex-1 max-md:min-h-14">
-                  Made
-                </Button>
-              </>
-            ) : (
-              <Button kind="primary" type="submit" keyHint="↵" className="flex-1 max-md:min-h-14">
-                Keep
-              </Button>
-            )}
-          </div>
+          <Keeping game={game} logging={logging} />
         </form>
       </Card>
       <Card className="p-4" label="What it says">
@@ -295,5 +167,182 @@ function Short({ view }: { view: TrialView }) {
         <ShortSummary game={game} throws={throws} discs={discs} name={name} />
       </Card>
     </div>
+  )
+}
+
+function Keeping({ game, logging }: { game: Game; logging: ReturnType<typeof useShortLog> }) {
+  const { own, takeBack, missed } = logging
+  return (
+    <div className="flex gap-2">
+      <Button className="max-md:min-h-14" keyHint="U" disabled={own.length === 0} onClick={takeBack}>
+        Take back
+      </Button>
+      {game === 'putting' ? (
+        <>
+          <Button className="flex-1 max-md:min-h-14" keyHint="X" onClick={missed}>
+            Missed
+          </Button>
+          <Button kind="primary" type="submit" keyHint="M" className="flex-1 max-md:min-h-14">
+            Made
+          </Button>
+        </>
+      ) : (
+        <Button kind="primary" type="submit" keyHint="↵" className="flex-1 max-md:min-h-14">
+          Keep
+        </Button>
+      )}
+    </div>
+  )
+}
+
+interface SeenProps {
+  readonly seen: ShortObserved
+  readonly tell: Dispatch<ShortEvent>
+}
+
+/** What is seen of a throw of a game. */
+function Entry({ game, ...props }: SeenProps & { readonly game: Game }) {
+  switch (game) {
+    case 'ground':
+      return <Length {...props} of="groundM" label="From first contact to rest" />
+    case 'approach':
+      return <Approach {...props} />
+    case 'putting':
+      return <Putting {...props} />
+    case 'holes':
+      return <Hole {...props} />
+  }
+}
+
+function Length({
+  seen,
+  tell,
+  of,
+  label,
+}: SeenProps & { readonly of: 'distanceM' | 'groundM' | 'lieM'; readonly label: string }) {
+  const { length } = useUnits()
+  const value = seen[of]
+  return (
+    <FigureInput
+      label={label}
+      unit={length.unit}
+      value={value === null ? null : length.to(value)}
+      onChange={(v) => tell({ did: 'saw', change: { [of]: v === null ? null : length.from(v) } })}
+    />
+  )
+}
+
+interface OffsetProps extends SeenProps {
+  readonly of: 'pastM' | 'rightM'
+  readonly label: string
+  readonly minus: string
+  readonly plus: string
+}
+
+/** A distance one way or the other of the mark. */
+function Offset({ seen, tell, of, label, minus, plus }: OffsetProps) {
+  const { length } = useUnits()
+  const value = seen[of]
+  const sign = value !== null && (value < 0 || Object.is(value, -0)) ? -1 : 1
+  const see = (m: number | null) => tell({ did: 'saw', change: { [of]: m } })
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-end gap-1.5">
+      <FigureInput
+        label={label}
+        unit={length.unit}
+        value={value === null ? null : Math.abs(length.to(value))}
+        onChange={(v) => see(v === null ? null : sign * length.from(Math.abs(v)))}
+      />
+      <select
+        aria-label={`${label}, which way`}
+        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+        value={sign}
+        onChange={(e) => see(Number(e.target.value) * Math.abs(value ?? 0))}
+      >
+        <option value={1}>{plus}</option>
+        <option value={-1}>{minus}</option>
+      </select>
+    </div>
+  )
+}
+
+/** Efforts that are told apart, as shares of full power. */
+const EFFORTS = [0.3, 0.5, 0.7, 0.85, 1]
+
+function Approach({ seen, tell }: SeenProps) {
+  return (
+    <>
+      <Length {...{ seen, tell }} of="distanceM" label="To the mark" />
+      <Offset {...{ seen, tell }} of="pastM" label="It came to rest" minus="short" plus="past" />
+      <Offset {...{ seen, tell }} of="rightM" label="aside" minus="left" plus="right" />
+      <SelectInput
+        label="Effort"
+        value={seen.effort ?? ''}
+        onChange={(e) =>
+          tell({ did: 'saw', change: { effort: e.target.value === '' ? null : Number(e.target.value) } })
+        }
+      >
+        <option value="">not said</option>
+        {EFFORTS.map((p) => (
+          <option key={p} value={p}>
+            {Math.round(100 * p)} %
+          </option>
+        ))}
+      </SelectInput>
+    </>
+  )
+}
+
+function Putting({ seen, tell }: SeenProps) {
+  return (
+    <>
+      <Length {...{ seen, tell }} of="distanceM" label="From" />
+      <SelectInput
+        label="Style"
+        value={seen.style ?? ''}
+        onChange={(e) =>
+          tell({ did: 'saw', change: { style: (e.target.value || null) as ShortObserved['style'] } })
+        }
+      >
+        <option value="">not said</option>
+        {PUTT_STYLES.map((p) => (
+          <option key={p}>{p}</option>
+        ))}
+      </SelectInput>
+      <div className="sm:col-span-2" role="group" aria-label="If it misses">
+        <p className="mb-1 text-note text-quiet">If it misses</p>
+        <div className="flex flex-wrap gap-1.5">
+          {MISSES.map((m) => (
+            <Chip
+              key={m}
+              on={seen.miss === m}
+              onClick={() => tell({ did: 'saw', change: { miss: seen.miss === m ? null : m } })}
+            >
+              {m}
+            </Chip>
+          ))}
+        </div>
+      </div>
+    </>
+  )
+}
+
+function Hole({ seen, tell }: SeenProps) {
+  return (
+    <>
+      <FigureInput
+        label="Hole"
+        digits={0}
+        value={seen.hole}
+        onChange={(hole) => tell({ did: 'saw', change: { hole } })}
+      />
+      <FigureInput
+        label="Strokes"
+        digits={0}
+        value={seen.strokes}
+        onChange={(strokes) => tell({ did: 'saw', change: { strokes } })}
+      />
+      <Length {...{ seen, tell }} of="lieM" label="Left after the tee throw" />
+    </>
   )
 }
