@@ -30,10 +30,11 @@ const standing: Standing = {
   windAcrossMps: 0.5,
   windSdMps: null,
 }
-const start = startLogging(session, standing)
+const start = startLogging('one', session, standing)
 const after = (state: Logging, ...events: FieldEvent[]) => events.reduce(logging, state)
 const seen = (change: object, at = 10_000): FieldEvent => ({ type: 'seen', change, meantDeg: 8, at })
 const MEANT = { discId: demo.trials[0]!.discIds[0]!, hyzerDeg: 8 }
+const ID = '01900000-0000-7000-8000-000000000001'
 const NOW = '2026-10-04T10:00:00.000Z'
 
 describe('a throw being logged', () => {
@@ -44,8 +45,8 @@ describe('a throw being logged', () => {
     expect(chosen.standing).include({ power: 0.85, stroke: 'forehand' })
     const changed = after(chosen, { type: 'stood', change: { power: 0.7 } }, { ...late, step: 'again' })
     expect(changed.standing.power).equal(0.7)
-    for (const done of ['kept', 'putOff', 'restarted'] as const)
-      expect(after(chosen, { type: done }, { ...late, step: 'the next' }).standing.power, done).equal(1)
+    for (const done of [{ type: 'kept', nextId: 'two' }, { type: 'putOff' }, { type: 'restarted' }] as const)
+      expect(after(chosen, done, { ...late, step: 'the next' }).standing.power, done.type).equal(1)
   })
 
   it('holds what was asked of it from the moment it has landed', () => {
@@ -117,9 +118,15 @@ describe('a throw being logged', () => {
       seen({ carryM: 80, rightM: -4 }),
       { type: 'called', word: 'held' },
       { type: 'clocked', at: 5 },
-      { type: 'kept' },
+      { type: 'kept', nextId: 'two' },
     )
-    expect(done).deep.equal({ ...start, followed: 'a', kept: 1, standing: { ...standing, power: 0.85 } })
+    expect(done).deep.equal({
+      ...start,
+      id: 'two',
+      followed: 'a',
+      kept: 1,
+      standing: { ...standing, power: 0.85 },
+    })
     expect(done.seen).deep.equal(NOTHING_SEEN)
   })
 
@@ -170,6 +177,7 @@ describe('a draft of a throw', () => {
   it('gives back a stored throw just as it was, all that was observed of it', () => {
     const who = demo.throwers.find((t) => t.id === stored.throwerId)!
     const drawn = toThrow(
+      stored.id,
       stored.trialId,
       { discId: stored.discId, hyzerDeg: stored.hyzerDeg },
       standingOf(stored),
@@ -197,12 +205,22 @@ describe('a draft of a throw', () => {
 
   it('says what is missing or out of range by what it is called', () => {
     const draw = (change: object, stands: Partial<Standing> = {}) =>
-      toThrow('', MEANT, { ...standing, ...stands }, { ...NOTHING_SEEN, ...change }, thrower, undefined, NOW)
+      toThrow(
+        ID,
+        '',
+        MEANT,
+        { ...standing, ...stands },
+        { ...NOTHING_SEEN, ...change },
+        thrower,
+        undefined,
+        NOW,
+      )
     expect(draw({})).deep.equal({ ok: false, why: 'Tap where it landed first.' })
     const far = draw({ carryM: 80, rightM: 0 }, { windAlongMps: -90 })
     expect(far.ok ? '' : far.why).match(/^The trial must be/)
     const trialId = demo.trials[0]!.id
     const windy = toThrow(
+      ID,
       trialId,
       MEANT,
       { ...standing, windAlongMps: -90 },

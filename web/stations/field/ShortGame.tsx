@@ -11,6 +11,7 @@ import { useShortThrows, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { lastMadeHere, NONE_HERE, noteMade } from '../../data/made.ts'
+import { onceAnId } from '../../data/once.ts'
 import { outbox } from '../../data/outbox.ts'
 import { outingOf } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -64,6 +65,7 @@ function useShortLog(view: TrialView, game: Game) {
   const [log, tell] = useReducer(logAfter, undefined, () =>
     emptyLog(newId(), discs[0]?.disc.id ?? '', throwers[0]!.id),
   )
+  const [once] = useState(onceAnId)
   const [session] = useState(() => outingOf(view, throws.length > 0 ? throws : view.throws, 'paced'))
   const keep = async (change: Partial<ShortObserved> = {}) => {
     const seen = { ...log.seen, ...change }
@@ -71,8 +73,11 @@ function useShortLog(view: TrialView, game: Game) {
     const at = { trialId: trial.id, sessionId: session.id, game, thrownAt }
     const read = shortThrowOf(log, seen, at)
     if (typeof read === 'string') return sayWrong(read)
-    if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
-    await outbox.put('short-throws', read)
+    const isNow = await once(read.id, async () => {
+      if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
+      await outbox.put('short-throws', read)
+    })
+    if (!isNow) return
     noteMade(trial.id, read.id)
     tell({ did: 'kept', game, seen, discIds: discs.map((d) => d.disc.id), nextId: newId() })
   }

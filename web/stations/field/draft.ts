@@ -1,4 +1,3 @@
-import { v7 as newId } from 'uuid'
 import { observedOf, OBSERVED_KEYS, present } from '../../../core/throw/observed.ts'
 import type { Observed, ObservedKey } from '../../../core/throw/observed.ts'
 import type { SheetThrow } from '../../../core/throw/sheetThrow.ts'
@@ -76,8 +75,9 @@ export interface Meant {
   readonly hyzerDeg: number
 }
 
-/** Reads a draft as a throw to keep, or says what is missing or out of range. */
+/** Reads a draft as a throw to keep, or says what is missing or out of range. @param id its own; that of the throw it changes */
 export function toThrow(
+  id: string,
   trialId: string,
   meant: Meant,
   standing: Standing,
@@ -88,7 +88,7 @@ export function toThrow(
 ): { readonly ok: true; readonly row: Throw } | { readonly ok: false; readonly why: string } {
   if (!landingOf(seen)) return { ok: false, why: 'Tap where it landed first.' }
   const read = Throw.safeParse({
-    id: old?.id ?? newId(),
+    id,
     trialId,
     ...meant,
     ...standing,

@@ -9,6 +9,8 @@ import type { Meant, Seen, Standing } from './draft.ts'
 
 /** Everything the field knows of the throw being logged, and what holds until the next. */
 export interface Logging {
+  /** Of the throw that is logged: it is one throw however often it is kept. */
+  readonly id: string
   readonly session: Session
   readonly standing: Standing
   readonly seen: Seen
@@ -61,17 +63,20 @@ export type FieldEvent =
   /** The plan’s next throw came up. */
   | { readonly type: 'followed'; readonly step: string; readonly change: Partial<Standing> }
   | { readonly type: 'volunteered'; readonly thrown: VolunteerReport; readonly at: number }
-  | { readonly type: 'kept' }
+  /** It was kept; with the id of the next. */
+  | { readonly type: 'kept'; readonly nextId: string }
 
 /** Calls of the angle out of the hand end here, degrees. */
 const STEEPEST_CALLED = 45
 
 export const startLogging = (
+  id: string,
   session: Session,
   standing: Standing,
   seen: Seen = NOTHING_SEEN,
   asked: Partial<Meant> = {},
 ): Logging => ({
+  id,
   session,
   standing,
   seen,
@@ -141,7 +146,7 @@ export function logging(state: Logging, event: FieldEvent): Logging {
       return volunteered(state, event.thrown, event.at)
     case 'kept':
       return {
-        ...startLogging(state.session, state.standing),
+        ...startLogging(event.nextId, state.session, state.standing),
         followed: state.followed,
         kept: state.kept + 1,
       }

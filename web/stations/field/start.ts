@@ -1,3 +1,4 @@
+import { v7 as newId } from 'uuid'
 import { outingOf } from '../../data/outing.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -11,7 +12,7 @@ export function startOf(view: TrialView, edited: Throw | undefined): Logging {
   const session =
     (edited && view.sessions.find((s) => s.id === edited.sessionId)) ?? outingOf(view, view.throws, 'eye')
   if (edited)
-    return startLogging(session, standingOf(edited), seenOf(edited), {
+    return startLogging(edited.id, session, standingOf(edited), seenOf(edited), {
       discId: edited.discId,
       hyzerDeg: edited.hyzerDeg,
     })
@@ -27,5 +28,5 @@ export function startOf(view: TrialView, edited: Throw | undefined): Logging {
     windAcrossMps: goesOn ? last.windAcrossMps : null,
     windSdMps: null,
   }
-  return startLogging(session, standing, NOTHING_SEEN)
+  return startLogging(newId(), session, standing, NOTHING_SEEN)
 }

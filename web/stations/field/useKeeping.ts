@@ -1,9 +1,12 @@
 import { WARM_UP } from '../../../core/throw/whyNot.ts'
+import { useState } from 'react'
 import type { Dispatch } from 'react'
+import { v7 as newId } from 'uuid'
 import { LOGGED_WIND_SD } from '../../../core/rating/evidence.ts'
 import type { Thrower, Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { lastMadeHere, NONE_HERE, noteMade } from '../../data/made.ts'
+import { onceAnId } from '../../data/once.ts'
 import { outbox } from '../../data/outbox.ts'
 import { say, sayWrong } from '../../data/say.ts'
 import { toThrow } from './draft.ts'
@@ -40,6 +43,7 @@ export function useKeeping({
   live,
   onKept,
 }: Keeping) {
+  const [once] = useState(onceAnId)
   /** The wind of the throw from the log; what blows now where nothing was heard while it flew. */
   const loggedWind = () => {
     const wind =
@@ -56,6 +60,7 @@ export function useKeeping({
   const keep = async () => {
     const { session, standing, seen } = state
     const drawn = toThrow(
+      state.id,
       view.trial.id,
       meant,
       { ...standing, ...loggedWind() },
@@ -65,11 +70,15 @@ export function useKeeping({
       new Date().toISOString(),
     )
     if (!drawn.ok) return sayWrong(drawn.why)
-    if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
-    await outbox.put('throws', drawn.row)
-    if (!edited) noteMade(view.trial.id, drawn.row.id)
+    const { row } = drawn
+    const isNow = await once(`${row.id} ${row.version}`, async () => {
+      if (!view.sessions.some((s) => s.id === session.id)) await outbox.put('sessions', session)
+      await outbox.put('throws', row)
+    })
+    if (!isNow) return
+    if (!edited) noteMade(view.trial.id, row.id)
     if (edited) say('The throw was changed.')
-    else dispatch({ type: 'kept' })
+    else dispatch({ type: 'kept', nextId: newId() })
     onKept()
   }
   const takeBack = async () => {
