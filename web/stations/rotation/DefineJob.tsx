@@ -1,10 +1,10 @@
-import { useState } from 'react'
+import { useReducer } from 'react'
+import type { Dispatch } from 'react'
 import { v7 as newId } from 'uuid'
 import { fadeSign } from '../../../core/flight/hand.ts'
-import { REFERENCE_ARM_MPS } from '../../../core/flight/arm.ts'
-import { flownBy } from '../../../core/rotation/job.ts'
-import { JobRow, numbersOf } from '../../../contract/rotation.ts'
-import type { Board } from '../../../contract/rotation.ts'
+import type { Flown } from '../../../core/rotation/job.ts'
+import { numbersOf } from '../../../contract/rotation.ts'
+import type { Board, JobRow } from '../../../contract/rotation.ts'
 import type { Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -13,11 +13,9 @@ import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
+import { draftFrom, jobAfter, readJob } from './jobDraft.ts'
+import type { JobDraft, JobEvent } from './jobDraft.ts'
 import { WantedStrip } from './WantedStrip.tsx'
-
-/** Near enough where nothing else is said, m. */
-const USUAL_WITHIN = { at60M: 3, finishM: 7, carryM: 10 }
-const FLAT = { hyzerDeg: 0, power: 1, windAlongMps: 0 }
 
 interface DefineJobProps {
   readonly board: Board
@@ -29,68 +27,26 @@ interface DefineJobProps {
 /** What a disc is wanted for: by whose arm, thrown how, flying where, and how far from it is near enough. */
 export function DefineJob({ board, job, onClose }: DefineJobProps) {
   const { throwers = [] } = useThrowers()
-  const units = useUnits()
-  const [draft, setDraft] = useState<JobRow>(
-    job ?? {
-      id: newId(),
-      name: '',
-      throwerId: null,
-      throwing: { armMps: REFERENCE_ARM_MPS, ...FLAT },
-      wanted: { at60M: 0, finishM: 5, carryM: 90 },
-      within: USUAL_WITHIN,
-      rank: 1 + Math.max(0, ...board.jobs.map((j) => j.rank)),
-      removedAt: null,
-    },
+  const [draft, tell] = useReducer(jobAfter, undefined, () =>
+    draftFrom(newId(), 1 + Math.max(0, ...board.jobs.map((j) => j.rank)), job),
   )
-  const [discId, setDiscId] = useState('')
-  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
-  const arms = throwers.filter((t): t is Thrower & { backhandMps: number } => t.backhandMps !== null)
-  const thrower = throwers.find((t) => t.id === draft.throwerId)
-  const { throwing, wanted, within } = draft
-  /** Another way of throwing has the disc it is taken from fly elsewhere. */
-  const take = (from: string, thrown: JobRow['throwing']) => {
-    const disc = board.discs.find((d) => d.id === from)
-    const flown = disc && flownBy(numbersOf(disc), thrown)
-    setDraft({ ...draft, throwing: thrown, ...(flown && { wanted: rounded(flown) }) })
-  }
-  const throwIt = (part: Partial<JobRow['throwing']>) => take(discId, { ...throwing, ...part })
+  const { row, wrong } = draft
   const keep = async () => {
-    const read = JobRow.safeParse(draft)
-    if (!read.success)
-      return setErrors(Object.fromEntries(read.error.issues.map((i) => [i.path.join('.'), i.message])))
-    await outbox.put('jobs', read.data)
-    say(job ? `${read.data.name} was changed.` : `${read.data.name} is on the board.`)
+    const read = readJob(draft)
+    if ('wrong' in read) return tell({ did: 'found wrong', wrong: read.wrong })
+    await outbox.put('jobs', read.row)
+    say(job ? `${read.row.name} was changed.` : `${read.row.name} is on the board.`)
     onClose()
   }
   const remove = async () => {
-    await outbox.put('jobs', { ...draft, removedAt: new Date().toISOString() })
-    say(`${draft.name} was taken off the board.`, {
+    await outbox.put('jobs', { ...row, removedAt: new Date().toISOString() })
+    say(`${row.name} was taken off the board.`, {
       label: 'Undo',
-      run: () => void outbox.put('jobs', { ...draft, removedAt: null }),
+      run: () => void outbox.put('jobs', { ...row, removedAt: null }),
     })
     onClose()
   }
-  const { length, speed } = units
-  const metres = (
-    label: string,
-    path: 'wanted' | 'within',
-    part: 'at60M' | 'finishM' | 'carryM',
-    hint?: string,
-  ) => {
-    const value = draft[path][part]
-    return (
-      <FigureInput
-        label={label}
-        unit={length.unit}
-        value={value === null ? null : length.to(value)}
-        {...(hint !== undefined && { hint })}
-        error={errors[`${path}.${part}`]}
-        onChange={(v) =>
-          setDraft({ ...draft, [path]: { ...draft[path], [part]: v === null ? null : length.from(v) } })
-        }
-      />
-    )
-  }
+  const thrower = throwers.find((t) => t.id === row.throwerId)
   const fade = thrower && fadeSign(thrower.hand, 'backhand') > 0 ? 'right' : 'left'
   return (
     <Dialog open onClose={onClose} title={job ? `Change ${job.name}` : 'New job'} wide>
@@ -98,93 +54,32 @@ export function DefineJob({ board, job, onClose }: DefineJobProps) {
         <TextInput
           label="What the disc is for"
           placeholder="Late turn driver"
-          value={draft.name}
-          error={errors['name']}
-          onChange={(e) => setDraft({ ...draft, name: e.target.value })}
+          value={row.name}
+          error={wrong['name']}
+          onChange={(e) => tell({ did: 'named', name: e.target.value })}
         />
-        <SelectInput
-          label="At whose arm"
-          value={draft.throwerId ?? ''}
-          onChange={(e) => {
-            const found = arms.find((t) => t.id === e.target.value)
-            const thrown = { ...throwing, armMps: found?.backhandMps ?? REFERENCE_ARM_MPS }
-            const disc = board.discs.find((d) => d.id === discId)
-            const flown = disc && flownBy(numbersOf(disc), thrown)
-            setDraft({
-              ...draft,
-              throwerId: found?.id ?? null,
-              throwing: thrown,
-              ...(flown && { wanted: rounded(flown) }),
-            })
-          }}
-        >
-          <option value="">The arm the numbers are made for</option>
-          {arms.map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}, {speed.show(t.backhandMps, 0)}
-            </option>
-          ))}
-        </SelectInput>
+        <Arm {...{ draft, tell, throwers }} />
       </div>
-      <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-[1fr_7rem_7rem_8rem]">
-        <SelectInput
-          label="Flies as this disc does now"
-          className="max-sm:col-span-2"
-          value={discId}
-          onChange={(e) => {
-            setDiscId(e.target.value)
-            take(e.target.value, throwing)
-          }}
-        >
-          <option value="">Drawn by hand</option>
-          {board.discs
-            .filter((d) => d.tests.length > 0 || d.jobId !== null)
-            .map((d) => (
-              <option key={d.id} value={d.id}>
-                {d.code}, {d.mold} {d.plastic}
-              </option>
-            ))}
-        </SelectInput>
-        <FigureInput
-          label="Hyzer"
-          unit="°"
-          digits={0}
-          value={throwing.hyzerDeg}
-          error={errors['throwing.hyzerDeg']}
-          onChange={(v) => throwIt({ hyzerDeg: v ?? 0 })}
-        />
-        <FigureInput
-          label="Power"
-          unit="%"
-          digits={0}
-          value={100 * throwing.power}
-          error={errors['throwing.power']}
-          onChange={(v) => throwIt({ power: (v ?? 100) / 100 })}
-        />
-        <FigureInput
-          label="Into a wind of"
-          unit={speed.unit}
-          value={speed.to(-throwing.windAlongMps)}
-          error={errors['throwing.windAlongMps']}
-          onChange={(v) => throwIt({ windAlongMps: v === null || v === 0 ? 0 : -speed.from(v) })}
-        />
-      </div>
+      <HowThrown {...{ draft, tell, board }} />
       <WantedStrip
-        wanted={wanted}
-        within={within}
+        wanted={row.wanted}
+        within={row.within}
         fade={fade}
-        onDraw={(drawn) => {
-          setDiscId('')
-          setDraft({ ...draft, wanted: rounded(drawn) })
-        }}
+        onDraw={(wanted) => tell({ did: 'drew', wanted })}
       />
       <div className="grid grid-cols-3 gap-3">
-        {metres('At 60 %, to the fade side', 'wanted', 'at60M')}
-        {metres('Finishes, to the fade side', 'wanted', 'finishM')}
-        {metres('Carry', 'wanted', 'carryM')}
-        {metres('Near enough, either way', 'within', 'at60M')}
-        {metres('Near enough, either way', 'within', 'finishM')}
-        {metres('Near enough, either way', 'within', 'carryM', 'Empty where the carry does not matter.')}
+        <Metres {...{ draft, tell }} of="wanted" part="at60M" label="At 60 %, to the fade side" />
+        <Metres {...{ draft, tell }} of="wanted" part="finishM" label="Finishes, to the fade side" />
+        <Metres {...{ draft, tell }} of="wanted" part="carryM" label="Carry" />
+        <Metres {...{ draft, tell }} of="within" part="at60M" label={NEAR} />
+        <Metres {...{ draft, tell }} of="within" part="finishM" label={NEAR} />
+        <Metres
+          {...{ draft, tell }}
+          of="within"
+          part="carryM"
+          label={NEAR}
+          hint="Empty where the carry does not matter."
+        />
       </div>
       <div className="mt-4 flex flex-wrap justify-end gap-2">
         {job && (
@@ -200,8 +95,103 @@ export function DefineJob({ board, job, onClose }: DefineJobProps) {
     </Dialog>
   )
 }
+const NEAR = 'Near enough, either way'
 
-const rounded = ({ at60M, finishM, carryM }: JobRow['wanted']): JobRow['wanted'] => {
-  const to = (v: number) => Math.round(2 * v) / 2 + 0
-  return { at60M: to(at60M), finishM: to(finishM), carryM: to(carryM) }
+interface DraftProps {
+  readonly draft: JobDraft
+  readonly tell: Dispatch<JobEvent>
+}
+
+function Arm({ draft, tell, throwers }: DraftProps & { readonly throwers: readonly Thrower[] }) {
+  const { speed } = useUnits()
+  const arms = throwers.flatMap(({ id, name, backhandMps: mps }) => (mps === null ? [] : [{ id, name, mps }]))
+  return (
+    <SelectInput
+      label="At whose arm"
+      value={draft.row.throwerId ?? ''}
+      onChange={(e) => tell({ did: 'chose arm', thrower: arms.find((t) => t.id === e.target.value) })}
+    >
+      <option value="">The arm the numbers are made for</option>
+      {arms.map((t) => (
+        <option key={t.id} value={t.id}>
+          {t.name}, {speed.show(t.mps, 0)}
+        </option>
+      ))}
+    </SelectInput>
+  )
+}
+
+/** Which disc it flies as, and how it is thrown. */
+function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board }) {
+  const { speed } = useUnits()
+  const { row, wrong, like } = draft
+  const { hyzerDeg, power, windAlongMps } = row.throwing
+  const threw = (change: Partial<JobRow['throwing']>) => tell({ did: 'threw otherwise', change })
+  return (
+    <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-[1fr_7rem_7rem_8rem]">
+      <SelectInput
+        label="Flies as this disc does now"
+        className="max-sm:col-span-2"
+        value={like?.id ?? ''}
+        onChange={(e) => {
+          const disc = board.discs.find((d) => d.id === e.target.value)
+          tell({ did: 'chose disc', like: disc && { id: disc.id, numbers: numbersOf(disc) } })
+        }}
+      >
+        <option value="">Drawn by hand</option>
+        {board.discs
+          .filter((d) => d.tests.length > 0 || d.jobId !== null)
+          .map((d) => (
+            <option key={d.id} value={d.id}>
+              {d.code}, {d.mold} {d.plastic}
+            </option>
+          ))}
+      </SelectInput>
+      <FigureInput
+        label="Hyzer"
+        unit="°"
+        digits={0}
+        value={hyzerDeg}
+        error={wrong['throwing.hyzerDeg']}
+        onChange={(v) => threw({ hyzerDeg: v ?? 0 })}
+      />
+      <FigureInput
+        label="Power"
+        unit="%"
+        digits={0}
+        value={100 * power}
+        error={wrong['throwing.power']}
+        onChange={(v) => threw({ power: (v ?? 100) / 100 })}
+      />
+      <FigureInput
+        label="Into a wind of"
+        unit={speed.unit}
+        value={speed.to(-windAlongMps)}
+        error={wrong['throwing.windAlongMps']}
+        onChange={(v) => threw({ windAlongMps: v === null || v === 0 ? 0 : -speed.from(v) })}
+      />
+    </div>
+  )
+}
+
+interface MetresProps extends DraftProps {
+  readonly of: 'wanted' | 'within'
+  readonly part: keyof Flown
+  readonly label: string
+  readonly hint?: string
+}
+
+function Metres({ draft: { row, wrong }, tell, of, part, label, hint }: MetresProps) {
+  const { length } = useUnits()
+  const value = row[of][part]
+  return (
+    <FigureInput
+      label={label}
+      unit={length.unit}
+      value={value === null ? null : length.to(value)}
+      {...(hint !== undefined && { hint })}
+      error={wrong[`${of}.${part}`]}
+      onChange={(v) => tell({ did: 'measured', of, part, m: v === null ? null : length.from(v) })}
+    />
+  )
 }
