@@ -1,12 +1,10 @@
 import type { Editor } from '@tiptap/react'
 import clsx from 'clsx'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { FROM_ANOTHER_DEVICE } from '../../../contract/reviews.ts'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
-import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
-import type { Judged } from '../../../core/review/judged.ts'
-import { SECTION_TITLES } from '../../../core/review/sections.ts'
+import type { Judged, Verdict } from '../../../core/review/judged.ts'
 import { outbox } from '../../data/outbox.ts'
 import { NoPicture, photoOf } from '../../data/pictures.ts'
 import { useReview } from '../../data/reviews.ts'
@@ -17,6 +15,14 @@ import { Choice } from '../../parts/Choice.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
 import { ClaimsPanel } from './ClaimsPanel.tsx'
+import {
+  claimsIn,
+  composingAfter,
+  NOTHING_READ,
+  ownSection,
+  shownSections,
+  verdictWords,
+} from './composing.ts'
 import type { PlacedClaim } from './ClaimsPanel.tsx'
 import { claimKey } from './editor/claimMarks.ts'
 import type { MarkedClaim, Namings } from './editor/claimMarks.ts'
@@ -29,7 +35,7 @@ import { Outline } from './Outline.tsx'
 import { ReadSource, SourcesProvider } from './sources.tsx'
 import type { Source, Sources } from './sources.tsx'
 import { Toolbar } from './Toolbar.tsx'
-import { VerdictForm, verdictWords } from './VerdictForm.tsx'
+import { VerdictForm } from './VerdictForm.tsx'
 
 /** A review that is written: sections, claims held against the throws, and what is handed out. */
 export default function Compose({ reviewId }: { trialId: string; reviewId: string }) {
@@ -55,74 +61,52 @@ function useWrittenTwice(sections: readonly ReviewSection[]) {
   }, [sections])
 }
 
+/** A photo that is chosen is kept with the review; its address, or a word why not. */
+async function keptPhoto(reviewId: string, chosen: File): Promise<string | undefined> {
+  try {
+    const id = newId()
+    await outbox.put('review-photos', { id, reviewId, photo: await photoOf(chosen) })
+    return `/api/review-photos/${id}`
+  } catch (e) {
+    if (!(e instanceof NoPicture)) throw e
+    sayWrong(e.message)
+    return undefined
+  }
+}
+
+/** What is read is there once it is drawn. */
+async function drawn(): Promise<void> {
+  await document.fonts.ready
+  for (let frames = 0; frames < 3; frames++) await new Promise((next) => requestAnimationFrame(next))
+  await new Promise((next) => setTimeout(next, 150))
+}
+
 function Composer({ file }: { file: ReviewFile }) {
   const { review, sections } = file
-  const [sources, setSources] = useState<Sources>(new Map())
+  const [state, tell] = useReducer(composingAfter, NOTHING_READ)
+  const { mode, sources } = state
   const onSource = useCallback(
-    (id: string, source: Source | null) => setSources((now) => new Map(now).set(id, source)),
+    (trial: string, source: Source | null) => tell({ did: 'read trial', trial, source }),
     [],
   )
-  const [mode, setMode] = useState<'write' | 'read'>('write')
   const [editor, setEditor] = useState<Editor>()
   const editors = useRef(new Map<string, Editor>())
-  const [claimsBy, setClaimsBy] = useState<ReadonlyMap<string, readonly MarkedClaim[]>>(new Map())
   const article = useRef<HTMLElement>(null)
   useWrittenTwice(sections)
   const namings = useNamings(sources)
-  const claims = sections
-    .filter((s) => !s.hidden)
-    .flatMap((s) => (claimsBy.get(s.id) ?? []).map((c): PlacedClaim => ({ ...c, section: s.id })))
+  const claims = claimsIn(state, sections)
   const judged = useJudged(claims, sources)
   const verdicts = useMemo(() => new Map([...judged].map(([key, j]) => [key, j.verdict])), [judged])
-  /** What is read is there once it is drawn. */
-  const toRead = async () => {
-    setMode('read')
-    await document.fonts.ready
-    for (let frames = 0; frames < 3; frames++) await new Promise((next) => requestAnimationFrame(next))
-    await new Promise((next) => setTimeout(next, 150))
-  }
   const change = useChanges('review-sections', sections)
-
-  const add = () =>
-    change({
-      id: newId(),
-      reviewId: review.id,
-      kind: 'own',
-      place: (sections.at(-1)?.place ?? 0) + 1,
-      title: SECTION_TITLES.own,
-      body: doc(paragraph()),
-      verdicts: null,
-      hidden: false,
-      removedAt: null,
-      version: 0,
-    })
-  const takeOut = (section: ReviewSection) => {
-    const removedAt = new Date().toISOString()
-    change({ ...section, removedAt }, ['removedAt'])
-    say(`“${section.title}” was taken out.`, {
-      label: 'Restore',
-      run: () => change({ ...section, removedAt: null }, ['removedAt']),
-    })
-  }
-  const onPhoto = async (chosen: File): Promise<string | undefined> => {
-    try {
-      const id = newId()
-      await outbox.put('review-photos', { id, reviewId: review.id, photo: await photoOf(chosen) })
-      return `/api/review-photos/${id}`
-    } catch (e) {
-      if (!(e instanceof NoPicture)) throw e
-      sayWrong(e.message)
-      return undefined
-    }
-  }
   const outline = (
     <Outline
       sections={sections}
       onPlace={(s, place) => change({ ...s, place }, ['place'])}
       onHidden={(s) => change({ ...s, hidden: !s.hidden }, ['hidden'])}
-      onAdd={add}
+      onAdd={() => change(ownSection(file, newId()))}
     />
   )
+  const editorOf = ({ section }: PlacedClaim) => editors.current.get(section)?.chain().focus()
   return (
     <SourcesProvider value={sources}>
       <Writing value={mode === 'write'}>
@@ -140,7 +124,7 @@ function Composer({ file }: { file: ReviewFile }) {
               <Choice
                 label="Review"
                 value={mode}
-                onChange={setMode}
+                onChange={(to) => tell({ did: 'chose mode', mode: to })}
                 options={[
                   { value: 'write', label: 'Write' },
                   { value: 'read', label: 'Read' },
@@ -152,110 +136,42 @@ function Composer({ file }: { file: ReviewFile }) {
                   : 'What you type is kept as you type.'}
               </p>
             </div>
-            {mode === 'write' && <Toolbar {...{ editor, sources, onPhoto }} />}
+            {mode === 'write' && (
+              <Toolbar {...{ editor, sources }} onPhoto={(chosen) => keptPhoto(review.id, chosen)} />
+            )}
             <article
               ref={article}
               className="min-w-0 rounded-xl border border-rule bg-card px-4 py-6 md:px-8"
               aria-label={review.title}
             >
-              {mode === 'write' && <h1 className="sr-only">{review.title}</h1>}
-              {mode === 'write' ? (
-                <input
-                  aria-label="Title of the review"
-                  className="mb-4 w-full bg-transparent text-[1.9rem] leading-[2.3rem] font-bold"
-                  defaultValue={review.title}
-                  maxLength={120}
-                  onBlur={(e) => {
-                    const title = e.target.value.trim()
-                    if (title !== '' && title !== review.title)
-                      void outbox.put('reviews', { ...review, title })
-                  }}
+              <Title review={review} writing={mode === 'write'} />
+              {shownSections(state, sections).map((section) => (
+                <Section
+                  key={section.id}
+                  {...{ section, namings, verdicts, judged, change }}
+                  writing={mode === 'write'}
+                  claims={state.claims.get(section.id) ?? []}
+                  onClaims={(found) => tell({ did: 'found claims', section: section.id, claims: found })}
+                  onFocus={setEditor}
+                  onEditor={(e) => editors.current.set(section.id, e)}
                 />
-              ) : (
-                <h1 className="mb-4 text-[1.9rem] leading-[2.3rem]">{review.title}</h1>
-              )}
-              {sections
-                .filter((s) => mode === 'write' || s.kind === 'disclosure' || (!s.hidden && saysSomething(s)))
-                .map((s) => (
-                  <section
-                    key={s.id}
-                    id={`section-${s.id}`}
-                    className={clsx('group mb-6 scroll-mt-32', s.hidden && 'opacity-50')}
-                  >
-                    {mode === 'write' ? (
-                      <div className="flex items-center gap-2">
-                        <input
-                          aria-label={`Heading of ${s.title}`}
-                          className="min-w-0 flex-1 bg-transparent text-title font-bold"
-                          defaultValue={s.title}
-                          maxLength={120}
-                          onBlur={(e) => {
-                            const title = e.target.value.trim()
-                            if (title !== '' && title !== s.title) change({ ...s, title }, ['title'])
-                          }}
-                        />
-                        {s.kind !== 'disclosure' && (
-                          <button
-                            type="button"
-                            className="min-h-9 text-note text-quiet underline underline-offset-4"
-                            aria-label={`Take out ${s.title}`}
-                            onClick={() => takeOut(s)}
-                          >
-                            take out
-                          </button>
-                        )}
-                      </div>
-                    ) : (
-                      <h2 className="text-title">{s.title}</h2>
-                    )}
-                    {s.verdicts &&
-                      (mode === 'write' ? (
-                        <VerdictForm
-                          verdicts={s.verdicts}
-                          onVerdicts={(now) => change({ ...s, verdicts: now }, ['verdicts'])}
-                        />
-                      ) : (
-                        verdictWords(s.verdicts).length > 0 && (
-                          <p className="my-2 font-semibold">{verdictWords(s.verdicts).join(' ')}</p>
-                        )
-                      ))}
-                    <SectionEditor
-                      label={s.title}
-                      body={s.body}
-                      version={s.version}
-                      editable={mode === 'write'}
-                      namings={namings}
-                      verdicts={verdicts}
-                      onBody={(body, version) => change({ ...s, body, version }, ['body', 'version'])}
-                      onClaims={(found) => setClaimsBy((now) => new Map(now).set(s.id, found))}
-                      onFocus={setEditor}
-                      onEditor={(e) => editors.current.set(s.id, e)}
-                    />
-                    {mode === 'read' && s.kind === 'disclosure' && <NotDisclosed body={s.body} />}
-                    {mode === 'read' && <Evidence claims={claimsBy.get(s.id) ?? []} judged={judged} />}
-                  </section>
-                ))}
+              ))}
             </article>
           </div>
           <div className="grid gap-3 lg:max-xl:col-start-2 xl:sticky xl:top-16 xl:max-h-[calc(100dvh-4.5rem)] xl:overflow-y-auto">
             <ClaimsPanel
-              claims={claims}
-              judged={judged}
-              sources={sources}
-              onShow={(c) =>
-                editors.current.get(c.section)?.chain().focus().setTextSelection(c).scrollIntoView().run()
-              }
-              onWord={(c, words) =>
-                editors.current
-                  .get(c.section)
-                  ?.chain()
-                  .focus()
-                  .insertContentAt({ from: c.from, to: c.to }, words)
-                  .run()
-              }
+              {...{ claims, judged, sources }}
+              onShow={(c) => editorOf(c)?.setTextSelection(c).scrollIntoView().run()}
+              onWord={(c, words) => editorOf(c)?.insertContentAt({ from: c.from, to: c.to }, words).run()}
             />
             <Card className="p-4" label="Hand it out">
-              <HandOut {...{ file, sources, article }} onRead={toRead} />
+              <HandOut
+                {...{ file, sources, article }}
+                onRead={() => {
+                  tell({ did: 'chose mode', mode: 'read' })
+                  return drawn()
+                }}
+              />
             </Card>
           </div>
         </div>
@@ -264,12 +180,106 @@ function Composer({ file }: { file: ReviewFile }) {
   )
 }
 
-/** A section with nothing in it is not read. */
-const saysSomething = ({ body, verdicts }: ReviewSection): boolean =>
-  (verdicts !== null && verdictWords(verdicts).length > 0) ||
-  [...nodesOf(body)].some(
-    (n) => n.text !== undefined || ['live', 'flown', 'image', 'figure'].includes(n.type),
+/** The title of a review, as it is written or read. */
+function Title({ review, writing }: { review: ReviewFile['review']; writing: boolean }) {
+  if (!writing) return <h1 className="mb-4 text-[1.9rem] leading-[2.3rem]">{review.title}</h1>
+  return (
+    <>
+      <h1 className="sr-only">{review.title}</h1>
+      <input
+        aria-label="Title of the review"
+        className="mb-4 w-full bg-transparent text-[1.9rem] leading-[2.3rem] font-bold"
+        defaultValue={review.title}
+        maxLength={120}
+        onBlur={(e) => {
+          const title = e.target.value.trim()
+          if (title !== '' && title !== review.title) void outbox.put('reviews', { ...review, title })
+        }}
+      />
+    </>
   )
+}
+
+interface SectionProps {
+  readonly section: ReviewSection
+  readonly writing: boolean
+  readonly namings: Namings
+  /** By claim: what the throws make of it, in a word and in full. */
+  readonly verdicts: ReadonlyMap<string, Verdict>
+  readonly judged: ReadonlyMap<string, Judged>
+  readonly claims: readonly MarkedClaim[]
+  readonly change: ReturnType<typeof useChanges<'review-sections'>>
+  readonly onClaims: (found: readonly MarkedClaim[]) => void
+  readonly onFocus: (editor: Editor) => void
+  readonly onEditor: (editor: Editor) => void
+}
+
+/** One section, as it is written or read. */
+function Section(props: SectionProps) {
+  const { section: s, writing, namings, verdicts, judged, claims, change } = props
+  const said = s.verdicts ? verdictWords(s.verdicts) : []
+  return (
+    <section id={`section-${s.id}`} className={clsx('group mb-6 scroll-mt-32', s.hidden && 'opacity-50')}>
+      {writing ? <Heading section={s} change={change} /> : <h2 className="text-title">{s.title}</h2>}
+      {s.verdicts && writing && (
+        <VerdictForm
+          verdicts={s.verdicts}
+          onVerdicts={(now) => change({ ...s, verdicts: now }, ['verdicts'])}
+        />
+      )}
+      {!writing && said.length > 0 && <p className="my-2 font-semibold">{said.join(' ')}</p>}
+      <SectionEditor
+        label={s.title}
+        body={s.body}
+        version={s.version}
+        editable={writing}
+        namings={namings}
+        verdicts={verdicts}
+        onBody={(body, version) => change({ ...s, body, version }, ['body', 'version'])}
+        onClaims={props.onClaims}
+        onFocus={props.onFocus}
+        onEditor={props.onEditor}
+      />
+      {!writing && s.kind === 'disclosure' && <NotDisclosed body={s.body} />}
+      {!writing && <Evidence claims={claims} judged={judged} />}
+    </section>
+  )
+}
+
+/** The heading of a section that is written, and a way to take it out; what is disclosed stays. */
+function Heading({ section: s, change }: Pick<SectionProps, 'section' | 'change'>) {
+  const takeOut = () => {
+    change({ ...s, removedAt: new Date().toISOString() }, ['removedAt'])
+    say(`“${s.title}” was taken out.`, {
+      label: 'Restore',
+      run: () => change({ ...s, removedAt: null }, ['removedAt']),
+    })
+  }
+  return (
+    <div className="flex items-center gap-2">
+      <input
+        aria-label={`Heading of ${s.title}`}
+        className="min-w-0 flex-1 bg-transparent text-title font-bold"
+        defaultValue={s.title}
+        maxLength={120}
+        onBlur={(e) => {
+          const title = e.target.value.trim()
+          if (title !== '' && title !== s.title) change({ ...s, title }, ['title'])
+        }}
+      />
+      {s.kind !== 'disclosure' && (
+        <button
+          type="button"
+          className="min-h-9 text-note text-quiet underline underline-offset-4"
+          aria-label={`Take out ${s.title}`}
+          onClick={takeOut}
+        >
+          take out
+        </button>
+      )}
+    </div>
+  )
+}
 
 /** How discs are spoken of, trial by trial; the same until a trial is read anew. */
 function useNamings(sources: Sources): Namings {

@@ -3,17 +3,6 @@ import type { Verdicts } from '../../../contract/reviews.ts'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 
-/** The reviewer’s own words beside the numbers, as sentences. */
-export function verdictWords({ slot, overlaps, forWhom, notForMe, again }: Verdicts): string[] {
-  return [
-    slot && `It ${slot} in my bag.`,
-    overlaps && `It overlaps with ${overlaps.replace(/[.\s]+$/, '')}.`,
-    forWhom && `For ${forWhom.replace(/[.\s]+$/, '')}.`,
-    notForMe && 'It is not for me.',
-    again && `I ${again}.`,
-  ].filter((words): words is string => typeof words === 'string' && words !== '')
-}
-
 /** In an order of this page’s: the database has one of its own. */
 const KEYS = ['slot', 'overlaps', 'forWhom', 'notForMe', 'again']
 
