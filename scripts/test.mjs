@@ -6,6 +6,7 @@ import fs from 'node:fs'
 import { constants, setPriority } from 'node:os'
 import path from 'node:path'
 import { performance } from 'node:perf_hooks'
+import { setTimeout as wait } from 'node:timers/promises'
 import { findBin } from './database.mjs'
 import {
   ensureBuilt,
@@ -31,22 +32,32 @@ const env = { ...process.env, npm_config_loglevel: 'error' }
 
 /** What runs now; each with all it starts in a group of its own. */
 const running = new Set()
-function endAll() {
+let ending = false
+const signalAll = (signal) => {
   for (const { pid } of running)
     try {
-      process.kill(-pid, 'SIGTERM')
+      process.kill(-pid, signal)
     } catch {
       // it has ended meanwhile
     }
 }
+/** Has all of it stop what it started, such as a database, and waits until it has. */
+async function endAll() {
+  ending = true
+  const ended = [...running].map((child) => once(child, 'close'))
+  signalAll('SIGINT')
+  await Promise.race([Promise.all(ended), wait(ENDS_WITHIN_MS)])
+  signalAll('SIGKILL')
+}
+/** Whoever does not end within so long is ended, ms. */
+const ENDS_WITHIN_MS = 30_000
 for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => {
-    endAll()
-    process.exit(1)
-  })
+  process.once(signal, () => void endAll().finally(() => process.exit(1)))
 
-function failed(heading, status) {
-  endAll()
+async function failed(heading, status) {
+  // what is ended because another failed has not failed
+  if (ending) return new Promise(() => {})
+  await endAll()
   say(`\n${heading}: failed.`)
   process.exit(status || 1)
 }
@@ -67,7 +78,7 @@ async function quietly(heading, [name, ...args], last = false) {
   running.delete(child)
   const seconds = Math.round((performance.now() - begun) / 1000)
   say(`\n── ${heading} (${seconds} s) ──\n${said.trimEnd()}`)
-  if (status !== 0) failed(heading, status)
+  if (status !== 0) await failed(heading, status)
 }
 
 /** Runs a command that says what it says as it goes. */
@@ -82,7 +93,7 @@ async function aloud(heading, [name, ...args]) {
   running.add(child)
   const [status] = await once(child, 'close')
   running.delete(child)
-  if (status !== 0) failed(heading, status)
+  if (status !== 0) await failed(heading, status)
 }
 
 /** What is looked at without running anything, one after the other. */

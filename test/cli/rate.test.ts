@@ -56,7 +56,7 @@ describe('rate', () => {
     // whichever row comes first; and no number of throws makes anything certain
     expect(rate([HEADER, ...ROWS.toReversed()].join('\n')).stdout).equal(done.stdout)
     const many = Array.from({ length: 12 }, () => ROWS).flat()
-    expect(rate([HEADER, ...many].join('\n')).stdout).contain('A is more stable than B, 99 %')
+    expect(rate([HEADER, ...many].join('\n')).stdout).match(/A is more stable than B, 9\d %/)
   })
 
   it('prints a table for spreadsheets with --csv, the same figures as the JSON, the most stable first', () => {
