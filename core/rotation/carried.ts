@@ -1,9 +1,13 @@
+import { greatest } from 'd3'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { DISC_PRIOR_SD } from '../rating/evidence.ts'
 import type { Estimate } from '../rating/outcome.ts'
+
+import { StableAt } from './doing.ts'
 import type { CarriedDisc } from './doing.ts'
 import { changeBy, Wear, whenLess } from './wear.ts'
 import type { Leaving, Range, Way, WearTest, WornDisc } from './wear.ts'
+import { usualDrop } from '../shelf/usualWear.ts'
 import type { PlasticKind, Use } from '../shelf/usualWear.ts'
 
 /** A day a disc was tested. */
@@ -52,7 +56,8 @@ const toldOf = (d: ShelfDisc): string => JSON.stringify(wornOf(d))
 export class CarriedShelf {
   #tested: readonly ShelfDisc[] = []
   #wear = new Wear([])
-  #ways = new Map<string, readonly Way[]>()
+  /** Of discs that were thrown, with what they were worked out of. */
+  #ways = new Map<string, { readonly of: string; readonly ways: readonly Way[] }>()
 
   /** What tests across a shelf say of how its discs wear. */
   wearOf(shelf: readonly ShelfDisc[]): Wear {
@@ -71,7 +76,19 @@ export class CarriedShelf {
 
   #waysOf(disc: ShelfDisc, unhit: boolean): readonly Way[] {
     const ways = this.#wear.waysOf(wornOf(disc))
-    return unhit ? unhitOf(ways) : ways
+    return asRated(unhit ? unhitOf(ways) : ways, disc)
+  }
+
+  #keptWays(disc: ShelfDisc, unhit: boolean): readonly Way[] {
+    const { id, published, rated, use, tests } = disc
+    // discs that nobody threw wear alike where they are alike, see Wear
+    if (!rated && tests.length === 0) return this.#waysOf(disc, unhit)
+    const of = JSON.stringify([unhit, published, rated, tests.length > 0 ? null : use])
+    const known = this.#ways.get(id)
+    if (known?.of === of) return known.ways
+    const ways = this.#waysOf(disc, unhit)
+    this.#ways.set(id, { of, ways })
+    return ways
   }
 
   /**
@@ -83,9 +100,7 @@ export class CarriedShelf {
     const { id, kind, published, rated, use } = disc
     // a disc that was never hit wears the same whatever a hit does
     const unhit = use.hardHits === 0 && disc.tests.every((t) => t.use.hardHits === 0)
-    const key = `${id} ${unhit}`
-    const ways = (disc.tests.length > 0 ? this.#ways.get(key) : undefined) ?? this.#waysOf(disc, unhit)
-    if (disc.tests.length > 0) this.#ways.set(key, ways)
+    const ways = this.#keptWays(disc, unhit)
     return {
       id,
       published,
@@ -96,6 +111,20 @@ export class CarriedShelf {
       ways,
     }
   }
+}
+
+/**
+ * Ways of a disc that is as stable as all its throws together say, which is what is said of it everywhere: its tests, each a day by
+ * itself, say how fast it wears. All throws say it as it was when it was last thrown.
+ */
+function asRated(ways: readonly Way[], { kind, published, rated, tests, use }: ShelfDisc): readonly Way[] {
+  if (!rated) return ways
+  const stable = new StableAt({ published, ...rated })
+  const last = greatest(tests, (t) => t.use.throws)?.use ?? use
+  return ways.map((way) => ({
+    ...way,
+    start: { value: stable.stability + way.pace * usualDrop(kind, last, way.hitThrows), sd: stable.sd },
+  }))
 }
 
 const unhitWays = new WeakMap<readonly Way[], readonly Way[]>()

@@ -109,6 +109,8 @@ const AHEAD = [
 export class StableAt {
   /** Its stability as its numbers say. */
   readonly stability: number
+  /** Standard deviation of that. */
+  readonly sd: number
   /** What is not known of its numbers once its stability is. */
   readonly rest: readonly number[]
   readonly #numbers: FlightNumbers
@@ -125,6 +127,7 @@ export class StableAt {
     const c = covariance
     const to = [0, 1, 2].map((i) => c[3 * i]! * by[0]! + c[3 * i + 1]! * by[1]! + c[3 * i + 2]! * by[2]!)
     const variance = to.reduce((sum, t, i) => sum + t * by[i]!, 0)
+    this.sd = Math.sqrt(Math.max(0, variance))
     this.rest = c.map((v, i) => (variance > 0 ? v - (to[Math.floor(i / 3)]! * to[i % 3]!) / variance : v))
   }
 
