@@ -21,7 +21,8 @@ describe('all that is known', () => {
     const one = calibrate('one', { throws: 12, discs: 4, called: true }, 22, 60_000)
     const five = calibrate('five', FIVE, 22, 60_000)
     for (const c of [one, five]) {
-      expect(c.held.side[2], c.words).within(0.83, 0.97)
+      // of some ninety intervals that hold 94 in 100, give or take three in a hundred
+      expect(c.held.side[2], c.words).within(0.83, 0.99)
       expect(c.held.difference[2], c.words).within(0.83, 0.98)
     }
     expect(five.stabilityRms).lessThan(0.7 * one.stabilityRms)
