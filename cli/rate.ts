@@ -9,6 +9,7 @@ import { CSV_LIMIT, readThrowsCsv, tooLarge } from '../core/formats/throwsCsv.ts
 import type { CsvProblem } from '../core/formats/csvCells.ts'
 import { answerReport, answerText } from '../core/formats/answerReport.ts'
 import { armReport, armText } from '../core/formats/armReport.ts'
+import { doubtsReport, doubtsText } from '../core/formats/doubtsReport.ts'
 import { rateReport, rateTable, ratingsCsv } from '../core/formats/rateReport.ts'
 import { ANSWERED } from '../core/judge/answers/answer.ts'
 import { answerOf, isAnswered } from '../core/judge/answers/answerOf.ts'
@@ -18,7 +19,7 @@ import { evidenceOf } from '../core/rating/fromSheet.ts'
 import { outcomeOf } from '../core/rating/outcome.ts'
 
 const USAGE =
-  'usage: npm run --silent rate -- FILE [--json | --csv] [--question NAME] [--paths FOLDER [--bearing DEG]] [--arm MPS]'
+  'usage: npm run --silent rate -- FILE [--json | --csv] [--question NAME] [--paths FOLDER [--bearing DEG]] [--arm MPS] [--doubts]'
 
 /** Ends with status 2 and the reasons on standard error. */
 function refuse(lines: readonly string[]): never {
@@ -78,6 +79,8 @@ interface Asked {
   readonly arm: number | undefined
   readonly question: string | undefined
   readonly bearing: number | undefined
+  /** Whether it is asked what reads as if it was logged wrong, which takes fits of its own. */
+  readonly doubts: boolean
 }
 
 function asked(): Asked {
@@ -91,6 +94,7 @@ function asked(): Asked {
         arm: { type: 'string' },
         question: { type: 'string' },
         bearing: { type: 'string' },
+        doubts: { type: 'boolean', default: false },
       },
     })
     const number = (v: string | undefined) => (v === undefined ? undefined : Number(v))
@@ -103,6 +107,7 @@ function asked(): Asked {
         arm: number(values.arm),
         question: values.question,
         bearing: number(values.bearing),
+        doubts: values.doubts,
       }
   } catch {
     // the usage says it all
@@ -110,7 +115,7 @@ function asked(): Asked {
   return refuse([USAGE])
 }
 
-const { file, json, csv: asCsv, paths, arm, bearing, question } = asked()
+const { file, json, csv: asCsv, paths, arm, bearing, question, doubts: doubted } = asked()
 if (arm !== undefined && !(arm >= SLOWEST && arm <= FASTEST))
   refuse([`--arm must be a full-power speed with a disc of speed 9, between ${SLOWEST} and ${FASTEST} m/s.`])
 if (question !== undefined && !isAnswered(question))
@@ -127,6 +132,7 @@ const state = fit(evidence, two ? { crew: two.crew } : {})
 await two?.end()
 const outcome = outcomeOf(state)
 const report = rateReport(state, outcome)
+const doubts = doubted ? doubtsReport(state) : undefined
 const forArm = arm === undefined ? undefined : armReport(state, outcome, arm)
 const answer =
   question === undefined
@@ -143,6 +149,7 @@ const answer =
       })
 const forPrograms = {
   ...report,
+  ...(doubts && { doubts }),
   ...(forArm && { at_speed: forArm }),
   ...(answer && { answer: answerReport(answer) }),
 }
@@ -150,5 +157,5 @@ const told = asCsv
   ? ratingsCsv(report)
   : json
     ? `${JSON.stringify(forPrograms)}\n`
-    : `${[...(answer ? [answerText(answer)] : []), rateTable(report), ...(forArm ? [armText(forArm)] : [])].join('\n\n')}\n`
+    : `${[...(answer ? [answerText(answer)] : []), rateTable(report), doubts ? doubtsText(doubts) : '', ...(forArm ? [armText(forArm)] : [])].filter(Boolean).join('\n\n')}\n`
 process.stdout.write(told)

@@ -264,7 +264,8 @@ function thrownIn(outing: Outing): Throw[] {
     const carry = carryM * shortened + sdCarry * normal()
     const downM = Math.round(0.55 * carry)
     const [called, timed, bent] = [uniform() < 0.7, uniform() < 0.6 && !spoiled, uniform() < 0.35 && !spoiled]
-    const round = (v: number, step: number) => Math.round(v / step) * step + 0
+    // divided, not multiplied: 3.8 is to be 3.8, not 3.8000000000000003
+    const round = (v: number, step: number) => Math.round(v / step) / (1 / step) + 0
     return {
       id: demoId('throw', ...(outing.lessWorn ? [outing.trial, session.day] : [outing.trial]), String(i)),
       trialId: demoId('trial', outing.trial),

@@ -10,6 +10,14 @@ import { outingOf } from '../rating/warm.ts'
 export const TURNS = ['all', 'out', 'back', 'across'] as const
 export type Turn = (typeof TURNS)[number]
 
+/** Whose wind it is, in a sentence. */
+export const TURNED_WORDS: Readonly<Record<Turn, string>> = {
+  all: 'the wind',
+  out: 'the wind of the throws on the way out',
+  back: 'the wind of the throws on the way back',
+  across: 'the side the wind came from',
+}
+
 /** A wind that reads as if it was logged the wrong way round. */
 export interface TurnedWind {
   readonly outing: string

@@ -328,9 +328,13 @@ test('warm-up throws come first in the field and do not count', async ({ page })
 
 test('a pencilled sheet is typed in, row by row, in the order of the plan', async ({ page }) => {
   await startFromShelf(page, 'arms', 'Pencilled', ['HS-040', 'HS-041'])
-  const put = stored(page)
+  // the plan is kept as it is shown, before anybody goes on from it
+  const id = page.url().match(/trials\/([^/?]+)/)![1]!
+  const planOf = async () =>
+    ((await (await page.request.get(`/api/trials/${id}`)).json()) as TrialFile).trial.plan
+  await expect.poll(planOf).not.toBeNull()
+  const plan = await planOf()
   await page.getByRole('link', { name: 'Type it in' }).click()
-  const { plan, id } = (await (await put).json()) as Trial
   await page.getByLabel('Headwind, out').fill('2')
   const cell = (n: number, what: string) => page.getByLabel(new RegExp(`^Throw ${n},.*${what}`))
   await cell(1, 'down').fill('58,5')

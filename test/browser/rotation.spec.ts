@@ -109,7 +109,7 @@ test('a disc is moved to another job by mouse and by keys; the favourite is lost
 }) => {
   await openBoard(page)
   // dragged from its lane to another
-  const disc = page.getByRole('region', { name: 'Late turn driver' }).getByText('HS-026', { exact: true })
+  const disc = page.getByRole('region', { name: 'Late turn driver' }).getByText('HS-030', { exact: true })
   const onto = page.getByRole('region', { name: 'Straight mid' })
   const [from, to] = [(await disc.boundingBox())!, (await onto.boundingBox())!]
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
@@ -118,22 +118,22 @@ test('a disc is moved to another job by mouse and by keys; the favourite is lost
   await page.mouse.move(to.x + 200, to.y + 40, { steps: 8 })
   await page.mouse.up()
   await expect(
-    page.getByText('HS-026 is carried for Straight mid from today.', { exact: true }),
+    page.getByText('HS-030 is carried for Straight mid from today.', { exact: true }),
   ).toBeVisible()
-  await expect(row(page, 'Straight mid', 'HS-026')).toBeVisible()
+  await expect(row(page, 'Straight mid', 'HS-030')).toBeVisible()
   // it stays there while it is sent and worked out again: no focus and no menu of it is lost
-  const there = (await row(page, 'Straight mid', 'HS-026').elementHandle())!
+  const there = (await row(page, 'Straight mid', 'HS-030').elementHandle())!
   await queueEmpty(page)
   await expect(page.getByText(/Weighing re-tests/)).toHaveCount(0)
   expect(await there.evaluate((li) => li.isConnected)).toBe(true)
 
   // by keys, to the same end
-  await row(page, 'Straight mid', 'HS-026').getByRole('button', { name: 'What happens to HS-026' }).focus()
+  await row(page, 'Straight mid', 'HS-030').getByRole('button', { name: 'What happens to HS-030' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('menuitem', { name: 'Straight mid, now' })).toBeVisible()
   await page.keyboard.type('no job')
   await page.keyboard.press('Enter')
-  await expect(row(page, 'Straight mid', 'HS-026')).toBeHidden()
+  await expect(row(page, 'Straight mid', 'HS-030')).toBeHidden()
 
   await row(page, 'Late turn driver', 'HS-017')
     .getByRole('button', { name: 'What happens to HS-017' })

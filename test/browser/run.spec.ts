@@ -231,8 +231,12 @@ test('a same-line trial asks for the angle that brings a disc back, and reads ou
   const said = complaints(page)
   const { id } = await ownTrial(page)
   await page.goto(`/trials/${id}/plan`)
+  // the plan as it was proposed is kept first
   const put = page.waitForResponse(
-    (r) => r.url().includes(`/api/trials/${id}`) && r.request().method() === 'PUT',
+    (r) =>
+      r.url().includes(`/api/trials/${id}`) &&
+      r.request().method() === 'PUT' &&
+      r.request().postData()!.includes('"protocol":"same line"'),
   )
   await page.getByRole('radio', { name: 'same line' }).click()
   await put

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { expect } from 'chai'
 import { parseCsv } from '../../core/formats/csvCells.ts'
 import type { AnswerReport } from '../../core/formats/answerReport.ts'
+import type { DoubtsReport } from '../../core/formats/doubtsReport.ts'
 import type { ArmReport } from '../../core/formats/armReport.ts'
 import type { RateReport } from '../../core/formats/rateReport.ts'
 
@@ -78,6 +79,24 @@ describe('rate', () => {
       a.side_m_per_100m.sd,
     ])
     expect(rate(csv, '--csv', '--json').status).equal(2)
+  })
+
+  it('says what reads as if it was logged wrong, where that is asked', () => {
+    const csv = [HEADER, ...ROWS, ...ROWS, ...ROWS]
+    expect(rate(csv.join('\n')).stdout).not.contain('logged wrong')
+    expect(rate(csv.join('\n'), '--doubts').stdout).contain('Nothing reads as if it was logged wrong.')
+    // one throw of A on the other side
+    const slipped = [...csv.slice(0, -2), csv.at(-2)!.replace(',92,-6,', ',92,6,'), csv.at(-1)!]
+    expect(slipped.at(-2)).not.equal(csv.at(-2))
+    const { doubts } = JSON.parse(rate(slipped.join('\n'), '--json', '--doubts').stdout) as {
+      doubts: DoubtsReport
+    }
+    expect(doubts.winds).deep.equal([])
+    expect(doubts.throws.map((t) => t.slip)).deep.equal(['side'])
+    expect(doubts.throws[0]!.p).greaterThan(0.8)
+    expect(rate(slipped.join('\n'), '--doubts').stdout).match(
+      /Throw .* reads like one that landed on the other side, \d\d %/,
+    )
   })
 
   it('says what each disc is for an arm of some speed, and refuses a speed nobody has', () => {

@@ -1,6 +1,7 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
 import type { Answer } from '../../../core/judge/answers/answer.ts'
+import { TURNED_WORDS } from '../../../core/judge/turnedWind.ts'
 import type { Turn, TurnedWind } from '../../../core/judge/turnedWind.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -13,14 +14,6 @@ import { say } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
 import { TwoAnswers } from './TwoAnswers.tsx'
 import type { ViewProps } from './views/viewProps.ts'
-
-/** Whose wind it is. */
-const WHOSE: Readonly<Record<Turn, string>> = {
-  all: 'the wind',
-  out: 'the wind of the throws on the way out',
-  back: 'the wind of the throws on the way back',
-  across: 'the side the wind came from',
-}
 
 type Read = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'>
 
@@ -36,8 +29,8 @@ export function TurnedWinds({ answer, ...read }: Read & { readonly answer: Answe
         <li key={t.outing} className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <span className="min-w-60 flex-1">
             {dayOf(view, t.outing)}{' '}
-            <strong>{WHOSE[t.turn]} reads as if it was logged the wrong way round</strong>: the other way, the
-            throws go together far better.
+            <strong>{TURNED_WORDS[t.turn]} reads as if it was logged the wrong way round</strong>: the other
+            way, the throws go together far better.
           </span>
           <Button onClick={() => setOpen(t)}>See it turned round</Button>
         </li>
@@ -91,7 +84,11 @@ function Turned({
     onClose()
   }
   return (
-    <Dialog open onClose={onClose} title={`${dayOf(view, wind.outing)}, ${WHOSE[wind.turn]} turned round?`}>
+    <Dialog
+      open
+      onClose={onClose}
+      title={`${dayOf(view, wind.outing)}, ${TURNED_WORDS[wind.turn]} turned round?`}
+    >
       <TwoAnswers
         rows={[
           ['As it was logged', answer],
