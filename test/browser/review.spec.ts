@@ -22,7 +22,8 @@ async function startReview(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Start the review' }).click()
   await expect(page.getByRole('textbox', { name: 'What was found', exact: true })).toContainText(
     'Slate flies more stable than Tallow',
-    { timeout: 30_000 },
+    // answers and sentences of every kind are worked out before it is there, beside another test
+    { timeout: 120_000 },
   )
 }
 const section = (page: Page, name: string): Locator => page.getByRole('textbox', { name, exact: true })
