@@ -40,10 +40,11 @@ export function lnOfMisfit(count: number, distance: number): number {
 }
 
 /**
- * Of throws that scatter like a Gaussian: the mean of pull times misfit, an observation; and how the likelihood bends against
- * their mean pull. Both by numerical integration over χ², to 0.002 up to 30 observations.
+ * Mean of weight times misfit of throws that scatter like a Gaussian, an observation: by numerical integration over χ², to 0.002 up to
+ * 30 observations.
  */
 export const pulledMisfit = (count: number): number => 1 - 0.14 / Math.sqrt(count + 0.6)
+/** How the likelihood of such throws bends, against their mean weight: by the same integration, to 0.003. */
 export const bendOf = (count: number): number => 1 - 0.106 * Math.max(1, count) ** -0.69
 
 /** How much arms and the instruments of outings scatter against what is believed, as variance ratios. */
