@@ -1,7 +1,7 @@
 import type { Air } from '../flight/air.ts'
 import { fullSpeedWith } from '../flight/arm.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
-import { RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
+import { REFERENCE_LAUNCH, RELEASE_HEIGHT, SPIN_PER_MPS } from '../flight/release.ts'
 import { DEGREE } from '../flight/units.ts'
 import type { Release } from '../flight/release.ts'
 import { SHIFTS, shiftOf } from './who.ts'
@@ -34,6 +34,17 @@ export interface LabThrow {
   readonly scatter: number
   /** Who throws: an arm does what its habits are besides. Absent, it does as is meant. */
   readonly who?: ArmKnown
+}
+
+/** Thrown flat at full power, as a release is meant to be. */
+export const FLAT_THROW: Omit<LabThrow, 'armMps' | 'who'> = {
+  power: 1,
+  hyzerDeg: 0,
+  noseDeg: 0,
+  launchDeg: REFERENCE_LAUNCH / DEGREE,
+  aimDeg: 0,
+  spin: 1,
+  scatter: 1,
 }
 
 /** Everything a flight depends on. */

@@ -2,11 +2,9 @@ import { STILL_AIR } from '../flight/air.ts'
 import { STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { landing } from '../flight/landing.ts'
-import { offBy, REFERENCE_LAUNCH, RELEASE_ERRORS } from '../flight/release.ts'
+import { offBy, RELEASE_ERRORS } from '../flight/release.ts'
 import type { Release } from '../flight/release.ts'
-import { DEGREE } from '../flight/units.ts'
-import { releaseOf } from '../lab/setup.ts'
-import type { LabThrow } from '../lab/setup.ts'
+import { FLAT_THROW, releaseOf } from '../lab/setup.ts'
 import type { ArmKnown, ArmShown } from '../lab/who.ts'
 import { THROW_SD } from '../rating/evidence.ts'
 
@@ -59,16 +57,6 @@ export interface BagFlight {
   readonly covariance: readonly [number, number, number]
 }
 
-/** Flat at full power, as is usual. */
-const MEANT: Omit<LabThrow, 'armMps' | 'scatter' | 'who'> = {
-  power: 1,
-  hyzerDeg: 0,
-  noseDeg: 0,
-  launchDeg: REFERENCE_LAUNCH / DEGREE,
-  aimDeg: 0,
-  spin: 1,
-}
-
 /** Who throws: what that arm does besides what is meant, and how much it scatters against what is usual. */
 export type BagArm = ArmKnown & Pick<ArmShown, 'scatter'>
 
@@ -79,7 +67,7 @@ export type BagArm = ArmKnown & Pick<ArmShown, 'scatter'>
  * @param who throws; absent, everything is thrown as it is meant and scatters as is usual
  */
 export function bagFlight(id: string, numbers: FlightNumbers, armMps: number, who?: BagArm): BagFlight {
-  const release = releaseOf({ disc: { numbers }, throw: { ...MEANT, armMps, ...(who && { who }) } })
+  const release = releaseOf({ disc: { numbers }, throw: { ...FLAT_THROW, armMps, ...(who && { who }) } })
   const at = (r: Release) => landing(numbers, STANDARD_BODY, r, STILL_AIR)
   const scatter = who?.scatter ?? 1
   const { carryM, veerM } = at(release)

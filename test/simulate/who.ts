@@ -2,13 +2,13 @@
 import { pathToFileURL } from 'node:url'
 import { STILL_AIR } from '../../core/flight/air.ts'
 import { ARM_SLOPE } from '../../core/flight/arm.ts'
-import { REFERENCE_LAUNCH, SPIN_PER_MPS } from '../../core/flight/release.ts'
-import { DEGREE } from '../../core/flight/units.ts'
+import { SPIN_PER_MPS } from '../../core/flight/release.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { chanceOf, cloudOf } from '../../core/lab/cloud.ts'
 import type { Obstacle } from '../../core/lab/field.ts'
 import { flightOf } from '../../core/lab/flight.ts'
-import type { LabDisc, LabThrow, Setup } from '../../core/lab/setup.ts'
+import { FLAT_THROW } from '../../core/lab/setup.ts'
+import type { LabDisc, Setup } from '../../core/lab/setup.ts'
 import { armsShown } from '../../core/lab/who.ts'
 import type { ArmKnown } from '../../core/lab/who.ts'
 import { numbersCovariance } from '../../core/rating/discrepancy.ts'
@@ -19,16 +19,6 @@ import type { SimulatedArm } from '../../core/simulate/thrower.ts'
 import { seedOf, simulateSession } from './session.ts'
 
 const FLIGHTS = 600
-const MEANT: Omit<LabThrow, 'armMps' | 'who'> = {
-  power: 1,
-  hyzerDeg: 0,
-  noseDeg: 0,
-  launchDeg: REFERENCE_LAUNCH / DEGREE,
-  aimDeg: 0,
-  spin: 1,
-  scatter: 1,
-}
-
 /** Three fields about where a disc lands by its label: a green, a line of water beside it, a gap on the way. */
 function fieldsAbout({ downM, sideM }: { readonly downM: number; readonly sideM: number }): Obstacle[][] {
   return [
@@ -83,7 +73,7 @@ export function chancesOff(sessions: number): {
     const arm = arms[0]!
     const thrown = (disc: LabDisc, by?: ArmKnown): Setup => ({
       disc,
-      throw: { ...MEANT, armMps: arm.fullSpeedMps, ...(by && { who: by }) },
+      throw: { ...FLAT_THROW, armMps: arm.fullSpeedMps, ...(by && { who: by }) },
       air: STILL_AIR,
     })
     evidence.discs.forEach((rated: RatedDisc, d) => {
