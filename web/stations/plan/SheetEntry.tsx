@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { Check } from 'lucide-react'
-import { useMemo, useReducer, useRef, useState } from 'react'
+import { Fragment, useMemo, useReducer, useRef, useState } from 'react'
 import type { Dispatch, KeyboardEvent } from 'react'
 import { v7 as newId } from 'uuid'
 import { MEASURING_METHODS } from '../../../core/throw/method.ts'
@@ -92,12 +92,13 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
       <Card className="overflow-x-auto p-4" label="The sheet">
         <Cells {...{ view, plan, planned, state, tell, units }} onKeep={(line) => void keep(line)} />
         {planned.length === 0 && <p className="py-3 text-quiet">Every throw of the plan is made.</p>}
-        <div role="alert">
-          <ul className="mt-2">
+        {/* seen in its row, heard at once */}
+        <div role="alert" className="sr-only">
+          <ul>
             {planned.map(
               (t, line) =>
                 state.rows[line]?.wrong !== undefined && (
-                  <li key={t.i} className="font-medium text-accent">
+                  <li key={t.i}>
                     Throw {t.i + 1}: {state.rows[line].wrong}
                   </li>
                 ),
@@ -245,40 +246,52 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
           const name = names.get(discs[at]?.disc.code ?? '')
           const isNewRound = line > 0 && planned[line - 1]!.round !== t.round
           return (
-            <tr key={t.i} className={clsx('border-t', isNewRound ? 'border-t-2 border-edge' : 'border-rule')}>
-              <td className="figure py-1">
-                {t.i + 1} <span aria-hidden>{t.leg === 'out' ? '→' : '←'}</span>
-              </td>
-              <td className="whitespace-nowrap">
-                <span className="flex items-center gap-2">
-                  <DiscDot place={at} /> {name}
-                </span>
-              </td>
-              <td className="whitespace-nowrap">{throwWords({ ...t, power: t.power }, plan)}</td>
-              {COLUMNS.map((column) => (
-                <td key={column} className={column === 'why' ? 'min-w-40' : 'w-24'}>
-                  <input
-                    data-cell={`${line} ${column}`}
-                    aria-label={`Throw ${t.i + 1}, ${name}, ${heads[column]}`}
-                    aria-invalid={row?.wrong !== undefined}
-                    value={row?.[column] ?? ''}
-                    autoComplete="off"
-                    onChange={(e) => tell({ did: 'typed', line, column, text: e.target.value, id: newId() })}
-                    onKeyDown={(e) => move(e, line, column)}
-                    onBlur={(e) => {
-                      const to = (e.relatedTarget as HTMLElement | null)?.dataset['cell']
-                      if (to?.split(' ')[0] !== String(line)) onKeep(line)
-                    }}
-                    className={clsx(
-                      'min-h-9 w-full border-l border-rule bg-card px-2 focus-visible:-outline-offset-3',
-                      column !== 'why' && 'figure',
-                      row?.wrong !== undefined && 'bg-tint',
-                    )}
-                  />
+            <Fragment key={t.i}>
+              <tr className={clsx('border-t', isNewRound ? 'border-t-2 border-edge' : 'border-rule')}>
+                <td className="figure py-1">
+                  {t.i + 1} <span aria-hidden>{t.leg === 'out' ? '→' : '←'}</span>
                 </td>
-              ))}
-              <td>{row?.kept && <Check size={18} aria-label="kept" className="text-water" />}</td>
-            </tr>
+                <td className="whitespace-nowrap">
+                  <span className="flex items-center gap-2">
+                    <DiscDot place={at} /> {name}
+                  </span>
+                </td>
+                <td className="whitespace-nowrap">{throwWords({ ...t, power: t.power }, plan)}</td>
+                {COLUMNS.map((column) => (
+                  <td key={column} className={column === 'why' ? 'min-w-40' : 'w-24'}>
+                    <input
+                      data-cell={`${line} ${column}`}
+                      aria-label={`Throw ${t.i + 1}, ${name}, ${heads[column]}`}
+                      aria-invalid={row?.wrong !== undefined}
+                      value={row?.[column] ?? ''}
+                      autoComplete="off"
+                      onChange={(e) =>
+                        tell({ did: 'typed', line, column, text: e.target.value, id: newId() })
+                      }
+                      onKeyDown={(e) => move(e, line, column)}
+                      onBlur={(e) => {
+                        const to = (e.relatedTarget as HTMLElement | null)?.dataset['cell']
+                        if (to?.split(' ')[0] !== String(line)) onKeep(line)
+                      }}
+                      className={clsx(
+                        'min-h-9 w-full border-l border-rule bg-card px-2 focus-visible:-outline-offset-3',
+                        column !== 'why' && 'figure',
+                        row?.wrong !== undefined && 'bg-tint',
+                      )}
+                    />
+                  </td>
+                ))}
+                <td>{row?.kept && <Check size={18} aria-label="kept" className="text-water" />}</td>
+              </tr>
+              {row?.wrong !== undefined && (
+                <tr aria-hidden>
+                  <td colSpan={3} />
+                  <td colSpan={COLUMNS.length + 1} className="bg-tint px-2 pb-1.5 font-medium text-accent">
+                    {row.wrong}
+                  </td>
+                </tr>
+              )}
+            </Fragment>
           )
         })}
       </tbody>
