@@ -81,16 +81,18 @@ export class Queue {
    * is asked.
    *
    * @param afterMs not before that
+   * @returns whether it waits because of this; what waited already may begin sooner
    */
-  async send<N extends Name>(name: N, data: Jobs[N], afterMs = 0): Promise<void> {
-    if (this.#state !== 'started') return
-    await this.#boss.send(name, data, {
+  async send<N extends Name>(name: N, data: Jobs[N], afterMs = 0): Promise<boolean> {
+    if (this.#state !== 'started') return false
+    const id = await this.#boss.send(name, data, {
       ...(afterMs > 0 && { startAfter: new Date(Date.now() + afterMs) }),
       singletonKey: Object.values(data as Record<string, string>).join(' '),
     })
     const worker = this.#workers.get(name)
     if (afterMs === 0) worker?.nudge()
     else setTimeout(() => worker?.nudge(), afterMs + 5).unref()
+    return id !== null
   }
 
   /** As {@link send}, for nobody who would wait: trouble is told where troubles are. */
@@ -98,11 +100,10 @@ export class Queue {
     // what was asked for a moment ago, and is not to begin before a moment from now, is asked for
     const now = performance.now()
     if (afterMs > 0 && now < (this.#asked.get(name) ?? 0)) return
-    this.#asked.set(name, now + afterMs)
-    this.send(name, data, afterMs).catch((e: unknown) => {
-      this.#asked.delete(name)
-      this.#trouble(e)
-    })
+    this.send(name, data, afterMs).then(
+      (waits) => waits && this.#asked.set(name, now + afterMs),
+      (e: unknown) => this.#trouble(e),
+    )
   }
 
   /**
