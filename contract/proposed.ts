@@ -1,5 +1,5 @@
 import type { PlanDisc } from '../core/plan/planning.ts'
-import type { ProposedDisc } from '../core/plan/propose.ts'
+import type { ProposedDisc } from '../core/plan/questions/picking.ts'
 import { gramsOf, shelved } from './sheet.ts'
 import type { ShelvedDisc } from './sheet.ts'
 import { WEAR_STATES } from './shelf.ts'

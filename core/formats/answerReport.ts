@@ -1,5 +1,6 @@
 import { percent } from '../judge/answers/answer.ts'
-import type { Answer, Figure } from '../judge/answers/answer.ts'
+import type { Figure } from '../judge/answers/answer.ts'
+import type { Answer } from '../judge/answers/answerOf.ts'
 
 /** An answer as `rate --json` prints it. */
 export interface AnswerReport {

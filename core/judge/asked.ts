@@ -1,8 +1,9 @@
-import { aimsOf, LABEL_BOUNDS, order } from '../plan/aims.ts'
-import type { Aim, Ask, LabelFigure } from '../plan/aims.ts'
+import { LABEL_BOUNDS, order } from '../plan/aims.ts'
+import type { Aim, LabelFigure } from '../plan/aims.ts'
+import { aimsOf, asksOtherThanOrder } from '../plan/ask.ts'
+import type { Ask } from '../plan/ask.ts'
 import { contrastFor } from '../plan/contrasts.ts'
 import { beliefOf, varianceOf } from '../plan/information.ts'
-import type { QuestionKind } from '../plan/questions.ts'
 import { busiestArm } from './flewLike.ts'
 import { labelScale } from '../flight/side.ts'
 import { sharesBetween } from '../rating/normal.ts'
@@ -11,12 +12,9 @@ import type { FitState } from '../rating/state.ts'
 import { ladderOf, openNeighbours, sureness } from './ladder.ts'
 import { SETTLED } from './statements.ts'
 
-/** Questions that ask something else of their discs than which is the more stable. */
-const OWN_AIMS: readonly QuestionKind[] = ['label', 'arms', 'wind']
-
 /** What is still to be told of what is asked; the neighbours on the ladder, those still open if any are, once all of it is told. */
 export function openAims(state: FitState, outcome: Outcome, ask: Ask): Aim[] {
-  if (ask.pair === null && !OWN_AIMS.includes(ask.kind)) return openNeighbours(state, outcome).map(order)
+  if (ask.pair === null && !asksOtherThanOrder(ask.kind)) return openNeighbours(state, outcome).map(order)
   const aims = aimsOf(ask, ladderOf(state, outcome), busiestArm(state)?.armMps)
   const open = aims.filter((aim) => surenessOf(state, outcome, aim) < SETTLED)
   return open.length > 0 ? open : openNeighbours(state, outcome).map(order)

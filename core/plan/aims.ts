@@ -1,6 +1,4 @@
-import { REFERENCE_ARM_MPS } from '../flight/arm.ts'
 import { HALF_NUMBER, SEEN_NUMBERS } from '../flight/disc.ts'
-import type { QuestionKind } from './questions.ts'
 
 /** One thing throws are to tell. */
 export type Aim =
@@ -19,18 +17,14 @@ export type Aim =
 export const LABEL_FIGURES = ['stability', ...SEEN_NUMBERS] as const
 export type LabelFigure = (typeof LABEL_FIGURES)[number]
 
-/** What a trial asks its throws. */
-export interface Ask {
-  readonly kind: QuestionKind
-  /** The two discs it is about, where it is about two. */
-  readonly pair: readonly [string, string] | null
-}
+/** Two discs, the first the one that is named first. */
+export type PairOfDiscs = readonly [string, string]
 
 /** Where a label stops being true, and where the one of two discs starts being the more stable. */
 export const LABEL_BOUNDS = [-HALF_NUMBER, HALF_NUMBER] as const
 export const ORDER_BOUNDS = [0] as const
 
-export const order = ([a, b]: readonly [string, string]): Aim => ({ of: 'order', a, b })
+export const order = ([a, b]: PairOfDiscs): Aim => ({ of: 'order', a, b })
 
 /** Headwind against which discs hold their line or do not, m/s. */
 export const HEADWIND = 6
@@ -38,26 +32,5 @@ export const HEADWIND = 6
 export const OTHER_ARMS = [18, 24, 31] as const
 
 /** Every pair of some discs. */
-export const pairsOf = (discs: readonly string[]): (readonly [string, string])[] =>
+export const pairsOf = (discs: readonly string[]): PairOfDiscs[] =>
   discs.flatMap((a, i) => discs.slice(i + 1).map((b) => [a, b] as const))
-
-/**
- * What a question comes to: each figure of each disc where labels are asked about; where each disc finishes for other arms; which
- * disc holds its line in the wind; the order of the pair it is about, else of every pair.
- *
- * @param discs those asked about, the control disc not among them
- * @param armMps V₉ of the arm that throws, m/s
- */
-export function aimsOf({ kind, pair }: Ask, discs: readonly string[], armMps = REFERENCE_ARM_MPS): Aim[] {
-  const about = pair?.every((d) => discs.includes(d)) ? pair : undefined
-  if (kind === 'arms' && !about)
-    return discs.flatMap((disc) => OTHER_ARMS.map((arm): Aim => ({ of: 'finish', disc, armMps: arm })))
-  if (kind === 'wind')
-    return discs.length === 1
-      ? [{ of: 'wind', disc: discs[0]!, armMps }]
-      : (about ? [about] : pairsOf(discs)).map(([a, b]): Aim => ({ of: 'holds', a, b, armMps }))
-  if (about) return [order(about)]
-  if (kind === 'label')
-    return discs.flatMap((disc) => LABEL_FIGURES.map((figure): Aim => ({ of: 'label', disc, figure })))
-  return pairsOf(discs).map(order)
-}

@@ -1,4 +1,4 @@
-import type { Answer } from '../judge/answers/answer.ts'
+import type { Answer } from '../judge/answers/answerOf.ts'
 import { percent } from '../judge/statements.ts'
 import { doc, list, live, paragraph } from './document.ts'
 import type { DocNode } from './document.ts'

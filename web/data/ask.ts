@@ -1,5 +1,5 @@
 import type { Plan } from '../../contract/trials.ts'
-import type { Ask } from '../../core/plan/aims.ts'
+import type { Ask } from '../../core/plan/ask.ts'
 import { guessKind } from '../../core/plan/guess.ts'
 import type { QuestionKind } from '../../core/plan/questions.ts'
 import type { TrialView } from './hooks.ts'

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { armId } from '../../core/rating/fromSheet.ts'
-import type { Answer, Answered } from '../../core/judge/answers/answer.ts'
+import type { Answer, Answered } from '../../core/judge/answers/answerOf.ts'
 import { ANSWER_TO } from '../../core/judge/answers/answerOf.ts'
 import { askedDiscs, askOf, kindOf } from '../data/ask.ts'
 import { useShortThrows, useThrough } from '../data/hooks.ts'

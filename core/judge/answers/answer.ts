@@ -38,21 +38,6 @@ export interface Asked {
   readonly words: Wording
 }
 
-/** What can be answered, as programs name it. */
-export const ANSWERED = [
-  'numbers',
-  'plastics',
-  'runs',
-  'wear',
-  'weight',
-  'molds',
-  'arms',
-  'wind',
-  'ground',
-  'approach',
-] as const
-export type Answered = (typeof ANSWERED)[number]
-
 /** One figure of an answer: a value, or a value with the interval that holds it nine times in ten. */
 export interface Figure {
   readonly value: number
@@ -86,8 +71,7 @@ export type Claimed =
   | { readonly says: 'more'; readonly of: Game; readonly disc: string; readonly than: string }
 
 /** What the throws say to a question. */
-export interface Answer {
-  readonly question: Answered
+export interface Found {
   /** One sentence. */
   readonly sentence: string
   /** Probability of what the sentence says; of what it leans to where nothing is settled. */
@@ -165,8 +149,7 @@ export const isSettled = (p: number): boolean => p >= SETTLED
 export const listed = (names: readonly string[]): string => new Intl.ListFormat('en').format(names)
 
 /** An answer to a question nothing was thrown for, or whose discs cannot answer it. */
-export const unanswerable = (question: Answered, sentence: string, open: readonly string[] = []): Answer => ({
-  question,
+export const unanswerable = (sentence: string, open: readonly string[] = []): Found => ({
   sentence,
   probability: undefined,
   settled: false,

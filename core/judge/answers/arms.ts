@@ -10,7 +10,7 @@ import type { Estimate } from '../../rating/outcome.ts'
 import { signed, speedOf } from '../statements.ts'
 import { numbersAtSpeed } from '../atArm.ts'
 import { discOf, figure, isSettled, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
-import type { Answer, Asked, Claimed, Figure, NamedArm } from './answer.ts'
+import type { Asked, Claimed, Figure, Found, NamedArm } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
 import type { ArmRow } from './picture.ts'
 
@@ -149,7 +149,7 @@ function itself(asked: Asked, disc: string, rows: readonly ArmRow[]): string | u
 }
 
 /** What a disc will do for another arm. */
-export function answerArms(asked: Asked): Answer {
+export function answerArms(asked: Asked): Found {
   const drawn = new Map(asked.discs.map((d) => [d, numberDraws(asked.state, [d], FLOWN_DRAWS)]))
   const stories = asked.discs.map((d) => storyOf(asked, d, drawn.get(d)!))
   const head = stories[0]!
@@ -163,7 +163,6 @@ export function answerArms(asked: Asked): Answer {
   if (head.straight) figures['straight at'] = figure(head.straight, 'm/s')
   const told = rows.filter((r) => r.thrower)
   return {
-    question: 'arms',
     sentence: head.sentence,
     probability: head.probability,
     settled: isSettled(head.probability),

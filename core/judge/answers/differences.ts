@@ -18,7 +18,7 @@ import {
   unanswerable,
   ratedDisc,
 } from './answer.ts'
-import type { Answer, Asked, Figure } from './answer.ts'
+import type { Asked, Figure, Found } from './answer.ts'
 import type { DifferenceRow } from './picture.ts'
 import { themselves } from './themselves.ts'
 import { apart, carryTrait, finishTrait, sideTrait } from './traits.ts'
@@ -128,7 +128,6 @@ const alike = ({ alikeM, between }: Compared, a: Group, b: Group): number =>
 
 /** What plastics or runs change: of the discs that were thrown, and of the plastics or runs themselves. */
 export function answerDifferences(
-  question: 'plastics' | 'runs',
   asked: Asked,
   what: {
     readonly one: string
@@ -136,10 +135,10 @@ export function answerDifferences(
     readonly key: 'plastic' | 'run'
     readonly levels: readonly SpreadLevel[]
   },
-): Answer {
+): Found {
   const { groups, aside } = wornAlike(asked, groupsBy(asked, what.key))
   if (groups.length < 2)
-    return unanswerable(question, `Two ${what.many} at least are compared; these discs are of one`, [
+    return unanswerable(`Two ${what.many} at least are compared; these discs are of one`, [
       `Add a disc of another ${what.one} to the trial.`,
     ])
   const all = compared(asked, groups)
@@ -188,7 +187,6 @@ export function answerDifferences(
   const open = pairs.filter((p) => !isSettled(p.p) && !isSettled(alike(all, p.above, p.below)))
   const nearest = [...open].sort((a, b) => b.p - a.p)[0]
   return {
-    question,
     ...head,
     besides: [
       `That is of the discs that were thrown. ${widest.above.name} itself is more stable than ${widest.below.name} with ${percent(proved)}, by ${by}; the next ${widest.above.name} than the next ${widest.below.name} with ${percent(next)}`,

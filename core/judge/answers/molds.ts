@@ -15,16 +15,16 @@ import {
   throwsOf,
   unanswerable,
 } from './answer.ts'
-import type { Answer, Asked, Claimed, Figure } from './answer.ts'
+import type { Asked, Claimed, Figure, Found } from './answer.ts'
 import { shareOf } from './draws.ts'
 
 /** Which of some molds is more stable: the order of all of them, and what of it is sure. */
-export function answerMolds(asked: Asked): Answer {
+export function answerMolds(asked: Asked): Found {
   const { outcome, state, words } = asked
   const chosen =
     asked.pair && asked.pair.every((d) => asked.discs.includes(d)) ? [...asked.pair] : [...asked.discs]
   if (chosen.length < 2)
-    return unanswerable('molds', 'Two discs at least are put in order; the trial asks about one', [
+    return unanswerable('Two discs at least are put in order; the trial asks about one', [
       'Add a disc it is compared with.',
     ])
   const order = chosen.sort((a, b) => discOf(asked, b).side.value - discOf(asked, a).side.value)
@@ -96,7 +96,6 @@ export function answerMolds(asked: Asked): Answer {
   for (const n of neighbours)
     figures[`${n.above} over ${n.below} at the finish`] = figure(n.finish, 'm per 100 m')
   return {
-    question: 'molds',
     sentence: head
       ? head.text
       : two

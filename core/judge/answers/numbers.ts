@@ -11,7 +11,7 @@ import { effectsOf } from '../effects.ts'
 import { signed } from '../statements.ts'
 import { hedgedStability } from '../words.ts'
 import { discOf, figure, inNumbers, isSettled, listed, percent, throwsOf, ratedDisc } from './answer.ts'
-import type { Answer, Asked, Claimed, Figure } from './answer.ts'
+import type { Asked, Claimed, Figure, Found } from './answer.ts'
 import { numberDraws, shareOf } from './draws.ts'
 import type { ClaimRow } from './picture.ts'
 
@@ -96,7 +96,7 @@ const offWords = (name: string, r: ClaimRow): string =>
     : `${name} is not true to its numbers: its ${r.figure} is ${inNumbers(r.seen)} for a published ${published(r)}`
 
 /** Whether discs are true to their labels, figure by figure; within half a number is true. */
-export function answerNumbers(asked: Asked): Answer {
+export function answerNumbers(asked: Asked): Found {
   const { words, convention } = asked
   const verdicts = asked.discs.map((d) => verdictOf(asked, d))
   const rows = verdicts.flatMap((v) => v.rows)
@@ -125,7 +125,6 @@ export function answerNumbers(asked: Asked): Answer {
   const figures: Record<string, Figure> = {}
   for (const r of rows) figures[`${r.disc} ${r.figure}`] = figure(r.seen, '')
   return {
-    question: 'numbers',
     ...head,
     settled: claim !== undefined,
     claim,

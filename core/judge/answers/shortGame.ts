@@ -4,7 +4,7 @@ import { differenceOf, meanInterval, pairedDifference, shareMade } from '../shor
 import type { Difference } from '../shortGame.ts'
 import { figureOf, lengthOf } from '../statements.ts'
 import { isSettled, percent, unanswerable } from './answer.ts'
-import type { Answer, Asked, Figure } from './answer.ts'
+import type { Asked, Figure, Found } from './answer.ts'
 import type { DotRow } from './picture.ts'
 
 /** One throw of the short game, or a hole, and the disc it was made with. */
@@ -12,6 +12,9 @@ export interface ShortPlay extends ShortObserved {
   readonly disc: string
   readonly game: Game
 }
+
+/** What an answer is made from, with what was thrown from short range. */
+export type AskedOfShort = Asked & { readonly short: readonly ShortPlay[] }
 
 /** What is compared in a game, and how it is said. */
 interface Measure {
@@ -103,23 +106,25 @@ function gapsOf(game: Game, plays: readonly ShortPlay[]): Gap[] {
   )
 }
 
-/** The games that answer a question, the one asked for first. */
-const GAMES_OF = { ground: ['ground'], approach: ['approach', 'putting', 'holes'] } as const
+/** How far discs skip. */
+export const answerGround = (asked: AskedOfShort): Found =>
+  answerGames(asked, ['ground'], 'No skip has been logged yet')
+/** Where discs stop, what is made and what a hole takes. */
+export const answerApproach = (asked: AskedOfShort): Found =>
+  answerGames(asked, ['approach', 'putting', 'holes'], 'No approach, putt or hole has been logged yet')
 
-/** What throws of the short game say: how far discs skip, where they stop, what is made and what a hole takes. */
-export function answerShortGame(
-  question: 'ground' | 'approach',
-  asked: Asked & { readonly short: readonly ShortPlay[] },
-): Answer {
+/**
+ * What throws of the short game say.
+ *
+ * @param games those that answer, the one asked for first
+ * @param none what is said where nothing was logged
+ */
+function answerGames(asked: AskedOfShort, games: readonly Game[], none: string): Found {
   const { words } = asked
   const own = asked.short.filter((t) => asked.discs.includes(t.disc))
-  const game = GAMES_OF[question].find((g) => own.some((t) => t.game === g))
+  const game = games.find((g) => own.some((t) => t.game === g))
   if (!game)
-    return unanswerable(
-      question,
-      question === 'ground' ? 'No skip has been logged yet' : 'No approach, putt or hole has been logged yet',
-      ['Throws of the short game are logged in the Field, under Short game.'],
-    )
+    return unanswerable(none, ['Throws of the short game are logged in the Field, under Short game.'])
   const measure = MEASURES[game]
   const plays = own.filter((t) => t.game === game)
   const gaps = gapsOf(game, plays)
@@ -150,7 +155,6 @@ export function answerShortGame(
     figures[`${more} over ${fewer}`] = { value: gap.value, low: gap.low, high: gap.high, unit: measure.unit }
   const settled = widest !== undefined && isSettled(widest.gap.pLarger)
   return {
-    question,
     sentence: settled
       ? said(widest)
       : widest

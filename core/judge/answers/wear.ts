@@ -16,7 +16,7 @@ import {
   ratedDisc,
   copiesOf,
 } from './answer.ts'
-import type { Answer, Asked } from './answer.ts'
+import type { Asked, Found } from './answer.ts'
 import type { WearPoint } from './picture.ts'
 
 /** The copies of a plastic that are in the most different states, newest first. */
@@ -73,14 +73,13 @@ function lessStable(effect: EffectOutcome): number {
 }
 
 /** What wear has changed: copies of one plastic in several states, and what all discs say wear does from new to beaten. */
-export function answerWear(asked: Asked): Answer {
+export function answerWear(asked: Asked): Found {
   const { state, words } = asked
   const points = wornApart(asked)
   const effect = effectsOf(state).find((e) => e.level === 'wear')
   const [newest, oldest] = [points[0], points.at(-1)]
   if (!effect || !newest || !oldest || newest.wear === oldest.wear)
     return unanswerable(
-      'wear',
       'No two copies of one plastic are in different states: what wear has changed cannot be seen',
       ['Add a newer or an older copy, and say on the shelf how worn each is.'],
     )
@@ -105,7 +104,6 @@ export function answerWear(asked: Asked): Answer {
   })
   const leaves = apart === undefined ? undefined : leavesAfter(from, change.value, apart)
   return {
-    question: 'wear',
     sentence: settled
       ? `Wear has made ${plastic} ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
       : `What wear has changed in ${plastic} is not settled: ${took}`,

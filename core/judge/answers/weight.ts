@@ -22,7 +22,7 @@ import {
   ratedDisc,
   copiesOf,
 } from './answer.ts'
-import type { Answer, Asked } from './answer.ts'
+import type { Asked, Found } from './answer.ts'
 import type { WeightRow } from './picture.ts'
 
 /** Less than this the scales of a field tell apart, kg. */
@@ -31,7 +31,7 @@ const LEAST_KG = 0.0015
 const SLOWER = 0.8
 
 /** What the weight changes: what mass alone explains, and what is left over. */
-export function answerWeight(asked: Asked): Answer {
+export function answerWeight(asked: Asked): Found {
   const { state, outcome, words } = asked
   const massOf = (id: string) => ratedDisc(asked, id).body.massKg
   // other plastics, and copies more worn, differ in more than their weight
@@ -44,7 +44,6 @@ export function answerWeight(asked: Asked): Answer {
   const chosen = greatest(alikeWorn.length > 0 ? alikeWorn : pairs, apart)
   if (!chosen || apart(chosen) < LEAST_KG)
     return unanswerable(
-      'weight',
       'No two copies of one plastic differ in weight: what the weight changes cannot be seen',
       ['Weigh the discs, and add a copy that is lighter or heavier.'],
     )
@@ -95,7 +94,6 @@ export function answerWeight(asked: Asked): Answer {
       ? `${alone}; beside its mass ${words.name(more)} is more stable: it ${finishes(asked, more === light ? rest : { value: -rest.value, sd: rest.sd })}`
       : `${alone}; what is left over is not settled: ${sized(asked, rest)}, leaning to ${words.name(more)} the more stable`
   return {
-    question: 'weight',
     sentence,
     probability: isSettled(alike) ? alike : sure,
     settled: isSettled(alike) || isSettled(sure),

@@ -7,7 +7,7 @@ import { HEADWIND } from '../../plan/aims.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
 import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
-import type { Answer, Asked, Figure } from './answer.ts'
+import type { Asked, Figure, Found } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, modelDraws, numberDraws, shareOf } from './draws.ts'
 import type { WindPoint, WindRow } from './picture.ts'
 
@@ -50,7 +50,7 @@ const flown = (asked: Asked, disc: string, armMps: number) => {
 }
 
 /** How discs take the wind, and which holds its line best against it. */
-export function answerWind(asked: Asked): Answer {
+export function answerWind(asked: Asked): Found {
   const { armMps } = busiestArm(asked.state)!
   const { discs, words } = asked
   const draws = numberDraws(asked.state, discs, FLOWN_DRAWS)
@@ -91,7 +91,6 @@ export function answerWind(asked: Asked): Answer {
   const figures: Record<string, Figure> = {}
   for (const r of rows) figures[`${r.disc} finish a m/s of headwind`] = figure(r.turnPerMps, 'm')
   return {
-    question: 'wind',
     sentence: settled
       ? one
         ? `Into the wind ${name(best.disc)} ${best.turnPerMps.value > 0 ? 'turns' : 'fights back'}: ${costs(best)}`

@@ -1,6 +1,7 @@
 import { expect } from 'chai'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
-import type { Answered, Asked } from '../../../core/judge/answers/answer.ts'
+import type { Asked } from '../../../core/judge/answers/answer.ts'
+import type { Answered } from '../../../core/judge/answers/answerOf.ts'
 import { answerOf } from '../../../core/judge/answers/answerOf.ts'
 import { straightArm } from '../../../core/judge/answers/arms.ts'
 import { numberDraws, traitDraws } from '../../../core/judge/answers/draws.ts'
@@ -9,7 +10,7 @@ import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
 import { plasticContrasts } from '../../../core/judge/effects.ts'
 import { boundsOf, stabilityWord } from '../../../core/judge/words.ts'
 import { guessKind } from '../../../core/plan/guess.ts'
-import { QUESTIONS } from '../../../core/plan/questions.ts'
+import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
 import { pairOf } from '../../../core/rating/outcome.ts'
 import { NOTHING_OF_SHORT } from '../../../core/throw/short.ts'
 import { deviation, mean } from 'd3'
@@ -301,7 +302,7 @@ describe('what a trial asks', () => {
     expect(guessKind('What does the plastic change, and what has wear done?', two)).equal('plastics')
     expect(guessKind('What will it do for a slower arm?', two)).equal('arms')
     expect(guessKind('Which holds in the wind?', two)).equal('wind')
-    for (const { words, kind } of QUESTIONS) expect(guessKind(words, two), words).equal(kind)
+    for (const kind of QUESTION_KINDS) expect(guessKind(questionOf(kind).words, two), kind).equal(kind)
     expect(guessKind('Does it stop?', two)).equal('short game')
     expect(guessKind('', two)).equal('plastics')
     expect(guessKind('', [disc])).equal('label')

@@ -5,7 +5,6 @@ import { effortOf } from '../../../core/plan/effort.ts'
 import { orderThrows, remainingThrows, williams } from '../../../core/plan/order.ts'
 import { LEGS } from '../../../core/throw/leg.ts'
 import type { CellCount, OrderedThrow } from '../../../core/plan/order.ts'
-import { QUESTION_KINDS, QUESTIONS } from '../../../core/plan/questions.ts'
 
 const even = (discs: number, angles: readonly number[], throws: number): CellCount[] =>
   range(discs).flatMap((d) =>
@@ -155,17 +154,5 @@ describe('the effort of a plan', () => {
       walkM: 0,
       arms: [],
     })
-  })
-})
-
-describe('questions', () => {
-  it('are each asked once, with angles, throws and a measure that answers it', () => {
-    expect(QUESTIONS.map((q) => q.kind)).deep.equal(QUESTION_KINDS)
-    for (const q of QUESTIONS) {
-      expect(q.words).match(/\?$/)
-      expect(q.hyzerDegs.length).greaterThan(0)
-      expect(q.power).within(0.1, 1)
-      expect(q.measure.length).greaterThan(5)
-    }
   })
 })

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { proposeDiscs } from '../../../core/plan/propose.ts'
-import type { ProposedDisc } from '../../../core/plan/propose.ts'
+import type { ProposedDisc } from '../../../core/plan/questions/picking.ts'
 import { QUESTION_KINDS } from '../../../core/plan/questions.ts'
 
 const disc = (id: string, change: Partial<ProposedDisc> = {}): ProposedDisc => ({

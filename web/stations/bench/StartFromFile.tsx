@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
-import { questionOf, QUESTIONS } from '../../../core/plan/questions.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
+import { QuestionInput } from '../../parts/QuestionInput.tsx'
 import { buttonLook } from '../../parts/Button.tsx'
-import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ThrowsFile } from '../../parts/ThrowsFile.tsx'
 import { say } from '../../data/say.ts'
@@ -37,17 +38,7 @@ export default function StartFromFile() {
       asking={
         <div className="grid gap-4 sm:grid-cols-2">
           <TextInput label="Name of the trial" value={name} onChange={(e) => setName(e.target.value)} />
-          <SelectInput
-            label="What do you want to know?"
-            value={kind}
-            onChange={(e) => setKind(e.target.value as QuestionKind)}
-          >
-            {QUESTIONS.map((q) => (
-              <option key={q.kind} value={q.kind}>
-                {q.words}
-              </option>
-            ))}
-          </SelectInput>
+          <QuestionInput label="What do you want to know?" value={kind} onChange={setKind} />
         </div>
       }
       onStored={(file, { throws }) => {

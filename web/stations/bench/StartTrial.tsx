@@ -3,8 +3,8 @@ import { useEffect, useMemo, useReducer, useState } from 'react'
 import type { Dispatch, FormEvent, ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
-import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
-import type { QuestionKind } from '../../../core/plan/questions.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
+import { QuestionInput } from '../../parts/QuestionInput.tsx'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { Trial } from '../../../contract/trials.ts'
 import type { TrialSent } from '../../../contract/trials.ts'
@@ -59,19 +59,13 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
   return (
     <Dialog open onClose={onClose} title="Start a trial" wide>
       <form className="space-y-4" noValidate onSubmit={submit}>
-        <SelectInput
+        <QuestionInput
           label="What do you want to know?"
           value={state.kind}
-          onChange={(e) => tell({ did: 'asked', kind: e.target.value as QuestionKind })}
+          onChange={(kind) => tell({ did: 'asked', kind })}
           hint={`Wants ${questionOf(state.kind).discs}. Answered by ${questionOf(state.kind).measure}.`}
           autoFocus
-        >
-          {QUESTION_KINDS.map((k) => (
-            <option key={k} value={k}>
-              {questionOf(k).words}
-            </option>
-          ))}
-        </SelectInput>
+        />
         <Discs {...part} />
         <div className="grid gap-4 sm:grid-cols-2">
           <Control {...part} />

@@ -122,7 +122,7 @@ export function draftOf(state: Starting, discs: readonly ShelvedDisc[]): TrialSe
   const about = discs.find((d) => d.disc.id === discIds[0])
   return {
     id,
-    name: set.name ?? (about ? nameOf(kind, about) : ''),
+    name: set.name ?? (about ? questionOf(kind).called(about.mold.name, about.plastic.name) : ''),
     question: set.question ?? questionOf(kind).words,
     discIds: [...discIds],
     controlDiscId,
@@ -139,24 +139,6 @@ export function wrongWith(draft: TrialSent): Partial<Record<string, string>> | u
   const read = Trial.safeParse(draft)
   if (read.success) return undefined
   return Object.fromEntries(read.error.issues.toReversed().map((i) => [String(i.path[0]), i.message]))
-}
-
-/** What a trial is called until somebody names it. */
-function nameOf(kind: QuestionKind, about: ShelvedDisc): string {
-  const { mold, plastic } = about
-  const names: Record<QuestionKind, string> = {
-    label: `${mold.name}, ${plastic.name}, against its label`,
-    plastics: `${mold.name} in its plastics`,
-    runs: `${mold.name}, ${plastic.name}, run by run`,
-    wear: `${mold.name}, ${plastic.name}, new to worn`,
-    weight: `${mold.name}, ${plastic.name}, light and heavy`,
-    molds: `${mold.name} beside its like`,
-    arms: `${mold.name} for another arm`,
-    wind: `${mold.name} in the wind`,
-    ground: `${mold.name} on the ground`,
-    'short game': `${mold.name} from short range`,
-  }
-  return names[kind]
 }
 
 /** Discs that some words find: by code, lineage, maker, wear and class. */

@@ -1,7 +1,8 @@
 import { PROTOCOLS } from '../../../core/plan/order.ts'
 import type { Plan } from '../../../contract/trials.ts'
-import { CONVENTIONS, QUESTION_KINDS } from '../../../core/plan/questions.ts'
+import { CONVENTIONS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
+import { QuestionInput } from '../../parts/QuestionInput.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
@@ -35,17 +36,7 @@ export function QuestionCard({
       <p className="text-note text-quiet">
         Wants {question.discs}. Answered by {question.measure}.
       </p>
-      <SelectInput
-        label="Question"
-        value={plan.kind}
-        onChange={(e) => onKind(e.target.value as QuestionKind)}
-      >
-        {QUESTION_KINDS.map((k) => (
-          <option key={k} value={k}>
-            {questionOf(k).words}
-          </option>
-        ))}
-      </SelectInput>
+      <QuestionInput label="Question" value={plan.kind} onChange={onKind} />
       {discIds.length > 2 && (
         <div className="grid grid-cols-2 gap-2">
           <SelectInput
@@ -54,9 +45,7 @@ export function QuestionCard({
             value={plan.pair ? 'two' : 'all'}
             onChange={(e) => onPair(e.target.value === 'two' ? [discIds[0]!, discIds[1]!] : null)}
           >
-            <option value="all">
-              {plan.kind === 'label' ? 'the numbers of every disc' : 'every pair of its discs'}
-            </option>
+            <option value="all">{question.ofAll ?? 'every pair of its discs'}</option>
             <option value="two">which of two is more stable</option>
           </SelectInput>
           {plan.pair?.map((id, i) => (
@@ -81,7 +70,7 @@ export function QuestionCard({
           ))}
         </div>
       )}
-      {plan.kind === 'label' && (
+      {question.asksConvention && (
         <Choice
           label="Published numbers are of a disc that is"
           showLabel

@@ -1,4 +1,4 @@
-import type { QuestionKind } from '../../../core/plan/questions.ts'
+import { questionOf } from '../../../core/plan/questions.ts'
 import { countsTaken } from '../../../core/plan/weighed.ts'
 import { Card, Unanswered } from '../../parts/Card.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -7,13 +7,6 @@ import { Settles } from './Settles.tsx'
 import { dayOf, useOverloads } from './Takes.tsx'
 import { Telling } from './Telling.tsx'
 import type { PlanningShown } from './usePlanning.ts'
-
-/** What a plan is to tell, where that is not every pair apart. */
-const TOLD: Partial<Record<QuestionKind, string>> = {
-  label: 'each number',
-  arms: 'where each finishes for other arms',
-  wind: 'what the wind does',
-}
 
 /** What the plan can settle, which throws would tell more, how it is thrown; and on to the first throw. */
 export function WorthColumn({ planning }: { planning: PlanningShown }) {
@@ -68,8 +61,8 @@ function WhatItSettles({
       <h2 className="text-lead">What this plan can settle</h2>
       <p className="mb-2 text-note text-quiet">
         Chance that {done.size > 0 ? 'the throws left' : `these ${plan.throws.length} throws`} tell{' '}
-        {TOLD[plan.kind] ?? 'each pair apart'}, by this trial’s own throws as its answer is, every angle
-        called
+        {questionOf(plan.kind).tells ?? 'each pair apart'}, by this trial’s own throws as its answer is, every
+        angle called
       </p>
       {worth ? (
         <Settles

@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import { Why } from './Why.tsx'
 import { conditionsOf } from '../../data/conditions.ts'
 import { askedDiscs, kindOf } from '../../data/ask.ts'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { useEffect, useState } from 'react'
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useKept } from '../../data/useKept.ts'
 import { percent } from '../../data/units.ts'

@@ -1,4 +1,4 @@
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 
 /** What else can be said, and what cannot be said yet. */
 export function Said({ answer: { besides, open } }: { answer: Answer }) {

@@ -1,6 +1,6 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import { TURNED_WORDS } from '../../../core/judge/turnedWind.ts'
 import type { Turn, TurnedWind } from '../../../core/judge/turnedWind.ts'
 import type { Throw } from '../../../contract/trials.ts'

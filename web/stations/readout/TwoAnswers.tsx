@@ -1,4 +1,4 @@
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import { percent } from '../../data/units.ts'
 
 /** Two answers to one question under one another, each with how sure it is. */

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { WHY_NOT } from '../../../core/throw/whyNot.ts'
-import type { Answer } from '../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { outbox } from '../../data/outbox.ts'

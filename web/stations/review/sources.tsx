@@ -10,7 +10,8 @@ import type { lineAngles } from '../../../core/judge/sameLine.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import { mainArm } from '../../data/mainArm.ts'
 import { expectedPairs } from '../../../core/judge/expectation.ts'
-import type { Answer, Answered } from '../../../core/judge/answers/answer.ts'
+import { IN_REVIEWS } from '../../../core/judge/answers/answerOf.ts'
+import type { Answer, Answered } from '../../../core/judge/answers/answerOf.ts'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
 import type { TrialFacts } from '../../../core/review/sections.ts'
 import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
@@ -44,18 +45,6 @@ export interface Source {
   /** Inspected discs of the trial, as it has them in order. */
   readonly inspected: readonly InspectedDisc[]
 }
-
-/** Questions a review speaks of, whichever was asked. */
-const SPOKEN_OF: readonly Answered[] = [
-  'numbers',
-  'arms',
-  'wind',
-  'molds',
-  'wear',
-  'weight',
-  'ground',
-  'approach',
-]
 
 /** Trials of the review that is looked at, by id; null of one that cannot be read any more. */
 export type Sources = ReadonlyMap<string, Source | null>
@@ -107,7 +96,7 @@ function Told({
   const names = useMemo(() => trialNames(view.discs), [view])
   const { short } = useAbout(view, names)
   const question = questionOf(view)
-  const asked = useAnswers(view, ratingKey, reading, names, [...new Set([question, ...SPOKEN_OF])])
+  const asked = useAnswers(view, ratingKey, reading, names, [...new Set([question, ...IN_REVIEWS])])
   const codeOf = (id: string) => view.discs.find((d) => d.disc.id === id)?.disc.code ?? id
   const built = (view.trial.plan?.built ?? []).map((c) => ({
     disc: codeOf(c.discId),
@@ -266,7 +255,9 @@ function factsOf(
     })),
     answer: answers[question],
     // what was found is said once
-    ...Object.fromEntries(SPOKEN_OF.flatMap((q) => (q === question || !answers[q] ? [] : [[q, answers[q]]]))),
+    ...Object.fromEntries(
+      IN_REVIEWS.flatMap((q) => (q === question || !answers[q] ? [] : [[q, answers[q]]])),
+    ),
     conditions: conditionsOf(view, units),
     angles: [...new Set(throws.map((t) => t.hyzerDeg))]
       .sort((a, b) => b - a)

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import type { Answered } from '../../../../core/judge/answers/answer.ts'
+import type { Answered } from '../../../../core/judge/answers/answerOf.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { SelectInput } from '../../../parts/Inputs.tsx'
 import { Picture } from '../../../pictures/Picture.tsx'

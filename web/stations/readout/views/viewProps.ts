@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Answer } from '../../../../core/judge/answers/answer.ts'
+import type { Answer } from '../../../../core/judge/answers/answerOf.ts'
 import type { disagreements } from '../../../../core/rating/known.ts'
 import type { TrialView } from '../../../data/hooks.ts'
 import type { Asked } from '../../../data/useAsked.ts'

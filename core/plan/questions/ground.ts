@@ -1,0 +1,15 @@
+import { otherPlastics } from './plastics.ts'
+import type { Question } from './question.ts'
+
+export const ground: Question = {
+  words: 'How far does it skip?',
+  discs: 'one mold in its plastics',
+  measure: 'ground play after the same shot',
+  called: (mold) => `${mold} on the ground`,
+  hyzerDegs: [15],
+  throwsACell: 8,
+  power: 0.8,
+  knownBy: /\bskips?\b|\bground\b/i,
+  sure: 9,
+  pick: otherPlastics,
+}
