@@ -30,10 +30,11 @@ interface AskedOptions {
  * answer is there, the one before is shown.
  *
  * @param key stands for the question: the same key is not asked again; null asks nothing
+ * @param ask told how to see whether its answer is still waited for
  */
 export function useAsked<T>(
   key: string | null,
-  ask: () => Promise<T>,
+  ask: (wanted: () => boolean) => Promise<T>,
   { about = '', pauseMs = 0, inTurn = false }: AskedOptions = {},
 ): Asked<T> {
   const [answer, setAnswer] = useState<Answer<T>>()
@@ -49,7 +50,7 @@ export function useAsked<T>(
     const put = async () => {
       if (inTurn) await busy.current?.catch(() => {})
       if (!current) return
-      const asked = newest.current()
+      const asked = newest.current(() => current)
       busy.current = asked
       try {
         const value = await asked

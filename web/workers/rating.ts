@@ -10,6 +10,7 @@ import { useAsked } from '../data/useAsked.ts'
 import type { Limit } from '../../core/judge/limits.ts'
 import type { Settling } from '../../core/judge/resolve.ts'
 import { numberOf, Told } from './lines.ts'
+import { OneFit } from './oneFit.ts'
 import { OneWorker } from './oneWorker.ts'
 import type { RatingWorker, Reading } from './rating.worker.ts'
 
@@ -18,6 +19,8 @@ const rating = new OneWorker<RatingWorker, Told>(
   'The rating',
   () => new Told(),
 )
+
+const fits = new OneFit<Reading>()
 
 /** Asks the worker that rates; an answer or an error, never silence. */
 export const askRating = <T>(
@@ -71,24 +74,29 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
   const about = input?.trial ?? ''
   const rated = useAsked(
     key,
-    async () => {
+    async (wanted) => {
       const { trial, sheet, discs, besides, key } = input!
-      const onShare = proxy((share: number) => setProgress({ key, share }))
-      const onFirst = proxy((reading: Reading) => setFirst({ key, reading }))
-      for (;;) {
-        // a fit that gave way to another of the same trial has no answer
-        const reading = await askRating((w, told) =>
-          w.rate(
-            trial,
-            told.lines(sheet),
-            discs,
-            { sheet: told.lines(besides.sheet), discs: besides.discs },
-            onShare,
-            onFirst,
+      const reading = await fits.get(
+        trial,
+        key,
+        ({ onShare, onFirst }) =>
+          askRating((w, told) =>
+            w.rate(
+              trial,
+              told.lines(sheet),
+              discs,
+              { sheet: told.lines(besides.sheet), discs: besides.discs },
+              proxy(onShare),
+              proxy(onFirst),
+            ),
           ),
-        )
-        if (reading) return { reading, key }
-      }
+        {
+          onShare: (share) => setProgress({ key, share }),
+          onFirst: (first) => setFirst({ key, reading: first }),
+        },
+        wanted,
+      )
+      return reading && { reading, key }
     },
     { about },
   )
