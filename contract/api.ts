@@ -4,7 +4,7 @@ import { MEASURING_METHODS } from '../core/throw/method.ts'
 import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { MOST_CARDS, TrialCard } from './cards.ts'
 import * as crew from './crew.ts'
-import type { Role } from './crew.ts'
+import type { Role } from './roles.ts'
 import { Copy, Custody, Errand, Room, Standings, Taken } from './custody.ts'
 import { DemoState } from './demo.ts'
 import { ForecastReport, RangeReport, ScaleReport, VolunteerReport, WindReport } from './devices.ts'
@@ -111,15 +111,15 @@ const rows = Object.fromEntries(
     `PUT /api/${kind}/:id`,
     {
       says: 'Stores a row and answers with it as it is stored; sent twice it is the same write.',
-      who: crew.WRITE_ROLE[kind],
-      body: WRITES[kind],
-      answers: WRITES[kind],
+      who: WRITES[kind].by,
+      body: WRITES[kind].row,
+      answers: WRITES[kind].row,
     },
   ]),
 ) as { readonly [K in WriteKind as `PUT /api/${K}/:id`]: RowRoute<K> }
 interface RowRoute<K extends WriteKind> extends Route {
-  readonly body: (typeof WRITES)[K]
-  readonly answers: (typeof WRITES)[K]
+  readonly body: (typeof WRITES)[K]['row']
+  readonly answers: (typeof WRITES)[K]['row']
 }
 
 /** Every route of the server, by method and address. */

@@ -1,53 +1,12 @@
 import { z } from 'zod'
 import { Id, Instant, Name, oneOf } from './shelf.ts'
-import type { WriteKind } from './writes.ts'
+import { ROLES } from './roles.ts'
 
-/** What people may do, the least first: each may also do what those before it may. */
-export const ROLES = ['reader', 'scribe', 'owner'] as const
-export type Role = (typeof ROLES)[number]
 export const PASS_KINDS = ['pairing', 'invitation'] as const
 /** Passes somebody may have open at a time. */
 export const MOST_PASSES = 5
 /** What somebody tries who comes in, or proves who they are. */
 export const TRY_KINDS = ['passphrase', 'code', 'invitation'] as const
-
-export const ROLE_WORDS: Readonly<Record<Role, string>> = {
-  reader: 'reads',
-  scribe: 'logs throws, and changes those they logged; cannot delete or publish',
-  owner: 'does everything',
-}
-
-/** Whether somebody of one role may do what needs another. */
-export const mayDo = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(needed)
-
-/** Who may write rows of each kind. */
-export const WRITE_ROLE: Readonly<Record<WriteKind, Role>> = {
-  preferences: 'reader',
-  throws: 'scribe',
-  'short-throws': 'scribe',
-  sessions: 'scribe',
-  'wind-logs': 'scribe',
-  throwers: 'scribe',
-  inspections: 'scribe',
-  trials: 'owner',
-  places: 'owner',
-  makers: 'owner',
-  molds: 'owner',
-  plastics: 'owner',
-  runs: 'owner',
-  discs: 'owner',
-  entries: 'owner',
-  'shelf-edits': 'owner',
-  'wear-notes': 'owner',
-  photos: 'owner',
-  reviews: 'owner',
-  'review-sections': 'owner',
-  'review-photos': 'owner',
-  jobs: 'owner',
-  'disc-events': 'owner',
-  'plastic-wear': 'owner',
-  'drill-answers': 'scribe',
-}
 
 /** As short as a passphrase may be, and as long. */
 export const PASSPHRASE_LENGTH = [10, 200] as const

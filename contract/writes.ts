@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Role } from './roles.ts'
 import { DrillAnswer } from './drill.ts'
 import { Inspection, WearNote } from './inspection.ts'
 import { PhotoRow } from './photo.ts'
@@ -17,48 +18,113 @@ export const WIRE = 3
 export const ACCEPTED_WIRES: readonly number[] = [WIRE - 1, WIRE]
 export const WIRE_HEADER = 'X-Veer-Wire'
 
+export type Moves = 'throws' | 'trial' | 'shelf'
+
+/** What is known of a kind of row. */
+interface Kind {
+  /** The schema of a row, which is also that of the answer. */
+  readonly row: z.ZodType<{ id: string }>
+  /** Who may write it. */
+  readonly by: Role
+  /** What one is called, and several. */
+  readonly called: readonly [string, string]
+  /** What may have to be weighed again for it: as throws are, the card of its trial, or whatever discs and people bear on. */
+  readonly moves?: Moves
+  /** Whether rows are counted by version: what is stored differs from what was sent. */
+  readonly versioned?: true
+  /** Whether it is of no concern to others. */
+  readonly quiet?: true
+}
+
 /**
- * Everything that can be written, kind by kind: the schema of a row, which is also that of the answer. A row is put at
- * {@link addressOf} its kind and id; written twice it is the same write. Server routes, the queue and what is laid over
- * readings while it waits are all made from this table.
+ * Everything that can be written, kind by kind. A row is put at {@link addressOf} its kind and id; written twice it is the same
+ * write. Server routes, who may use them, the queue, what waits in it by name and what is laid over readings meanwhile are all
+ * made from this table; how a further kind is stored is asked for by the compiler in `server/store/writes.ts`, and what shows it
+ * in `web/data/outbox.ts`.
  */
 export const WRITES = {
-  preferences: Preferences,
-  throwers: Thrower,
-  places: Place,
-  sessions: Session,
-  'wind-logs': WindLog,
-  trials: Trial,
-  throws: Throw,
-  'short-throws': ShortThrow,
-  makers: Maker,
-  molds: Mold,
-  plastics: Plastic,
-  runs: Run,
-  discs: Disc,
+  preferences: {
+    row: Preferences,
+    by: 'reader',
+    called: ['change of settings', 'changes of settings'],
+    quiet: true,
+  },
+  throwers: { row: Thrower, by: 'scribe', called: ['thrower', 'throwers'], moves: 'shelf', versioned: true },
+  places: { row: Place, by: 'owner', called: ['place', 'places'], versioned: true },
+  sessions: { row: Session, by: 'scribe', called: ['outing', 'outings'], moves: 'shelf', versioned: true },
+  'wind-logs': { row: WindLog, by: 'scribe', called: ['minute of wind', 'minutes of wind'], quiet: true },
+  trials: {
+    row: Trial,
+    by: 'owner',
+    called: ['change of a trial', 'changes of trials'],
+    moves: 'trial',
+    versioned: true,
+  },
+  throws: { row: Throw, by: 'scribe', called: ['throw', 'throws'], moves: 'throws', versioned: true },
+  'short-throws': {
+    row: ShortThrow,
+    by: 'scribe',
+    called: ['throw of the short game', 'throws of the short game'],
+  },
+  makers: { row: Maker, by: 'owner', called: ['maker', 'makers'], moves: 'shelf' },
+  molds: { row: Mold, by: 'owner', called: ['mold', 'molds'], moves: 'shelf' },
+  plastics: {
+    row: Plastic,
+    by: 'owner',
+    called: ['change of a plastic', 'changes of plastics'],
+    moves: 'shelf',
+  },
+  runs: { row: Run, by: 'owner', called: ['run', 'runs'], moves: 'shelf' },
+  discs: { row: Disc, by: 'owner', called: ['disc', 'discs'], moves: 'shelf', versioned: true },
   /** A disc with what above it is new. */
-  entries: DiscEntry,
+  entries: { row: DiscEntry, by: 'owner', called: ['disc', 'discs'], moves: 'shelf', versioned: true },
   /** Several discs at once. */
-  'shelf-edits': ShelfEdit,
-  inspections: Inspection,
-  'wear-notes': WearNote,
+  'shelf-edits': {
+    row: ShelfEdit,
+    by: 'owner',
+    called: ['change of the shelf', 'changes of the shelf'],
+    moves: 'shelf',
+    versioned: true,
+  },
+  inspections: { row: Inspection, by: 'scribe', called: ['inspection', 'inspections'] },
+  'wear-notes': { row: WearNote, by: 'owner', called: ['note of wear', 'notes of wear'], moves: 'shelf' },
   /** The photo of a disc, or none. */
-  photos: PhotoRow,
-  reviews: Review,
-  'review-sections': ReviewSection,
-  'review-photos': ReviewPhoto,
-  jobs: JobRow,
-  'disc-events': DiscEvent,
-  'plastic-wear': PlasticWear,
-  'drill-answers': DrillAnswer,
-} as const satisfies Record<string, z.ZodType<{ id: string }>>
+  photos: { row: PhotoRow, by: 'owner', called: ['photo', 'photos'] },
+  reviews: { row: Review, by: 'owner', called: ['review', 'reviews'], versioned: true },
+  'review-sections': {
+    row: ReviewSection,
+    by: 'owner',
+    called: ['section of a review', 'sections of reviews'],
+    versioned: true,
+  },
+  'review-photos': { row: ReviewPhoto, by: 'owner', called: ['photo of a review', 'photos of reviews'] },
+  jobs: { row: JobRow, by: 'owner', called: ['job', 'jobs'] },
+  'disc-events': {
+    row: DiscEvent,
+    by: 'owner',
+    called: ['entry in the life of a disc', 'entries in the lives of discs'],
+  },
+  'plastic-wear': {
+    row: PlasticWear,
+    by: 'owner',
+    called: ['kind of a plastic', 'kinds of plastics'],
+    moves: 'shelf',
+  },
+  'drill-answers': {
+    row: DrillAnswer,
+    by: 'scribe',
+    called: ['answer of the eye drill', 'answers of the eye drill'],
+  },
+} as const satisfies Record<string, Kind>
 
 export type WriteKind = keyof typeof WRITES
 /** A row of a kind, as it is stored. */
-export type Written<K extends WriteKind = WriteKind> = z.infer<(typeof WRITES)[K]>
+export type Written<K extends WriteKind = WriteKind> = z.infer<(typeof WRITES)[K]['row']>
 /** As it may be sent: what has a usual value may be missing. */
-export type Sent<K extends WriteKind = WriteKind> = z.input<(typeof WRITES)[K]>
+export type Sent<K extends WriteKind = WriteKind> = z.input<(typeof WRITES)[K]['row']>
 export const WRITE_KINDS = Object.keys(WRITES) as WriteKind[]
+/** What is known of a kind. */
+export const writeOf = (kind: WriteKind): Kind => WRITES[kind]
 export const WriteKindName = z.enum(WRITE_KINDS)
 
 export const addressOf = (kind: WriteKind, id: string): string => `/api/${kind}/${id}`

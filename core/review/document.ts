@@ -14,20 +14,24 @@ export interface DocMark {
   readonly attrs?: Readonly<Record<string, unknown>> | undefined
 }
 
-/** What live blocks show of a trial. */
-export const LIVE_VIEWS = [
-  'discs',
-  'answer',
-  'flights',
-  'numbers',
-  'arms',
-  'wind',
-  'pairs',
-  'throws',
-  'left out',
-  'in the hand',
-] as const
-export type LiveView = (typeof LIVE_VIEWS)[number]
+/**
+ * What live blocks show of a trial, and what each is called where one is chosen. A further one is a line here; its drawing is
+ * asked for by the compiler in `web/stations/review/blocks/LiveBlock.tsx`.
+ */
+export const LIVE_WORDS = {
+  discs: 'The discs',
+  answer: 'Picture of the answer',
+  flights: 'Flights',
+  numbers: 'Claim and evidence',
+  arms: 'Other arms',
+  wind: 'The wind',
+  pairs: 'Every pair',
+  throws: 'The throws',
+  'left out': 'Throws left out',
+  'in the hand': 'Rims',
+} as const satisfies Record<string, string>
+export type LiveView = keyof typeof LIVE_WORDS
+export const LIVE_VIEWS = Object.keys(LIVE_WORDS) as LiveView[]
 export const LIVE_SIZES = ['half', 'full'] as const
 
 /** Nodes and marks a review may hold. */

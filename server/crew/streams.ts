@@ -1,6 +1,6 @@
 import type { PassThrough } from 'node:stream'
-import { mayDo } from '../../contract/crew.ts'
-import type { Role } from '../../contract/crew.ts'
+import { mayDo } from '../../contract/roles.ts'
+import type { Role } from '../../contract/roles.ts'
 import { Refusal } from '../middleware/problems.ts'
 import { stillHold } from '../store/crew.ts'
 import type { Who } from '../store/crew.ts'

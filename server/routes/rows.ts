@@ -2,7 +2,7 @@ import type Router from '@koa/router'
 import type { z } from 'zod'
 import { DEVICE_HEADER, PAGE_HEADER } from '../../contract/news.ts'
 import { Id } from '../../contract/shelf.ts'
-import { WRITE_KINDS, WRITES } from '../../contract/writes.ts'
+import { writeOf, WRITE_KINDS, WRITES } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
 import { inShapeOfToday } from '../middleware/wire.ts'
@@ -16,15 +16,6 @@ import type { Works } from '../work/works.ts'
 import type { Ctx } from './router.ts'
 import type { Serve } from './serve.ts'
 
-/** Kinds that may move a rating; the rater finds out whether they do. */
-const RATED = new Set<WriteKind>([
-  ...(['throws', 'trials', 'sessions', 'throwers', 'entries', 'shelf-edits'] as const),
-  ...(['discs', 'molds', 'plastics', 'runs', 'makers', 'wear-notes', 'plastic-wear'] as const),
-])
-
-/** Of no concern to others. */
-const QUIET = new Set<WriteKind>(['preferences', 'wind-logs'])
-
 /** Addresses rows of every kind: `PUT /api/KIND/:id` parses a row, stores it and answers with it as stored. */
 export function rowRoutes(
   router: Router,
@@ -35,7 +26,7 @@ export function rowRoutes(
 ): void {
   for (const kind of WRITE_KINDS)
     router.put(`/api/${kind}/:id`, async (ctx: Ctx) => {
-      const row = parse(WRITES[kind] as z.ZodType<Written>, inShapeOfToday(ctx, kind, ctx.request.body))
+      const row = parse(WRITES[kind].row as z.ZodType<Written>, inShapeOfToday(ctx, kind, ctx.request.body))
       if (row.id !== ctx.params['id'])
         throw new Refusal(
           422,
@@ -55,8 +46,10 @@ export function rowRoutes(
 
   /** Tells whoever works or reads with a row that it was written. */
   function written(ctx: Ctx, kind: WriteKind, row: Written): void {
-    if (RATED.has(kind)) works.touch(kind)
-    if (QUIET.has(kind)) return
+    const { moves, quiet } = writeOf(kind)
+    // the rater finds out whether it does
+    if (moves) works.touch(moves)
+    if (quiet) return
     const pageId = Id.safeParse(ctx.get(PAGE_HEADER)).data ?? null
     wire?.tell({ type: 'row', kind, id: row.id, row, pageId })
   }

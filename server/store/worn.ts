@@ -99,15 +99,15 @@ export async function readWornOn(
       .where(inArray(discs.id, ids)),
   ])
   const wentOf = group(went, (w) => w.discId)
-  const kindOf = new Map(kinds.map((k) => [k.discId, k.kind ?? ('unknown' as const)]))
+  const writeOf = new Map(kinds.map((k) => [k.discId, k.kind ?? ('unknown' as const)]))
   const on = rollup(
-    thrown.filter((t) => kindOf.has(t.discId) && dayOf.has(t.sessionId)),
+    thrown.filter((t) => writeOf.has(t.discId) && dayOf.has(t.sessionId)),
     ([first]) => {
       const { discId, sessionId } = first!
       return {
         discId,
         sessionId,
-        kind: kindOf.get(discId)!,
+        kind: writeOf.get(discId)!,
         ...before(wentOf.get(discId) ?? [], dayOf.get(sessionId)!),
       }
     },
@@ -135,7 +135,7 @@ export async function readWorn(
 ): Promise<WornShelf> {
   const [kinds, went] = await Promise.all([db.select(wireColumns(plasticWear)).from(plasticWear), usesOf(db)])
   const wentOf = group(went, (w) => w.discId)
-  const kindOf = new Map(kinds.map((k) => [k.id, k]))
+  const writeOf = new Map(kinds.map((k) => [k.id, k]))
   const { testsOf, weighing } = await testsBefore(db, weighs, rows, wentOf)
   const since = new Date(Date.parse(today) - LATELY_DAYS * millisecondsInDay).toISOString().slice(0, 10)
   const all = rows.map((row): ShelfDisc => {
@@ -143,7 +143,7 @@ export async function readWorn(
     const { numbers: published } = shelved(row).inForce
     return {
       id: disc.id,
-      kind: kindOf.get(plastic.id)?.kind ?? 'unknown',
+      kind: writeOf.get(plastic.id)?.kind ?? 'unknown',
       blend: `${maker.name} ${plastic.name}`,
       published,
       rated: rating && {
@@ -157,7 +157,7 @@ export async function readWorn(
   return {
     discs: new Map(all.map((d) => [d.id, d])),
     paceOf: (id) => total((wentOf.get(id) ?? []).filter((w) => w.day > since)).throws / LATELY_DAYS,
-    plasticOf: (id) => kindOf.get(id),
+    plasticOf: (id) => writeOf.get(id),
     weighing,
   }
 }

@@ -1,3 +1,4 @@
+import { writeOf } from '../../contract/writes.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { NOBODY } from './by.ts'
 import type { By } from './by.ts'
@@ -52,12 +53,6 @@ const STORE: {
   'drill-answers': overwriteDrillAnswer,
 }
 
-/** Kinds whose rows are counted by version: what is stored differs from what was sent. */
-const VERSIONED: readonly WriteKind[] = [
-  ...(['throws', 'trials', 'review-sections'] as const),
-  ...(['discs', 'entries', 'shelf-edits', 'throwers', 'sessions', 'places', 'reviews'] as const),
-]
-
 /** Stores a row and returns it as stored. */
 export async function storeRow<K extends WriteKind>(
   db: Database,
@@ -66,5 +61,5 @@ export async function storeRow<K extends WriteKind>(
   by: By = NOBODY,
 ): Promise<Written<K>> {
   const stored = await STORE[kind](db, row, by)
-  return VERSIONED.includes(kind) ? (stored as Written<K>) : row
+  return writeOf(kind).versioned ? (stored as Written<K>) : row
 }

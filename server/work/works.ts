@@ -1,4 +1,4 @@
-import type { WriteKind } from '../../contract/writes.ts'
+import type { Moves } from '../../contract/writes.ts'
 import type { Connection } from '../store/database.ts'
 import { Cards } from './cards.ts'
 import { Errands } from './errands.ts'
@@ -54,10 +54,10 @@ export class Works {
   }
 
   /** A row was written that what is worked out may depend on. */
-  touch(kind: WriteKind): void {
-    if (kind === 'throws') this.shelf.thrown()
+  touch(moves: Moves): void {
+    if (moves === 'throws') this.shelf.thrown()
     else this.shelf.changed()
-    this.cards.touch(kind === 'throws' || kind === 'trials' ? 'marked' : 'anything')
+    this.cards.touch(moves === 'shelf' ? 'anything' : 'marked')
   }
 
   /** So much was written at once that everything is worked out again. */

@@ -130,7 +130,7 @@ export async function putRow<K extends WriteKind>(
     clearTimeout(timer)
     signal?.removeEventListener('abort', abort)
   }
-  return (await parsed(response, WRITES[kind] as z.ZodType<Written>)) as Written<K>
+  return (await parsed(response, WRITES[kind].row as z.ZodType<Written>)) as Written<K>
 }
 
 /** Asks a route to do something, and answers with what it says. */

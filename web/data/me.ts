@@ -1,4 +1,6 @@
-import { Me, mayDo, ROLE_WORDS, WRITE_ROLE } from '../../contract/crew.ts'
+import { Me } from '../../contract/crew.ts'
+import { mayDo, ROLE_WORDS } from '../../contract/roles.ts'
+import { writeOf } from '../../contract/writes.ts'
 import type { WriteKind } from '../../contract/writes.ts'
 
 const KEPT = 'veer-line.me'
@@ -17,7 +19,7 @@ export const forgetMe = (): void => localStorage.removeItem(KEPT)
 /** Why whoever is in may not write something; undefined where they may. */
 export function notFor(kind: WriteKind): string | undefined {
   const person = keptMe()?.person
-  const needed = WRITE_ROLE[kind]
+  const needed = writeOf(kind).by
   if (!person || mayDo(person.role, needed)) return undefined
   return `You are a ${person.role} here: a ${person.role} ${ROLE_WORDS[person.role]}. This needs ${needed === 'owner' ? 'an owner' : `a ${needed}`}; nothing was kept.`
 }

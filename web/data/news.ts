@@ -16,7 +16,7 @@ async function takeIn(news: News): Promise<void> {
   if (news.type === 'everything') return reread()
   if (news.type === 'hands') return void mutate(`${addressOf('trials', news.trialId)}/hands`)
   if (news.pageId === PAGE_ID) return
-  const row = news.row && WRITES[news.kind].safeParse(news.row)
+  const row = news.row && WRITES[news.kind].row.safeParse(news.row)
   // one of another version, or too long: whatever shows it is read again
   if (!row?.success) return reread()
   await takenIn(news.kind, row.data as Row)

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import type { Throw, Trial } from '../../contract/trials.ts'
+import { writeOf } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
 import { fieldWords } from '../../contract/words.ts'
 import { outbox, useHeld, useRefused, useWaiting } from '../data/outbox.ts'
@@ -15,35 +16,6 @@ import { valueWords } from '../data/valueWords.ts'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
 import { at, isFigureOrText, NamedField } from './NamedField.tsx'
-
-/** What a waiting write is called: one, and several. */
-const CALLED: { readonly [K in WriteKind]: readonly [string, string] } = {
-  preferences: ['change of settings', 'changes of settings'],
-  throwers: ['thrower', 'throwers'],
-  places: ['place', 'places'],
-  sessions: ['outing', 'outings'],
-  'wind-logs': ['minute of wind', 'minutes of wind'],
-  trials: ['change of a trial', 'changes of trials'],
-  throws: ['throw', 'throws'],
-  'short-throws': ['throw of the short game', 'throws of the short game'],
-  makers: ['maker', 'makers'],
-  molds: ['mold', 'molds'],
-  plastics: ['change of a plastic', 'changes of plastics'],
-  runs: ['run', 'runs'],
-  discs: ['disc', 'discs'],
-  entries: ['disc', 'discs'],
-  'shelf-edits': ['change of the shelf', 'changes of the shelf'],
-  inspections: ['inspection', 'inspections'],
-  'wear-notes': ['note of wear', 'notes of wear'],
-  photos: ['photo', 'photos'],
-  reviews: ['review', 'reviews'],
-  'review-sections': ['section of a review', 'sections of reviews'],
-  'review-photos': ['photo of a review', 'photos of reviews'],
-  jobs: ['job', 'jobs'],
-  'disc-events': ['entry in the life of a disc', 'entries in the lives of discs'],
-  'plastic-wear': ['kind of a plastic', 'kinds of plastics'],
-  'drill-answers': ['answer of the eye drill', 'answers of the eye drill'],
-}
 
 /** What waits on this device, and what the server did not take and why. */
 export default function WaitingList({ onClose }: { onClose: () => void }) {
@@ -67,7 +39,7 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
           <ul className="mt-1 list-disc pl-5">
             {kinds.map(([kind, count]) => (
               <li key={kind}>
-                <span className="figure">{count}</span> {CALLED[kind][count === 1 ? 0 : 1]}
+                <span className="figure">{count}</span> {writeOf(kind).called[count === 1 ? 0 : 1]}
               </li>
             ))}
           </ul>
@@ -95,7 +67,7 @@ function Mend({ refused: r }: { refused: Refused }) {
   const fields = (r.errors ?? []).filter((e) => isFigureOrText(at(row, e.path)))
   return (
     <section aria-label="Not taken" className="mt-3 rounded-lg border border-rule p-3">
-      <p className="text-note text-quiet">A {CALLED[r.kind][0]} was not taken:</p>
+      <p className="text-note text-quiet">A {writeOf(r.kind).called[0]} was not taken:</p>
       {isOf(r, 'throws') && (
         <p>
           <Version of={r.body} />
