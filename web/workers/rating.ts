@@ -12,7 +12,8 @@ import type { Settling } from '../../core/judge/resolve.ts'
 import { numberOf, Told } from './lines.ts'
 import { OneFit } from './oneFit.ts'
 import { OneWorker } from './oneWorker.ts'
-import type { RatingWorker, Reading } from './rating.worker.ts'
+import type { RatingWorker } from './rating.worker.ts'
+import type { Reading } from '../../core/trial/reading.ts'
 
 const rating = new OneWorker<RatingWorker, Told>(
   () => new Worker(new URL('./rating.worker.ts', import.meta.url), { type: 'module' }),
@@ -83,9 +84,8 @@ export function useRating(view: TrialView | undefined, known?: Known, as = ''): 
           askRating((w, told) =>
             w.rate(
               trial,
-              told.lines(sheet),
-              discs,
-              { sheet: told.lines(besides.sheet), discs: besides.discs },
+              { lines: told.lines(sheet), discs },
+              { lines: told.lines(besides.sheet), discs: besides.discs },
               proxy(onShare),
               proxy(onFirst),
             ),

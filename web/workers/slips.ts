@@ -2,7 +2,7 @@ import type { Throw } from '../../contract/trials.ts'
 import type { Slip, SlippedThrow } from '../../core/judge/slips.ts'
 import { SCALE } from '../../core/judge/slips.ts'
 import { askRating } from './rating.ts'
-import type { Reading } from './rating.worker.ts'
+import type { Reading } from '../../core/trial/reading.ts'
 import { useAsked } from '../data/useAsked.ts'
 
 /** Looked at once no more throws come for so long, ms: each close look takes a fit. */

@@ -1,6 +1,6 @@
 import type { TurnedWind } from '../../core/judge/turnedWind.ts'
 import { askRating } from './rating.ts'
-import type { Reading } from './rating.worker.ts'
+import type { Reading } from '../../core/trial/reading.ts'
 import { useAsked } from '../data/useAsked.ts'
 
 /** Looked at once no more throws come for so long, ms: it takes as long as several fits. */

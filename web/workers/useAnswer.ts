@@ -9,7 +9,8 @@ import { useUnits } from '../data/preferences.tsx'
 import { useAsked } from '../data/useAsked.ts'
 import type { Asked } from '../data/useAsked.ts'
 import { askRating } from './rating.ts'
-import type { AskedAbout, Reading } from './rating.worker.ts'
+import type { AskedAbout } from './rating.worker.ts'
+import type { Reading } from '../../core/trial/reading.ts'
 
 /** Which question a trial is answered with first. */
 export const questionOf = (view: TrialView): Answered => ANSWER_TO[kindOf(view)]

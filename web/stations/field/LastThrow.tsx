@@ -3,7 +3,7 @@ import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 import { WhyBar } from './WhyBar.tsx'
 
 interface LastThrowProps {

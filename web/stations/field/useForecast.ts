@@ -9,7 +9,7 @@ import type { Ask } from '../../../core/plan/ask.ts'
 import type { Protocol } from '../../../core/plan/order.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import type { Asked } from '../../data/useAsked.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 import { askRating } from '../../workers/rating.ts'
 
 const armsOf = (line: SheetThrow): Arm[] => [

@@ -68,7 +68,9 @@ export function usePlanWorth(
     key,
     () => {
       const { sheet, discs, question, spend, protocol, ask } = asked!
-      return askRating((w, told) => w.weighPlan(told.lines(sheet), discs, question, spend, protocol, ask))
+      return askRating((w, told) =>
+        w.weighPlan({ lines: told.lines(sheet), discs }, question, spend, protocol, ask),
+      )
     },
     { about: view.trial.id, pauseMs: PAUSE_MS },
   )

@@ -6,7 +6,7 @@ import { Card } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 
 interface EvidenceProps {
   readonly view: TrialView

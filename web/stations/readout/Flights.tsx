@@ -21,7 +21,7 @@ import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { askRating, weighing } from '../../workers/rating.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 
 interface FlightsProps {
   readonly view: TrialView

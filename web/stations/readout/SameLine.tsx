@@ -10,7 +10,7 @@ import { angleWords, percent } from '../../data/units.ts'
 import { Card, Unanswered } from '../../parts/Card.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { askRating } from '../../workers/rating.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 
 interface SameLineProps {
   readonly view: TrialView

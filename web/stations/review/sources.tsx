@@ -27,7 +27,7 @@ import type { Units } from '../../data/units.ts'
 import { useAbout, useAnswers, questionOf } from '../../workers/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { askRating, useRating } from '../../workers/rating.ts'
-import type { Reading } from '../../workers/rating.worker.ts'
+import type { Reading } from '../../../core/trial/reading.ts'
 import type { JudgedClaim } from '../../../core/judge/claims.ts'
 
 /** A trial as a review needs it: what was thrown, how it was rated, what it answers. */

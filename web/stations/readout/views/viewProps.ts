@@ -4,7 +4,7 @@ import type { disagreements } from '../../../../core/rating/known.ts'
 import type { TrialView } from '../../../data/hooks.ts'
 import type { Asked } from '../../../data/useAsked.ts'
 import type { RatingState } from '../../../workers/rating.ts'
-import type { Reading } from '../../../workers/rating.worker.ts'
+import type { Reading } from '../../../../core/trial/reading.ts'
 
 /** What every view of a readout is given. */
 export interface ViewProps extends Pick<RatingState, 'settlings' | 'limit' | 'working' | 'share'> {
