@@ -67,20 +67,20 @@ export function connect(url: string, max = 10): Connection {
   // whoever asks on a connection that breaks is told; nobody else has to be, and the next one gets another
   pool.on('error', () => {})
   pool.on('connect', (client) => client.on('error', () => {}))
-  // a connection that broke while nobody used it may be handed out once more before that is known: what only reads, and a
-  // transaction that has not begun, is asked again on another
+  // connections that broke while nobody used them may each be handed out once more before that is known: what only reads, and
+  // a transaction that has not begun, is asked again until all of them were tried
   const asked = pool.query.bind(pool) as (...args: unknown[]) => Promise<unknown>
   pool.query = (async (...args: unknown[]) => {
-    try {
-      return await asked(...args)
-    } catch (e) {
-      if (!isLost(e) || !READS.test(textOf(args[0]))) throw e
-      return await asked(...args)
-    }
+    for (let broken = 0; ; broken++)
+      try {
+        return await asked(...args)
+      } catch (e) {
+        if (broken === max || !isLost(e) || !READS.test(textOf(args[0]))) throw e
+      }
   }) as typeof pool.query
   const db: Database = drizzle(pool, { schema })
   db.transaction = async (work, config) => {
-    for (let tries = 0; ; tries++) {
+    for (let broken = 0; ; broken++) {
       let begun = false
       // one that cannot even begin gives its connection back too
       const client = await pool.connect()
@@ -90,7 +90,7 @@ export function connect(url: string, max = 10): Connection {
           return work(tx)
         }, config)
       } catch (e) {
-        if (begun || tries > 0 || !isLost(e)) throw e
+        if (begun || broken === max || !isLost(e)) throw e
       } finally {
         client.release()
       }
