@@ -1,8 +1,8 @@
 import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
-import { alone } from '../core/rating/crew.ts'
+import { onThisThread } from '../core/rating/crew.ts'
 import type { Crew } from '../core/rating/crew.ts'
-import { BOARD, emptyBoard, JOB, MOST_JOBS, placesOf } from './crewBoard.ts'
+import { BOARD, emptyBoard, JOB, MOST_JOBS, boardPlaces } from './crewBoard.ts'
 
 /** Fewer jobs are flown sooner than somebody is woken. */
 const WORTH_WAKING = 64
@@ -16,10 +16,10 @@ export async function crewOfTwo(): Promise<{ readonly crew: Crew; readonly end: 
   worker.unref()
   let turn = 0
   const crew: Crew = (jobs) => {
-    if (jobs.length < WORTH_WAKING) return alone(jobs)
+    if (jobs.length < WORTH_WAKING) return onThisThread(jobs)
     const theirs = jobs.slice(0, Math.min(MOST_JOBS, Math.floor(jobs.length / 2)))
     theirs.forEach((j, i) => {
-      const { job } = placesOf(figures, i)
+      const { job } = boardPlaces(figures, i)
       job[JOB.speed] = j.speed
       job[JOB.massKg] = j.body.massKg
       job[JOB.diameterM] = j.body.diameterM
@@ -32,10 +32,10 @@ export async function crewOfTwo(): Promise<{ readonly crew: Crew; readonly end: 
     turn++
     Atomics.store(flags, BOARD.turn, turn)
     Atomics.notify(flags, BOARD.turn)
-    alone(jobs.slice(theirs.length))
+    onThisThread(jobs.slice(theirs.length))
     Atomics.wait(flags, BOARD.done, turn - 1)
     theirs.forEach((j, i) => {
-      const { job, seen, jacobian } = placesOf(figures, i)
+      const { job, seen, jacobian } = boardPlaces(figures, i)
       j.at.set(job.subarray(JOB.point))
       j.seen.set(seen)
       j.jacobian.set(jacobian)

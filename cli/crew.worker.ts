@@ -2,7 +2,7 @@
 import { POINT } from '../core/rating/places.ts'
 import { parentPort, workerData } from 'node:worker_threads'
 import { linearise } from '../core/rating/linear.ts'
-import { BOARD, JOB, placesOf } from './crewBoard.ts'
+import { BOARD, JOB, boardPlaces } from './crewBoard.ts'
 import type { CrewBoard } from './crewBoard.ts'
 
 const { flags, figures } = workerData as CrewBoard
@@ -10,7 +10,7 @@ parentPort!.postMessage('ready')
 for (let turn = 0; ; turn++) {
   Atomics.wait(flags, BOARD.turn, turn)
   for (let i = 0; i < flags[BOARD.count]!; i++) {
-    const { job, seen, jacobian } = placesOf(figures, i)
+    const { job, seen, jacobian } = boardPlaces(figures, i)
     const circumstances = {
       speed: job[JOB.speed]!,
       body: { massKg: job[JOB.massKg]!, diameterM: job[JOB.diameterM]! },

@@ -30,7 +30,7 @@ export const emptyBoard = (): CrewBoard => ({
 })
 
 /** Where job `i` stands: what is asked, and what is answered. */
-export function placesOf(figures: Float64Array, i: number) {
+export function boardPlaces(figures: Float64Array, i: number) {
   const from = i * A_JOB
   return {
     job: figures.subarray(from, from + ASKED),

@@ -6,14 +6,14 @@ import type { CopiesOptions } from '../server/custody/copies.ts'
 import { withPackage, writeWhole } from '../server/custody/file.ts'
 import { ofEverything } from '../server/custody/kind.ts'
 import { restorePackage } from '../server/custody/restore.ts'
-import { standingOf } from '../server/custody/standing.ts'
-import type { Told } from '../server/custody/write.ts'
+import { copyStandingOf } from '../server/custody/standing.ts'
+import type { TellProgress } from '../server/custody/write.ts'
 import { BadPackage } from '../server/custody/zip.ts'
 import { openDatabase } from '../server/store/database.ts'
 import type { Connection } from '../server/store/database.ts'
 
 /** What keeps it from being done, in a sentence; nothing was changed. */
-export class Trouble extends Error {}
+export class CannotBeDone extends Error {}
 
 type Say = (line: string) => void
 
@@ -25,7 +25,7 @@ const USAGE = {
 }
 
 /** Says how far it is every tenth of it. */
-function tenths(say: Say): Told {
+function tenths(say: Say): TellProgress {
   let said = ''
   return ({ stage, done, total }) => {
     const now = `${stage} ${total === 0 ? 100 : 10 * Math.floor((10 * done) / total)} %`
@@ -37,7 +37,7 @@ function tenths(say: Say): Told {
 function fileOf(args: readonly string[], from: string, usage: string): string {
   const [file, ...more] = args.filter((a) => !a.startsWith('--'))
   const odd = args.find((a) => a.startsWith('--') && a !== '--yes')
-  if (file === undefined || more.length > 0 || odd !== undefined) throw new Trouble(usage)
+  if (file === undefined || more.length > 0 || odd !== undefined) throw new CannotBeDone(usage)
   return path.resolve(from, file)
 }
 
@@ -66,7 +66,7 @@ export async function backup(
 ): Promise<void> {
   const file = fileOf(args, from, USAGE.backup)
   if (!fs.existsSync(path.dirname(file)))
-    throw new Trouble(`${file} cannot be written: there is no such folder.`)
+    throw new CannotBeDone(`${file} cannot be written: there is no such folder.`)
   try {
     const throws = await withDatabase(url, ({ pool }) =>
       writeWhole(pool, file, { told: tenths(say), signal }),
@@ -75,9 +75,9 @@ export async function backup(
   } catch (e) {
     signal?.throwIfAborted()
     const { code, message } = e as NodeJS.ErrnoException
-    if (code === 'ENOSPC') throw new Trouble(`There is no room for ${file}; nothing was left of it.`)
+    if (code === 'ENOSPC') throw new CannotBeDone(`There is no room for ${file}; nothing was left of it.`)
     if (code === 'EACCES' || code === 'EROFS' || code === 'EISDIR')
-      throw new Trouble(`${file} cannot be written: ${message}`)
+      throw new CannotBeDone(`${file} cannot be written: ${message}`)
     throw e
   }
 }
@@ -87,7 +87,7 @@ export async function backup(
  *
  * @param kept where copies are
  */
-export async function restore(
+export async function restoreFile(
   args: readonly string[],
   from: string,
   url: () => Promise<string>,
@@ -96,7 +96,7 @@ export async function restore(
   kept: CopiesOptions,
 ): Promise<void> {
   const file = fileOf(args, from, USAGE.restore)
-  if (!fs.existsSync(file)) throw new Trouble(`There is no file ${file}.`)
+  if (!fs.existsSync(file)) throw new CannotBeDone(`There is no file ${file}.`)
   try {
     const told = tenths(say)
     await withPackage(file, { told, signal }, (pack) =>
@@ -104,10 +104,10 @@ export async function restore(
         ofEverything(pack)
         const own = await ownThrows(db)
         if (own > 0 && !args.includes('--yes'))
-          throw new Trouble(
+          throw new CannotBeDone(
             `The database holds ${own} throws of your own, and a restore puts others in their place. Back them up first, then add --yes.`,
           )
-        const otherwise = await standingOf(pool, pack)
+        const otherwise = await copyStandingOf(pool, pack)
         const copies = new Copies(pool, kept)
         const before = await copies.make('before a restore', told, signal)
         try {
@@ -124,7 +124,7 @@ export async function restore(
       }),
     )
   } catch (e) {
-    if (e instanceof BadPackage) throw new Trouble([e.message, ...e.problems].join('\n  '))
+    if (e instanceof BadPackage) throw new CannotBeDone([e.message, ...e.problems].join('\n  '))
     throw e
   }
 }

@@ -5,7 +5,7 @@ import { QUESTION_KINDS } from '../core/plan/questions.ts'
 import { MOST_CARDS, TrialCard } from './cards.ts'
 import * as crew from './crew.ts'
 import type { Role } from './roles.ts'
-import { Copy, Custody, Errand, Room, Standings, Taken } from './custody.ts'
+import { Copy, Custody, Errand, Room, CopyStandings, Taken } from './custody.ts'
 import { DemoState } from './demo.ts'
 import { ForecastReport, RangeReport, ScaleReport, VolunteerReport, WindReport } from './devices.ts'
 import { DrillAnswers, DrillRecordeds } from './drill.ts'
@@ -149,7 +149,7 @@ export const API = {
   'PUT /api/me': {
     says: 'Changes one’s name or passphrase.',
     who: 'reader',
-    body: crew.Myself,
+    body: crew.MyselfSent,
     answers: crew.Me,
   },
   'POST /api/at-machine': {
@@ -201,13 +201,13 @@ export const API = {
   'GET /api/failed-tries': {
     says: 'Tries to come in that failed.',
     who: 'owner',
-    answers: crew.FailedTries,
+    answers: crew.FailedTryList,
   },
   'GET /api/people': { says: 'Who may come in, and as what.', who: 'reader', answers: crew.Members },
   'PUT /api/people/:id': {
     says: 'Changes what somebody may do.',
     who: 'owner',
-    body: crew.Standing,
+    body: crew.MemberStanding,
     answers: crew.Member,
   },
   'GET /api/keys': {
@@ -220,12 +220,12 @@ export const API = {
     who: 'reader',
     answers: crew.DeviceKeys,
   },
-  'GET /api/sharing': { says: 'How others reach this server.', who: 'owner', answers: crew.Sharing },
+  'GET /api/sharing': { says: 'How others reach this server.', who: 'owner', answers: crew.SharingNow },
   'PUT /api/sharing': {
     says: 'Lets others reach this server, or no more.',
     who: 'owner',
     body: crew.Switched,
-    answers: crew.Sharing,
+    answers: crew.SharingNow,
   },
 
   ...rows,
@@ -488,13 +488,13 @@ export const API = {
   'GET /api/copies/:name/standing': {
     says: 'What a copy says otherwise of who may do what and of what is public.',
     who: 'owner',
-    answers: Standings,
+    answers: CopyStandings,
   },
   'POST /api/standing': {
     says: 'The same of a package that is sent.',
     who: 'owner',
     body: ZIP,
-    answers: Standings,
+    answers: CopyStandings,
   },
   'POST /api/restore': {
     says: 'Begins to restore everything from a package that is sent.',

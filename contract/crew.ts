@@ -91,7 +91,7 @@ export const FailedTry = z.object({
   lastAt: Instant,
 })
 export type FailedTry = z.infer<typeof FailedTry>
-export const FailedTries = z.array(FailedTry)
+export const FailedTryList = z.array(FailedTry)
 
 /** A change that a scribe made of a row that is somebody else’s: it stands as it was until an owner takes the change over. */
 export const Offer = z.object({
@@ -162,16 +162,16 @@ export const Joining = z.object({
 const again = z.string().max(PASSPHRASE_LENGTH[1]).optional()
 export const Inviting = z.object({ role: oneOf(ROLES), passphrase: again })
 /** What a person changes of themselves; a passphrase they have is asked for. */
-export const Myself = z.object({
+export const MyselfSent = z.object({
   name: PersonName,
   passphrase: Passphrase.optional(),
   before: z.string().max(PASSPHRASE_LENGTH[1]).optional(),
 })
 /** What an owner changes of somebody. */
-export const Standing = z.object({ role: oneOf(ROLES), removed: z.boolean(), passphrase: again })
+export const MemberStanding = z.object({ role: oneOf(ROLES), removed: z.boolean(), passphrase: again })
 
 /** Whether others can reach this machine, and where. */
-export const Sharing = z.object({
+export const SharingNow = z.object({
   on: z.boolean(),
   /** Whether it can be switched here. */
   switchable: z.boolean(),
@@ -183,7 +183,7 @@ export const Sharing = z.object({
   fingerprint: z.string().nullable(),
   problem: z.string().nullable(),
 })
-export type Sharing = z.infer<typeof Sharing>
+export type SharingNow = z.infer<typeof SharingNow>
 /** What the address holds that the start command prints. */
 export const AtMachine = z.object({ secret: z.string().max(100) })
 export const Switched = z.object({ on: z.boolean() })

@@ -68,7 +68,7 @@ export type Custody = z.infer<typeof Custody>
  * What of who may do what, or of what is public, a package says otherwise than it stands here. It stays as it is here, unless an
  * owner asks for it.
  */
-export const Standing = z.object({
+export const CopyStanding = z.object({
   id: Id,
   what: oneOf(['person', 'page'] as const),
   name: z.string(),
@@ -76,8 +76,8 @@ export const Standing = z.object({
   here: z.string(),
   there: z.string(),
 })
-export type Standing = z.infer<typeof Standing>
-export const Standings = z.array(Standing)
+export type CopyStanding = z.infer<typeof CopyStanding>
+export const CopyStandings = z.array(CopyStanding)
 /** Ids of what is to stand as in the package. */
 export const Taken = z.object({ take: z.array(Id).max(5000).default([]) })
 

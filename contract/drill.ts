@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { QUESTION_KINDS } from '../core/drill/question.ts'
+import { DRILL_KINDS } from '../core/drill/question.ts'
 import { FACTOR_NAMES } from '../core/drill/watcher.ts'
 import type { RecordedThrow } from '../core/drill/recorded.ts'
 import { fadeSign, HANDS, mirrored, STROKES } from '../core/flight/hand.ts'
@@ -33,7 +33,7 @@ export const DrillAnswer = z.object({
   /** Whose eye it is; null for whoever has not said. */
   throwerId: Id.nullable(),
   answeredAt: Instant,
-  kind: oneOf(QUESTION_KINDS),
+  kind: oneOf(DRILL_KINDS),
   level: share,
   truth: DrillTruth,
   answer: DrillSaid,

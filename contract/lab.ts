@@ -25,8 +25,8 @@ export const LabNumbers = z.object({
 })
 
 /** A disc of the shelf, or any four numbers. */
-export const Flown = z.union([z.object({ id: Id }), z.object({ numbers: LabNumbers })])
-export type Flown = z.infer<typeof Flown>
+export const LabFlown = z.union([z.object({ id: Id }), z.object({ numbers: LabNumbers })])
+export type LabFlown = z.infer<typeof LabFlown>
 
 /** What may be set of a throw, and the least and most of it. */
 export const LAB_RANGE = {
@@ -45,7 +45,7 @@ export const LAB_RANGE = {
 } as const satisfies Record<string, readonly [number, number]>
 const inRange = (key: keyof typeof LAB_RANGE) => between(LAB_RANGE[key][0], LAB_RANGE[key][1])
 
-export const Thrown = z.object({
+export const LabThrown = z.object({
   armMps: inRange('armMps'),
   power: inRange('power'),
   hyzerDeg: inRange('hyzerDeg'),
@@ -55,7 +55,7 @@ export const Thrown = z.object({
   spin: inRange('spin'),
   scatter: inRange('scatter'),
 })
-export type Thrown = z.infer<typeof Thrown>
+export type LabThrown = z.infer<typeof LabThrown>
 
 export const Weather = z.object({
   windAlongMps: inRange('windAlongMps'),
@@ -138,13 +138,13 @@ export const KnownArm = z.object({
 export type KnownArm = z.infer<typeof KnownArm>
 
 /** What is compared: a disc, how it is thrown, and the weather. */
-export const OneThrow = z.object({ disc: Flown, throw: Thrown, weather: Weather })
+export const OneThrow = z.object({ disc: LabFlown, throw: LabThrown, weather: Weather })
 export type OneThrow = z.infer<typeof OneThrow>
 
 /** Everything that is set in the lab. */
 export const LabSetup = z.object({
-  discs: z.array(Flown).min(1).max(MOST_FLOWN),
-  throw: Thrown,
+  discs: z.array(LabFlown).min(1).max(MOST_FLOWN),
+  throw: LabThrown,
   weather: Weather,
   /** Which side the disc fades to, as the thrower sees it. */
   fade: z.enum(['left', 'right']),

@@ -16,9 +16,9 @@ export type Held = z.infer<typeof Held>
 export const Holding = z.object({ deviceId: Id, held: Held.nullable() })
 
 /** What a device holds, and since when, by the clock of the database. */
-export const Hand = z.object({ deviceId: Id, held: Held, since: Instant })
-export type Hand = z.infer<typeof Hand>
-export const Hands = z.array(Hand)
+export const DeviceHand = z.object({ deviceId: Id, held: Held, since: Instant })
+export type DeviceHand = z.infer<typeof DeviceHand>
+export const Hands = z.array(DeviceHand)
 
 /** Something was written by somebody, or taken in hand. */
 export const News = z.discriminatedUnion('type', [

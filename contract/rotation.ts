@@ -6,7 +6,7 @@ import { PLASTIC_KINDS } from '../core/shelf/usualWear.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
 import { WearNote } from './inspection.ts'
 import { Day, Id, Instant, Note, oneOf } from './shelf.ts'
-import { Estimate, Leaving, Range, Use } from './wear.ts'
+import { WearEstimate, WearLeaving, WearRange, WearUse } from './wear.ts'
 
 const metres = z.number().min(-200, 'must be within 200 m').max(200, 'must be within 200 m')
 const tolerance = z.number().min(0.2, 'must be at least 0.2 m').max(200, 'must be at most 200 m')
@@ -59,7 +59,7 @@ export const LaneDisc = z.object({
   now: z.number(),
   best: z.object({ probability: z.number(), throws: z.number() }),
   enters: throws,
-  leaves: Leaving,
+  leaves: WearLeaving,
   along: z.object({ now: z.number(), soon: z.number() }).nullable(),
   retest: throws,
 })
@@ -88,7 +88,9 @@ export const RotationDisc = z.object({
   published: Numbers,
   rated: z.object({ numbers: Numbers, covariance: z.array(z.number()).readonly() }).nullable(),
   /** Days it was tested: what it had been through by then, and how stable its throws alone say it flew. */
-  tests: z.array(z.object({ use: Use, stability: Estimate, scatter: Estimate.nullable() })).readonly(),
+  tests: z
+    .array(z.object({ use: WearUse, stability: WearEstimate, scatter: WearEstimate.nullable() }))
+    .readonly(),
 })
 export type RotationDisc = z.infer<typeof RotationDisc>
 
@@ -101,7 +103,7 @@ export const Board = z.object({
   /** What was noted of its discs, and is counted in what they have been through. */
   noted: z.array(WearNote),
   /** How much faster than usual blends wear, as re-tests say. */
-  blends: z.array(Range.extend({ kind: oneOf(PLASTIC_KINDS), blend: z.string(), tests: z.int() })),
+  blends: z.array(WearRange.extend({ kind: oneOf(PLASTIC_KINDS), blend: z.string(), tests: z.int() })),
   /** Throws or test days are still being weighed. */
   weighing: z.boolean(),
   /** Discs and jobs that are otherwise than when the lanes were worked out; a device says so of what it has not sent. */
@@ -114,7 +116,7 @@ export const isAtHand = ({ state }: Pick<RotationDisc, 'state'>): boolean =>
   state === 'here' || state === 'lent'
 
 /** What a disc's flight is told by: its own numbers, or its label's. */
-export const numbersOf = ({ rated, published }: Pick<RotationDisc, 'rated' | 'published'>) =>
+export const flyingNumbersOf = ({ rated, published }: Pick<RotationDisc, 'rated' | 'published'>) =>
   rated?.numbers ?? published
 
 /** A disc of the board as its wear and its jobs are told. */

@@ -6,7 +6,7 @@ import { STABILITY_WORDS } from '../core/judge/words.ts'
 import { PLASTIC_KINDS } from '../core/shelf/usualWear.ts'
 import { Inspection, WearNote } from './inspection.ts'
 import { Day, Disc, DISC_CLASSES, Id, Maker, Mold, oneOf, Plastic, Run, WEAR_STATES } from './shelf.ts'
-import { Foretold, Use } from './wear.ts'
+import { WearForetold, WearUse } from './wear.ts'
 
 export const SHELF_SORTS = [
   'kin',
@@ -152,10 +152,10 @@ export const DiscRecord = z.object({
   /** The latest throws of it, newest first. */
   throws: z.array(DiscThrow),
   likeness: DiscLikeness.nullable(),
-  wear: Use.extend({
+  wear: WearUse.extend({
     kind: oneOf(PLASTIC_KINDS),
     /** Null while test days are being weighed, and of a disc that is off the shelf. */
-    foretold: Foretold.nullable(),
+    foretold: WearForetold.nullable(),
   }),
   /** Where the throws of this plastic speak against its numbers in force. */
   disagreements: z.array(

@@ -11,11 +11,23 @@ import { NO_WATCHER, Plan } from '../contract/trials.ts'
 import type { Session, Throw, Trial } from '../contract/trials.ts'
 import { orderThrows } from '../core/plan/order.ts'
 import { LEGS } from '../core/throw/leg.ts'
-import { inspections, wearNotes } from './inspected.ts'
-import { discEvents, jobs, plasticWear } from './rotation.ts'
-import { places, SHED_ZONE } from './places.ts'
-import { demoId, discs, makers, molds, ODILE, plastics, runs, SHED, TOBIT, VOLUNTEERS, WREN } from './shed.ts'
-import type { Volunteer } from './shed.ts'
+import { demoInspections, demoWearNotes } from './inspected.ts'
+import { demoDiscEvents, demoJobs, demoPlasticWear } from './rotation.ts'
+import { demoPlaces, SHED_ZONE } from './places.ts'
+import {
+  demoId,
+  demoDiscs,
+  demoMakers,
+  demoMolds,
+  ODILE,
+  demoPlastics,
+  demoRuns,
+  SHED,
+  TOBIT,
+  VOLUNTEERS,
+  WREN,
+} from './shed.ts'
+import type { DemoVolunteer } from './shed.ts'
 
 const outingAt = (place: string) => ({
   ...NO_WATCHER,
@@ -30,7 +42,7 @@ interface Outing {
   readonly session: Session
   readonly seed: number
   readonly discs: readonly string[]
-  readonly throwers: readonly Volunteer[]
+  readonly throwers: readonly DemoVolunteer[]
   readonly hyzerDegs: readonly number[]
   /** Rounds over discs and angles on each leg, out and back. */
   readonly rounds: number
@@ -105,7 +117,7 @@ const planOfFour: Plan = Plan.parse({
   placeId: demoId('place', 'Millpond meadow'),
 })
 
-export const trials: Trial[] = [
+export const demoTrials: Trial[] = [
   trial(
     'season',
     'The Loam through a season',
@@ -304,19 +316,19 @@ function thrownIn(outing: Outing): Throw[] {
 /** The whole demo: shelf, throwers, trials, sessions and throws. */
 export function harrowmere() {
   return {
-    makers,
-    molds,
-    plastics,
-    runs,
-    discs,
-    inspections,
-    wearNotes,
-    jobs,
-    discEvents,
-    plasticWear,
-    places,
+    makers: demoMakers,
+    molds: demoMolds,
+    plastics: demoPlastics,
+    runs: demoRuns,
+    discs: demoDiscs,
+    inspections: demoInspections,
+    wearNotes: demoWearNotes,
+    jobs: demoJobs,
+    discEvents: demoDiscEvents,
+    plasticWear: demoPlasticWear,
+    places: demoPlaces,
     throwers: VOLUNTEERS.map((v) => v.thrower),
-    trials,
+    trials: demoTrials,
     sessions: OUTINGS.map((o) => o.session),
     throws: OUTINGS.flatMap(thrownIn),
   }

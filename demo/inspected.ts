@@ -43,7 +43,7 @@ const inspected = (
 
 // prettier-ignore
 /** What the volunteers measured on the shed's table with a caliper. */
-export const inspections: Inspection[] = [
+export const demoInspections: Inspection[] = [
   inspected('HS-021', '2026-10-03', 211, 8, [16.4, 12.6, 19, 7.6, 2.2, 42, 0, 4, 1]),
   inspected('HS-017', '2026-10-03', 211.5, 8, [18.4, 12.2, 19, 6.4, 4.6, 36, 1, 2, 3]),
   inspected('HS-030', '2026-10-03', 211, 8, [17.2, 12.4, 19, 7.1, 3.2, 40, 1, 3, 1]),
@@ -68,7 +68,7 @@ const worn = (code: string, day: string, throws: number, hardHits: number, note:
 
 // prettier-ignore
 /** What the loan cards say. */
-export const wearNotes: WearNote[] = [
+export const demoWearNotes: WearNote[] = [
   worn('HS-009', '2025-06-30', 420, 9, 'first summer on loan'),
   worn('HS-009', '2026-06-21', 380, 10, 'second summer, until midsummer'),
   worn('HS-009', '2026-08-31', 380, 11, 'second summer; rim chewed by the oak'),

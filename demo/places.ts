@@ -24,7 +24,7 @@ const place = (
 })
 
 /** Where the shed throws. */
-export const places: Place[] = [
+export const demoPlaces: Place[] = [
   place('Millpond meadow', 135, 250, 210, 'mown grass', 'footpath beyond the far end'),
   place('Lakeside field', 100, 205, 205, 'rough grass', 'the lake on the right, walkers on Sundays'),
 ]

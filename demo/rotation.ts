@@ -1,7 +1,7 @@
 import type { DiscEventKind } from '../core/rotation/life.ts'
 import type { DiscEvent, JobRow, PlasticWear } from '../contract/rotation.ts'
 import type { PlasticKind } from '../core/shelf/usualWear.ts'
-import { demoId, ODILE, plastics } from './shed.ts'
+import { demoId, ODILE, demoPlastics } from './shed.ts'
 
 type Flight = JobRow['wanted']
 const job = (
@@ -22,7 +22,7 @@ const job = (
 })
 
 /** What the volunteers of the shed want discs for, at Odile's arm. */
-export const jobs: JobRow[] = [
+export const demoJobs: JobRow[] = [
   job(1, 'Straight mid', { at60M: -2, finishM: -5, carryM: 91 }, { at60M: 2, finishM: 6, carryM: 8 }),
   job(2, 'Late turn driver', { at60M: -3.5, finishM: -3, carryM: 103 }, { at60M: 2, finishM: 7, carryM: 10 }),
   job(
@@ -59,7 +59,7 @@ const happened = (
 })
 
 /** A season of the shed: who was carried for what, and who was kept out of the trees. */
-export const discEvents: DiscEvent[] = [
+export const demoDiscEvents: DiscEvent[] = [
   happened('HS-002', '2026-04-12', 'moved', 'Straight mid'),
   happened('HS-009', '2026-04-12', 'moved', 'Late turn driver'),
   happened('HS-014', '2026-09-27', 'moved', 'Late turn driver', 'the next to turn late'),
@@ -80,7 +80,7 @@ const KINDS: Readonly<Record<string, PlasticKind>> = {
   Amber: 'premium',
   Tallow: 'soft',
 }
-export const plasticWear: PlasticWear[] = plastics.map(({ id, name }) => ({
+export const demoPlasticWear: PlasticWear[] = demoPlastics.map(({ id, name }) => ({
   id,
   kind: KINDS[name] ?? 'unknown',
   // the first run of it was the last

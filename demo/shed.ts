@@ -43,9 +43,9 @@ const run = (of: string, blend: string, name: string, numbers: FlightNumbers | n
   numbers,
 })
 
-export const makers: Maker[] = [maker('Eskwright'), maker('Fellmoor'), maker('Brackwater')]
+export const demoMakers: Maker[] = [maker('Eskwright'), maker('Fellmoor'), maker('Brackwater')]
 
-export const molds: Mold[] = [
+export const demoMolds: Mold[] = [
   mold('Eskwright', 'Tarnwick', 'fairway driver', n(9, 5, -1, 2)),
   mold('Eskwright', 'Pennrath', 'midrange', n(5, 5, -1, 1)),
   mold('Fellmoor', 'Harrogill', 'fairway driver', n(9, 5, -0.5, 2)),
@@ -53,7 +53,7 @@ export const molds: Mold[] = [
   mold('Eskwright', 'Ormsgarth', 'putter', n(3, 3, 0, 1)),
 ]
 
-export const plastics: Plastic[] = [
+export const demoPlastics: Plastic[] = [
   plastic('Tarnwick', 'Loam'),
   plastic('Tarnwick', 'Slate', n(9, 5, -0.5, 2.5), ['finishes a whole number harder than the Loam']),
   plastic('Tarnwick', 'Amber', null, ['flies like the Slate, with more glide']),
@@ -68,7 +68,7 @@ export const plastics: Plastic[] = [
   plastic('Ormsgarth', 'Slate'),
 ]
 
-export const runs: Run[] = [
+export const demoRuns: Run[] = [
   run('Tarnwick', 'Slate', 'first run, 2024'),
   run('Tarnwick', 'Amber', 'second run, 2025', n(9, 5, -1, 2.5)),
   run('Skelmire', 'Resin', 'first run, 2025'),
@@ -110,7 +110,7 @@ export const SHED: readonly ShedDisc[] = [
   { code: 'HS-044', mold: 'Harrogill', plastic: 'Flint', wear: 'seasoned', marked: 174, weighed: 173, source: 'found', stamped: n(9, 5, -1, 2), truth: n(9, 5, -1.1, 2) },
 ]
 
-export const discs: Disc[] = SHED.map((d) => ({
+export const demoDiscs: Disc[] = SHED.map((d) => ({
   id: demoId('disc', d.code),
   code: d.code,
   plasticId: demoId('plastic', d.mold, d.plastic),
@@ -127,7 +127,7 @@ export const discs: Disc[] = SHED.map((d) => ({
 }))
 
 /** A volunteer of the shed: what the app knows of them, and how they really throw. */
-export interface Volunteer {
+export interface DemoVolunteer {
   readonly thrower: Thrower
   readonly backhand: SimulatedArm
 }
@@ -140,7 +140,7 @@ const volunteer = (
   habitDeg: [launch: number, hyzer: number, nose: number],
   lnSpeed: number,
   steadiness = 1,
-): Volunteer => ({
+): DemoVolunteer => ({
   thrower: { id: demoId('thrower', name), name, hand, backhandMps, forehandMps, budget: null },
   backhand: {
     fullSpeedMps: backhandMps,

@@ -33,7 +33,7 @@ import type { CustodyOptions } from './routes/custody.ts'
 import { demoRoutes } from './routes/demo.ts'
 import type { Demo } from './routes/demo.ts'
 import { deviceRoutes } from './routes/devices.ts'
-import type { Devices } from './routes/devices.ts'
+import type { MeasuringDevices } from './routes/devices.ts'
 import { discRoutes } from './routes/discs.ts'
 import { historyRoutes } from './routes/history.ts'
 import { importRoutes } from './routes/imports.ts'
@@ -51,7 +51,7 @@ import type { MachineKey } from './middleware/machineKey.ts'
 import type { NewsWire } from './store/newsWire.ts'
 import type { Works } from './work/works.ts'
 import { serving } from './routes/serve.ts'
-import type { Answered } from './routes/serve.ts'
+import type { OnAnswer } from './routes/serve.ts'
 import { openApi } from '../contract/openapi.ts'
 
 export interface AppOptions {
@@ -62,7 +62,7 @@ export interface AppOptions {
   /** Sample data that can be put away and brought back. */
   readonly demo?: Demo
   /** Devices that take the place of their stand-ins. */
-  readonly devices?: Partial<Pick<Devices, 'anemometer' | 'scale' | 'forecast'>>
+  readonly devices?: Partial<Pick<MeasuringDevices, 'anemometer' | 'scale' | 'forecast'>>
   /** Uniform numbers in [0, 1) for what stand-ins do by chance. */
   readonly uniform?: () => number
   /** What the server is reached by beside loopback; requests under other names are turned away. */
@@ -85,7 +85,7 @@ export interface AppOptions {
   readonly dist?: string
   readonly quiet?: boolean
   /** Told every answer before it is sent. */
-  readonly answered?: Answered
+  readonly answered?: OnAnswer
 }
 
 /** The server as a stack: log, problems, headers, guard, bodies, routes, then the web app's files. */

@@ -12,8 +12,8 @@ import { makeCopies } from './work/copying.ts'
 import { closed, patiently } from './share/patience.ts'
 import { inUrl } from './share/addresses.ts'
 import { MachineKey } from './middleware/machineKey.ts'
-import type { Reach } from './share/settings.ts'
-import { Sharing } from './share/sharing.ts'
+import type { ServerReach } from './share/settings.ts'
+import { SharedServing } from './share/sharing.ts'
 import { givesBackAtRest } from './work/rest.ts'
 import { Works } from './work/works.ts'
 import { alone, openDatabase } from './store/database.ts'
@@ -23,7 +23,7 @@ import { NewsWire } from './store/newsWire.ts'
 import { sayError } from './work/sayError.ts'
 import { tidyDaily } from './store/tidy.ts'
 
-export interface ServerOptions extends Reach {
+export interface ServerOptions extends ServerReach {
   readonly databaseUrl: string
   readonly port: number
   readonly dist?: string
@@ -50,7 +50,7 @@ export interface RunningServer {
   readonly url: string
   /** What whoever sits at the machine itself opens. */
   readonly ownUrl: () => string
-  readonly sharing: Sharing | undefined
+  readonly sharing: SharedServing | undefined
   /** The store, for what is asked of it beside requests. */
   readonly db: Database
   readonly stop: () => Promise<void>
@@ -68,8 +68,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     // whoever reaches the plain listener sits at this machine, unless a proxy stands before it
     const ours = new WeakSet<Socket>()
     const { behind } = options
-    const sharing: Sharing | undefined =
-      options.share && !behind ? new Sharing(options.share, (req, res) => void handled(req, res)) : undefined
+    const sharing: SharedServing | undefined =
+      options.share && !behind
+        ? new SharedServing(options.share, (req, res) => void handled(req, res))
+        : undefined
     const machineKey = options.share && !behind ? new MachineKey(options.share.folder) : undefined
     // of a public name somebody may come as soon as it is set
     if (machineKey && (options.share!.names || (await somebodyLetIn(connection.db)))) machineKey.need()

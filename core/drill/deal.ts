@@ -4,11 +4,11 @@ import { STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import { REFERENCE_LAUNCH } from '../flight/release.ts'
 import { DEGREE } from '../flight/units.ts'
-import { flightOf } from '../lab/flight.ts'
+import { labFlightOf } from '../lab/flight.ts'
 import type { LabFlight } from '../lab/flight.ts'
 import type { LabThrow, Setup } from '../lab/setup.ts'
 import { QUESTIONS } from './question.ts'
-import type { Question, QuestionKind, Truth } from './question.ts'
+import type { DrillQuestion, DrillKind, Truth } from './question.ts'
 
 /** Nose so far up, or down, is seen as that at the easiest and at the hardest, degrees. */
 const NOSE = { easy: 9, hard: 3 }
@@ -103,7 +103,7 @@ const flies = (flight: LabFlight | undefined): flight is LabFlight =>
   flight !== undefined && flight.landed.downM >= SHORTEST
 
 /** One deal of each kind; undefined where it is not as it should be, and is dealt again. */
-const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
+const DEALS: Record<DrillKind, (d: Dealer) => Dealt | undefined> = {
   angle(d) {
     const hyzerDeg = Math.round(d.within(-25, 30))
     return { flights: [d.setup({ hyzerDeg })], truth: { kind: 'range', value: hyzerDeg } }
@@ -135,7 +135,7 @@ const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
   },
   'stood up'(d) {
     const setup = d.setup({ hyzerDeg: d.within(6, 28) })
-    const flight = flightOf(setup)
+    const flight = labFlightOf(setup)
     if (!flight) return undefined
     const least = Math.min(...flight.tiltDeg)
     const clear = between(CLEAR, d.level)
@@ -145,7 +145,7 @@ const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
   },
   landing(d) {
     const setup = d.setup()
-    const flight = flightOf(setup)
+    const flight = labFlightOf(setup)
     return (
       flight && {
         flights: [setup],
@@ -172,7 +172,7 @@ const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
         : option === 1
           ? { ...calm, throw: { ...calm.throw, hyzerDeg: 4 + 12 * way, noseDeg: 1.5 * way } }
           : { ...calm, air: { ...STILL_AIR, windTowardFadeMps: 6 * way, windAlongMps: -3 * way } }
-    const [was, is] = [flightOf(calm), flightOf(changed)]
+    const [was, is] = [labFlightOf(calm), labFlightOf(changed)]
     if (!was || !is) return undefined
     const aside = Math.abs(is.landed.sideM - was.landed.sideM)
     const wanted = between(ASIDE, d.level)
@@ -188,11 +188,11 @@ const DEALS: Record<QuestionKind, (d: Dealer) => Dealt | undefined> = {
  * @param level 0…1
  * @throws RangeError where none comes out as it should
  */
-export function questionOf(kind: QuestionKind, level: number, seed: number): Question {
+export function drillQuestionOf(kind: DrillKind, level: number, seed: number): DrillQuestion {
   const d = new Dealer(seed, level)
   for (let i = 0; i < TRIES; i++) {
     const dealt = DEALS[kind](d)
-    if (!dealt || !dealt.flights.every((f) => flies(flightOf(f)))) continue
+    if (!dealt || !dealt.flights.every((f) => flies(labFlightOf(f)))) continue
     return {
       kind,
       level,

@@ -1,5 +1,5 @@
 import type { Setup } from '../lab/setup.ts'
-import type { Place } from '../lab/field.ts'
+import type { FieldPlace } from '../lab/field.ts'
 import type { LabFlight } from '../lab/flight.ts'
 
 /** How a question is answered: by a range that holds the figure four times in five, by shares of a hundred, by a circle. */
@@ -42,36 +42,36 @@ export const QUESTIONS = {
   landing: { asks: 'Where will it land?', answer: 'circle', unit: 'm', blind: 62 },
 } as const satisfies Record<string, Asked>
 
-export type QuestionKind = keyof typeof QUESTIONS
-export const QUESTION_KINDS = Object.keys(QUESTIONS) as QuestionKind[]
+export type DrillKind = keyof typeof QUESTIONS
+export const DRILL_KINDS = Object.keys(QUESTIONS) as DrillKind[]
 
 /** What is true of a question: a figure, the place of an option, or where it lands. */
 export type Truth =
   | { readonly kind: 'range'; readonly value: number }
   | { readonly kind: 'shares'; readonly option: number }
-  | { readonly kind: 'circle'; readonly at: Place }
+  | { readonly kind: 'circle'; readonly at: FieldPlace }
 
 /** What somebody says. */
-export type Answer =
+export type DrillReply =
   | { readonly kind: 'range'; readonly low: number; readonly high: number }
   /** In the order of the options; together 1. */
   | { readonly kind: 'shares'; readonly shares: readonly number[] }
-  | { readonly kind: 'circle'; readonly at: Place; readonly radiusM: number }
+  | { readonly kind: 'circle'; readonly at: FieldPlace; readonly radiusM: number }
 
 /** What an eye may be biased by: how a throw was released, and in which wind. */
-export interface Thrown {
+export interface DrillThrow {
   readonly throw: Pick<Setup['throw'], 'hyzerDeg' | 'noseDeg'>
   readonly air: Pick<Setup['air'], 'windAlongMps' | 'windTowardFadeMps'>
 }
 
 /** A question about a flight, or about two. */
-export interface Question {
-  readonly kind: QuestionKind
+export interface DrillQuestion {
+  readonly kind: DrillKind
   /** From 0, which any eye sees, to 1. */
   readonly level: number
   /** Flights that are made up; none where a recorded one is asked about. */
   readonly flights: readonly Setup[]
-  readonly recorded?: { readonly name: string; readonly flight: LabFlight; readonly thrown: Thrown }
+  readonly recorded?: { readonly name: string; readonly flight: LabFlight; readonly thrown: DrillThrow }
   readonly windShown: boolean
   /** As much of its time is shown. */
   readonly shownPart: number

@@ -1,8 +1,8 @@
 import type { LabFlight } from '../lab/flight.ts'
-import type { Place } from '../lab/field.ts'
+import type { FieldPlace } from '../lab/field.ts'
 import type { Estimate } from '../rating/outcome.ts'
 import { shownOfLanding } from './deal.ts'
-import type { Question, QuestionKind } from './question.ts'
+import type { DrillQuestion, DrillKind } from './question.ts'
 
 /** A throw of one's own sessions as it was recorded, in the frame of the throw: sides to the fade side, m, s, degrees, m/s. */
 export interface RecordedThrow {
@@ -13,7 +13,7 @@ export interface RecordedThrow {
   readonly sideM: readonly number[]
   readonly upM: readonly number[]
   /** Where it landed, as it was measured. */
-  readonly landed: Place
+  readonly landed: FieldPlace
   readonly hyzerDeg: number
   /** Level where nobody saw it. */
   readonly noseDeg: number
@@ -48,7 +48,7 @@ export function recordedFlight({ timeS, downM, sideM, upM, landed }: RecordedThr
 }
 
 /** What may be asked of a recorded throw: what is known of it from elsewhere than from the eye. */
-export function askedOfRecorded(thrown: RecordedThrow): QuestionKind[] {
+export function askedOfRecorded(thrown: RecordedThrow): DrillKind[] {
   if (!recordedFlight(thrown)) return []
   const { rated } = thrown
   return [
@@ -65,7 +65,7 @@ export function askedOfRecorded(thrown: RecordedThrow): QuestionKind[] {
  * @param level 0…1
  * @throws RangeError where that cannot be asked of it
  */
-export function questionOfRecorded(kind: QuestionKind, level: number, thrown: RecordedThrow): Question {
+export function questionOfRecorded(kind: DrillKind, level: number, thrown: RecordedThrow): DrillQuestion {
   const flight = recordedFlight(thrown)
   const { name, hyzerDeg, noseDeg, wind, rated, landed } = thrown
   if (!flight || !askedOfRecorded(thrown).includes(kind))

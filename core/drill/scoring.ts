@@ -1,4 +1,4 @@
-import type { Answer, Question, Truth } from './question.ts'
+import type { DrillReply, DrillQuestion, Truth } from './question.ts'
 import { QUESTIONS } from './question.ts'
 
 /** A range or a circle is meant to hold what is asked so often. */
@@ -43,7 +43,7 @@ export function circleCost(
  *
  * @throws RangeError where the answer is none to that question
  */
-export function pointsOf({ kind, truth }: Pick<Question, 'kind' | 'truth'>, answer: Answer): number {
+export function pointsOf({ kind, truth }: Pick<DrillQuestion, 'kind' | 'truth'>, answer: DrillReply): number {
   if (truth.kind === 'shares' && answer.kind === 'shares') return sharesPoints(answer.shares, truth.option)
   const asked = QUESTIONS[kind]
   const blind = 'blind' in asked ? asked.blind : 1
@@ -55,7 +55,7 @@ export function pointsOf({ kind, truth }: Pick<Question, 'kind' | 'truth'>, answ
 }
 
 /** Whether an answer was right: what is true is what was held likeliest, or lies in the range or the circle. */
-export function isRight(truth: Truth, answer: Answer): boolean {
+export function isRight(truth: Truth, answer: DrillReply): boolean {
   if (truth.kind === 'shares' && answer.kind === 'shares')
     return answer.shares.every((p, i) => i === truth.option || p < answer.shares[truth.option]!)
   if (truth.kind === 'range' && answer.kind === 'range')

@@ -1,9 +1,9 @@
-import type { QuestionKind } from './question.ts'
+import type { DrillKind } from './question.ts'
 import { levelAfter } from './staircase.ts'
 
 /** How one kind of question was answered, and how hard the next one is. */
 export interface KindSoFar {
-  readonly kind: QuestionKind
+  readonly kind: DrillKind
   readonly answers: number
   readonly right: number
   /** Of 100, on average. */
@@ -18,7 +18,7 @@ export interface KindSoFar {
  * @param all oldest first
  */
 export function kindsSoFar(
-  all: readonly { readonly kind: QuestionKind; readonly right: boolean; readonly points: number }[],
+  all: readonly { readonly kind: DrillKind; readonly right: boolean; readonly points: number }[],
 ): KindSoFar[] {
   const kinds = [...new Set(all.map((a) => a.kind))]
   return kinds

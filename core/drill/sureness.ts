@@ -1,6 +1,6 @@
 import { shareMade } from '../judge/shortGame.ts'
 import { HOLDS, isRight } from './scoring.ts'
-import type { Answered } from './watcher.ts'
+import type { WatchedReply } from './watcher.ts'
 
 /** What is claimed with an answer: that a range or a circle holds what is true, or that an option is true. */
 export const CLAIMS = ['ranges', 'options'] as const
@@ -29,7 +29,7 @@ interface Claim {
   readonly held: boolean
 }
 /** What an answer claims, how likely, and whether it held; undefined where two options are held alike and none is meant. */
-function claimOf({ truth, answer }: Pick<Answered, 'truth' | 'answer'>): Claim | undefined {
+function claimOf({ truth, answer }: Pick<WatchedReply, 'truth' | 'answer'>): Claim | undefined {
   if (answer.kind !== 'shares') return { of: 'ranges', claimed: HOLDS, held: isRight(truth, answer) }
   const claimed = Math.max(...answer.shares)
   const isOpen = answer.shares.filter((p) => p === claimed).length > 1
@@ -40,7 +40,7 @@ function claimOf({ truth, answer }: Pick<Answered, 'truth' | 'answer'>): Claim |
  * Whether somebody is as sure as they may be: of everything claimed, how often it held against how likely it was said to be. Of
  * somebody who means what they say, the two differ by chance alone, however hard the questions were.
  */
-export function surenessOf(all: readonly Pick<Answered, 'truth' | 'answer'>[]): Sureness[] {
+export function surenessOf(all: readonly Pick<WatchedReply, 'truth' | 'answer'>[]): Sureness[] {
   const claims = all.map(claimOf).filter((c) => c !== undefined)
   return CLAIMS.flatMap((of) => {
     const own = claims.filter((c) => c.of === of)

@@ -1,6 +1,6 @@
 import { factorise, inverse, solve } from '../rating/cholesky.ts'
 import type { Estimate } from '../rating/outcome.ts'
-import type { Answer, Question, QuestionKind, Thrown, Truth } from './question.ts'
+import type { DrillReply, DrillQuestion, DrillKind, DrillThrow, Truth } from './question.ts'
 
 /** What is seen with an error that has a size, its unit, how far a usual eye is off each time, and how far always. */
 export const MEASURES = {
@@ -10,7 +10,7 @@ export const MEASURES = {
   along: { unit: 'm', offSd: 8, biasSd: 5 },
   aside: { unit: 'm', offSd: 6, biasSd: 4 },
 } as const
-export type Measure = keyof typeof MEASURES
+export type EyeMeasure = keyof typeof MEASURES
 
 /** What an eye may be biased by: always, or where a throw is like that. */
 export const FACTORS = {
@@ -18,27 +18,27 @@ export const FACTORS = {
   'nose up': ({ throw: t }) => t.noseDeg > 2,
   hyzer: ({ throw: t }) => t.hyzerDeg > 6,
   headwind: ({ air }) => air.windAlongMps < -1.5,
-} as const satisfies Record<string, (thrown: Thrown) => boolean>
+} as const satisfies Record<string, (thrown: DrillThrow) => boolean>
 export type Factor = keyof typeof FACTORS
 export const FACTOR_NAMES = Object.keys(FACTORS) as Factor[]
 
 /** What was asked and said, as it is kept. */
-export interface Answered {
-  readonly kind: QuestionKind
+export interface WatchedReply {
+  readonly kind: DrillKind
   readonly truth: Truth
-  readonly answer: Answer
+  readonly answer: DrillReply
   /** What the throw was like. */
   readonly like: readonly Factor[]
 }
 /** What the throw of a question is like. */
-export function likeOf({ flights, recorded }: Pick<Question, 'flights' | 'recorded'>): Factor[] {
+export function likeOf({ flights, recorded }: Pick<DrillQuestion, 'flights' | 'recorded'>): Factor[] {
   const thrown = recorded?.thrown ?? flights[0]
   return FACTOR_NAMES.filter((f) => thrown !== undefined && FACTORS[f](thrown))
 }
 
 /** What an eye does to a measure: how it is biased by each factor on top of what it always is, and how far it is off each time. */
 export interface Eye {
-  readonly measure: Measure
+  readonly measure: EyeMeasure
   readonly answers: number
   readonly biases: readonly Bias[]
   /** Of one answer, once biases are taken off. */
@@ -64,7 +64,7 @@ const LEAST = 6
 const BELIEVED = 4
 
 /** By how much an answer is off, by measure: positive where more was said than is. */
-export function errorsOf({ kind, truth, answer }: Answered): Partial<Record<Measure, number>> {
+export function errorsOf({ kind, truth, answer }: WatchedReply): Partial<Record<EyeMeasure, number>> {
   if (truth.kind === 'range' && answer.kind === 'range') {
     const off = (answer.low + answer.high) / 2 - truth.value
     return kind === 'angle' || kind === 'turn' || kind === 'fade' ? { [kind]: off } : {}
@@ -75,8 +75,8 @@ export function errorsOf({ kind, truth, answer }: Answered): Partial<Record<Meas
 }
 
 /** Everything that answers say of the eye that gave them. */
-export function eyeOf(all: readonly Answered[]): Eye[] {
-  return (Object.keys(MEASURES) as Measure[]).flatMap((measure) => {
+export function eyeOf(all: readonly WatchedReply[]): Eye[] {
+  return (Object.keys(MEASURES) as EyeMeasure[]).flatMap((measure) => {
     const rows = all.flatMap((a) => {
       const off = errorsOf(a)[measure]
       return off === undefined ? [] : [{ off, like: FACTOR_NAMES.map((f) => (a.like.includes(f) ? 1 : 0)) }]
@@ -95,7 +95,7 @@ export interface Reliability {
 export const ENOUGH_ANSWERS = 20
 
 /** @returns undefined of fewer answers than {@link ENOUGH_ANSWERS} */
-export function reliabilityOf(all: readonly Answered[], measure: Measure): Reliability | undefined {
+export function reliabilityOf(all: readonly WatchedReply[], measure: EyeMeasure): Reliability | undefined {
   const off = all.flatMap((a) => errorsOf(a)[measure] ?? [])
   if (off.length < ENOUGH_ANSWERS) return undefined
   const { offSd, biasSd } = MEASURES[measure]
@@ -112,7 +112,7 @@ interface Row {
  * A linear regression of errors on factors: biases believed normal about nothing, the scatter pooled with what is believed of it and
  * found by going round a few times.
  */
-function eyeFor(measure: Measure, rows: readonly Row[]): Eye {
+function eyeFor(measure: EyeMeasure, rows: readonly Row[]): Eye {
   const { offSd, biasSd } = MEASURES[measure]
   const p = FACTOR_NAMES.length
   let variance = offSd ** 2

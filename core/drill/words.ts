@@ -1,7 +1,7 @@
 import { Z90 } from '../rating/normal.ts'
 import { percent } from '../judge/statements.ts'
 import type { ClaimKind, Sureness } from './sureness.ts'
-import type { Bias, Eye, Factor, Measure } from './watcher.ts'
+import type { Bias, Eye, Factor, EyeMeasure } from './watcher.ts'
 import { MEASURES } from './watcher.ts'
 
 const WHEN: Record<Factor, string> = {
@@ -16,13 +16,13 @@ export interface Sizes {
   readonly metres: (m: number) => string
 }
 
-function sized(measure: Measure, { metres }: Sizes, v: number): string {
+function sized(measure: EyeMeasure, { metres }: Sizes, v: number): string {
   const { unit } = MEASURES[measure]
   return unit === 'm' ? metres(Math.abs(v)) : `${Math.abs(v).toFixed(1)}${unit}`
 }
 
 /** What is seen wrongly, by which sign. */
-function wrongly(measure: Measure, size: string, isMore: boolean): string {
+function wrongly(measure: EyeMeasure, size: string, isMore: boolean): string {
   switch (measure) {
     case 'angle':
       return `You see ${size} too ${isMore ? 'much' : 'little'} hyzer`
@@ -38,7 +38,7 @@ function wrongly(measure: Measure, size: string, isMore: boolean): string {
 }
 
 /** A bias in one sentence with its 90 % interval: “You see 3.1° too little hyzer of throws released on hyzer (1.9° to 4.3°).” */
-export function biasWords(measure: Measure, { factor, by }: Bias, sizes: Sizes): string {
+export function biasWords(measure: EyeMeasure, { factor, by }: Bias, sizes: Sizes): string {
   const size = (v: number) => sized(measure, sizes, v)
   const [near, far] = [Math.abs(by.value) - Z90 * by.sd, Math.abs(by.value) + Z90 * by.sd]
   return `${wrongly(measure, size(by.value), by.value > 0)}${WHEN[factor]} (${size(Math.max(0, near))} to ${size(far)}).`
@@ -57,7 +57,7 @@ export function surenessWords({ of, answers, claimed, held, isSure }: Sureness):
     : `You may be surer: of your ${CLAIMED[of]} ${share}, more than the ${percent(claimed)} you said.`
 }
 
-const CALLS: Record<Measure, string> = {
+const CALLS: Record<EyeMeasure, string> = {
   angle: 'angle',
   turn: 'turn',
   fade: 'fade',

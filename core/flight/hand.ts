@@ -2,10 +2,10 @@ export const HANDS = ['right', 'left'] as const
 export const STROKES = ['backhand', 'forehand'] as const
 export type Hand = (typeof HANDS)[number]
 export type Stroke = (typeof STROKES)[number]
-export type Side = 'left' | 'right'
+export type LeftOrRight = 'left' | 'right'
 
 /** The side a throw finishes to as it slows: left for a right-hand backhand or left-hand forehand, else right. */
-export const fadeSide = (hand: Hand, stroke: Stroke): Side =>
+export const fadeSide = (hand: Hand, stroke: Stroke): LeftOrRight =>
   (hand === 'right') === (stroke === 'backhand') ? 'left' : 'right'
 
 /** +1 when the fade side is the thrower's right, −1 when it is the left. */

@@ -38,7 +38,7 @@ export const LOGGED = 8
 /** For flights nobody wants more of than the landing. */
 export const NO_LOG = new Float64Array(0)
 /** A log long enough for any flight. */
-export const emptyLog = (): Float64Array => new Float64Array((MAX_STEPS + 1) * LOGGED)
+export const noDistances = (): Float64Array => new Float64Array((MAX_STEPS + 1) * LOGGED)
 
 /**
  * The inner loop of the product: one flight in uniform wind without wobble, to its landing.

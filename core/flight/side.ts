@@ -1,7 +1,7 @@
 import { REFERENCE_DENSITY, STILL_AIR } from './air.ts'
 import { coefficientsOf, STANDARD_BODY } from './disc.ts'
 import type { FlightNumbers } from './disc.ts'
-import { CARRY, emptyLog, flyStraight, HANG, LOGGED, MAX_STEPS, SEEN, VEER } from './landing.ts'
+import { CARRY, noDistances, flyStraight, HANG, LOGGED, MAX_STEPS, SEEN, VEER } from './landing.ts'
 import { tracePath, pathPoints } from './path.ts'
 import type { Oddities, Path } from './path.ts'
 import { cleanRelease, REFERENCE_LAUNCH, referenceSpeed, RELEASE_HEIGHT, SPIN_PER_MPS } from './release.ts'
@@ -27,7 +27,7 @@ const FINISH = 1
 export const PER_M = 100
 
 const landed = new Float64Array(SEEN)
-const log = emptyLog()
+const log = noDistances()
 const steps = SIDE_ANGLES.map(() => new Float64Array(MAX_STEPS))
 const taken = SIDE_ANGLES.map(() => 0)
 

@@ -7,8 +7,8 @@ export type PathRead =
   | { readonly ok: true; readonly path: RecordedPath }
   | { readonly ok: false; readonly problems: readonly CsvProblem[] }
 
-export const COLUMNS = ['t_s', 'down_m', 'right_m', 'up_m'] as const
-type PathColumn = (typeof COLUMNS)[number]
+export const PATH_COLUMNS = ['t_s', 'down_m', 'right_m', 'up_m'] as const
+type PathColumn = (typeof PATH_COLUMNS)[number]
 const NEEDED: readonly PathColumn[] = ['down_m', 'right_m']
 export const MOST_POINTS = 10_000
 export const MOST_PROBLEMS = 50
@@ -31,7 +31,7 @@ export function readPathCsv(csv: string): PathRead {
   if (rows.length > MOST_POINTS)
     report(null, null, `The path has ${rows.length} points; at most ${MOST_POINTS} are read.`)
   if (problems.list.length > 0) return { ok: false, problems: problems.told() }
-  const [timeS, downM, rightM, upM] = COLUMNS.map((name) =>
+  const [timeS, downM, rightM, upM] = PATH_COLUMNS.map((name) =>
     numberColumn(cells, name, PATH_RANGE[name], report),
   )
   return pathOf({ t_s: timeS, down_m: downM!, right_m: rightM!, up_m: upM }, problems)

@@ -6,7 +6,7 @@ import type { FeatureCollection, Position as LonLat } from 'geojson'
 import { z } from 'zod'
 import { RELEASE_HEIGHT } from '../flight/release.ts'
 import { PATH_RANGE } from '../throw/ranges.ts'
-import { COLUMNS, MOST_POINTS, MOST_PROBLEMS, pathOf } from './pathCsv.ts'
+import { PATH_COLUMNS, MOST_POINTS, MOST_PROBLEMS, pathOf } from './pathCsv.ts'
 import type { PathColumns, PathRead } from './pathCsv.ts'
 import { plainFigure, Problems } from './csvCells.ts'
 
@@ -95,7 +95,7 @@ function laidAlong(track: readonly TrackPoint[], bearingDeg: number): PathRead {
     right_m: polar.map(({ far, aside }) => far * Math.sin(aside)),
     up_m: since('heightM', RELEASE_HEIGHT),
   }
-  for (const name of COLUMNS) {
+  for (const name of PATH_COLUMNS) {
     const [low, high] = PATH_RANGE[name]
     columns[name]?.forEach((value, i) => {
       if (!(value >= low && value <= high))

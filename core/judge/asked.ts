@@ -3,7 +3,7 @@ import type { Aim, LabelFigure } from '../plan/aims.ts'
 import { aimsOf, asksOtherThanOrder } from '../plan/ask.ts'
 import type { Ask } from '../plan/ask.ts'
 import { contrastFor } from '../plan/contrasts.ts'
-import { beliefOf, varianceOf } from '../plan/information.ts'
+import { beliefOf, contrastVariance } from '../plan/information.ts'
 import { busiestArm } from './flewLike.ts'
 import { labelScale } from '../flight/side.ts'
 import { sharesBetween } from '../rating/normal.ts'
@@ -34,7 +34,7 @@ function surenessOf(state: FitState, outcome: Outcome, aim: Aim): number {
     const belief = beliefOf(state)
     const contrast = contrastFor(state, belief, aim)
     return Math.max(
-      ...sharesBetween(contrast.value, Math.sqrt(varianceOf(belief, contrast)), contrast.bounds),
+      ...sharesBetween(contrast.value, Math.sqrt(contrastVariance(belief, contrast)), contrast.bounds),
     )
   }
   const off = offLabel(

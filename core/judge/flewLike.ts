@@ -3,14 +3,14 @@ import type { FitState } from '../rating/state.ts'
 import { ARM_SPEED_NUMBER } from '../flight/arm.ts'
 import { lnMeant } from '../rating/throwTerm.ts'
 import { armOf, discOf, numbersAt } from '../rating/asThrown.ts'
-import { likeness, spreadOf } from './likeness.ts'
-import type { FlownDisc, Likeness, Spread } from './likeness.ts'
+import { likeness, flightSpreadOf } from './likeness.ts'
+import type { FlownDisc, Likeness, FlightSpread } from './likeness.ts'
 import { tellingShot } from './tellingShot.ts'
 import type { TellingShot } from './tellingShot.ts'
 
 /** How two discs of a trial fly beside each other, and the spread of two throws of one disc by the same arm. */
 export interface FlewLike extends Likeness {
-  readonly spread: Spread
+  readonly spread: FlightSpread
   /** Of the arm: full power with a disc of speed 9 (V₉). */
   readonly armMps: number
   /** What tells them apart. */
@@ -23,11 +23,11 @@ export interface FlewLike extends Likeness {
  *
  * @throws RangeError when the disc is not part of the fit
  */
-export function armSpread(state: FitState, arm: string, disc: string): Spread | undefined {
+export function armSpread(state: FitState, arm: string, disc: string): FlightSpread | undefined {
   const armMps = armSpeed(state, arm)
   return armMps === undefined
     ? undefined
-    : spreadOf(flownDisc(state, disc), armMps, Math.sqrt(armOf(state, arm, []).scale))
+    : flightSpreadOf(flownDisc(state, disc), armMps, Math.sqrt(armOf(state, arm, []).scale))
 }
 
 const flownDisc = (state: FitState, id: string): FlownDisc => {

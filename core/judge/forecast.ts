@@ -4,7 +4,7 @@ import { THROW_SD } from '../rating/evidence.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
-import { reachOf } from '../rating/throwTerm.ts'
+import { throwReach } from '../rating/throwTerm.ts'
 import { flownIn, planOf, pointMeant } from '../rating/asThrown.ts'
 import type { PlannedThrow } from '../rating/asThrown.ts'
 import type { PlanPoint } from '../flight/path.ts'
@@ -39,7 +39,7 @@ export function forecastThrow(state: FitState, planned: PlannedThrow, arms: read
   linearise(flownIn(disc, planned.air), point, seen, jacobian)
 
   const borne = covarianceBorne(state, at, planned, arms)
-  const reach = reachOf(planned, disc)
+  const reach = throwReach(planned, disc)
   const slope = (row: number, k: number) => reach[k]! * jacobian[row * POINT + MOVES[k]!]!
   const ofError = (row: number, i: number) => jacobian[row * POINT + OF_DISC + i]!
   const covarianceOf = (a: number, b: number) => {

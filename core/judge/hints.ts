@@ -88,7 +88,7 @@ export interface InspectedFlyer {
   readonly glide: Estimate | null
 }
 
-export type Verdict = 'borne out' | 'not borne out' | 'open' | 'untold'
+export type HintVerdict = 'borne out' | 'not borne out' | 'open' | 'untold'
 
 /** One thing the hand says of a disc beside another, and what the throws say to it. */
 export interface Hint {
@@ -101,7 +101,7 @@ export interface Hint {
   readonly usually: string
   /** Probability that it points the right way; null where nothing is foretold or one of them was not thrown. */
   readonly probability: number | null
-  readonly verdict: Verdict
+  readonly verdict: HintVerdict
 }
 
 /**

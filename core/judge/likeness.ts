@@ -62,7 +62,7 @@ const pathsOf = (d: FlownDisc, armMps: number): PathPoint[] =>
   conditions(d, armMps).flatMap(({ release, air }) => flown(d, release, air))
 
 /** How far two throws of one disc meant alike lie apart, m: their paths, their shapes, and their carries. */
-export interface Spread {
+export interface FlightSpread {
   readonly pathM: number
   readonly shapeM: number
   readonly carryM: number
@@ -76,7 +76,7 @@ export interface Spread {
  *
  * @param noise the arm's noise against the usual, as a ratio of standard deviations
  */
-export function spreadOf(disc: FlownDisc, armMps: number, noise = 1): Spread {
+export function flightSpreadOf(disc: FlownDisc, armMps: number, noise = 1): FlightSpread {
   const all = conditions(disc, armMps)
   const sums = { path: 0, shape: 0, carry: 0 }
   for (const { release, air } of all)
@@ -110,11 +110,11 @@ export interface Likeness {
 
 /** Other discs by how like one they fly, and that thrower's own spread. */
 export interface Likenesses {
-  readonly spread: Spread
+  readonly spread: FlightSpread
   readonly others: readonly (Likeness & { readonly disc: string })[]
 }
 
-function likenessOf(own: readonly PathPoint[], other: readonly PathPoint[], spread: Spread): Likeness {
+function likenessOf(own: readonly PathPoint[], other: readonly PathPoint[], spread: FlightSpread): Likeness {
   const distanceM = Math.sqrt(apart(own, other))
   const fartherM = carryOf(other) - carryOf(own)
   const sameShape = Math.sqrt(shapesApart(own, other)) < spread.shapeM
@@ -128,8 +128,8 @@ export function likeness(
   other: FlownDisc,
   armMps: number,
   noise = 1,
-): Likeness & { readonly spread: Spread } {
-  const spread = spreadOf(disc, armMps, noise)
+): Likeness & { readonly spread: FlightSpread } {
+  const spread = flightSpreadOf(disc, armMps, noise)
   return { ...likenessOf(pathsOf(disc, armMps), pathsOf(other, armMps), spread), spread }
 }
 
@@ -152,7 +152,7 @@ export function likest(
   shown: { readonly most: number; readonly least: number } = { most: Infinity, least: Infinity },
   noise = 1,
 ): Likenesses {
-  const spread = spreadOf(disc, armMps, noise)
+  const spread = flightSpreadOf(disc, armMps, noise)
   const own = pathsOf(disc, armMps)
   const close = others.size < MANY ? [...others] : nearestAndFarthest(disc, others, armMps, shown)
   return {

@@ -1,6 +1,6 @@
 import { greatest } from 'd3'
 import { DEGREE } from '../flight/units.ts'
-import { beliefOf, informationOf, varianceOf, withThrow } from '../plan/information.ts'
+import { beliefOf, informationOf, contrastVariance, withThrow } from '../plan/information.ts'
 import { contrastOf } from '../plan/contrasts.ts'
 import type { Belief, Candidate, Contrast, Information } from '../plan/information.ts'
 import { UNLOGGED_WIND_SD } from '../rating/evidence.ts'
@@ -127,13 +127,13 @@ function variances(
   let belief = start
   const known = new Map<string, Information>()
   return [
-    varianceOf(belief, contrast),
+    contrastVariance(belief, contrast),
     ...throws.map((t) => {
       const key = JSON.stringify(t)
       const info = known.get(key) ?? informationOf(state, start, t, arms)
       known.set(key, info)
       belief = withThrow(belief, info)
-      return varianceOf(belief, contrast)
+      return contrastVariance(belief, contrast)
     }),
   ]
 }

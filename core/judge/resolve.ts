@@ -9,8 +9,8 @@ import { chanceSettled } from '../plan/telling.ts'
 import {
   beliefOf,
   informationOf,
-  varianceOf,
-  reachOf,
+  contrastVariance,
+  contrastReachOf,
   variancesWith,
   withThrow,
 } from '../plan/information.ts'
@@ -66,7 +66,7 @@ export function settling(
 ): Settling {
   let belief = beliefOf(state, arms)
   const contrast = contrastOf(state, belief, a, b)
-  const now = varianceOf(belief, contrast)
+  const now = contrastVariance(belief, contrast)
   const [one, other] = [a, b].map((id) => state.evidence.discs.find((d) => d.id === id)!.published)
   const base = {
     a,
@@ -82,14 +82,17 @@ export function settling(
   const chances: { throws: number; chance: number }[] = []
   const meant: Candidate[] = []
   for (let n = 1; n <= MORE_THROWS.at(-1)! && options.length > 0; n++) {
-    const reach = reachOf(belief, [contrast])
+    const reach = contrastReachOf(belief, [contrast])
     const after = options.map((o) => variancesWith(belief, o.info, reach)[0]!)
     const { kind, disc, info } = options[after.indexOf(Math.min(...after))]!
     belief = withThrow(belief, info)
     meant.push({ ...kind, disc })
     tally.set(kind, (tally.get(kind) ?? 0) + 1)
     if (MORE_THROWS.some((m) => m === n))
-      chances.push({ throws: n, chance: chanceSettled(contrast.value, now, varianceOf(belief, contrast)) })
+      chances.push({
+        throws: n,
+        chance: chanceSettled(contrast.value, now, contrastVariance(belief, contrast)),
+      })
   }
   return {
     ...base,

@@ -5,8 +5,8 @@ import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
 import { linearise, SEEN, SEEN_ROWS } from '../rating/linear.ts'
 import { probabilityAbove } from '../rating/outcome.ts'
-import { beliefOf, placesOf } from '../plan/information.ts'
-import { hyzerHabit, reachOf } from '../rating/throwTerm.ts'
+import { beliefOf, contrastPlaces } from '../plan/information.ts'
+import { hyzerHabit, throwReach } from '../rating/throwTerm.ts'
 import type { Belief } from '../plan/information.ts'
 import { flownIn, numbersAt, pointMeant, releaseAt } from '../rating/asThrown.ts'
 import type { PlannedThrow } from '../rating/asThrown.ts'
@@ -65,10 +65,10 @@ function slopesOf(
   const row = SEEN_ROWS.veer * POINT
   const byAngle = jacobian[row + AT.hyzer]!
   // what moves the landing aside is made up for by the angle
-  const slopes = [...reachOf(planned, disc)].map(
+  const slopes = [...throwReach(planned, disc)].map(
     (reach, k) => (-reach * jacobian[row + MOVES[k]!]!) / byAngle,
   )
-  const places = [...placesOf(belief, at, belief.arms.indexOf(planned.arm), planned)]
+  const places = [...contrastPlaces(belief, at, belief.arms.indexOf(planned.arm), planned)]
   const own = { places, slopes }
   return {
     ...own,

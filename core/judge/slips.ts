@@ -3,7 +3,7 @@ import type { Evidence, ThrowEvidence } from '../rating/evidence.ts'
 import { fit } from '../rating/fit.ts'
 import { lnForetold } from '../rating/foretold.ts'
 import type { FitState } from '../rating/state.ts'
-import { outingOf } from '../rating/warm.ts'
+import { outingKey } from '../rating/warm.ts'
 
 /** Ways a throw is logged as what it was not: another disc, the other side, the other angle, or a distance in another unit. */
 export type Slip =
@@ -142,7 +142,7 @@ function othersOf(evidence: Evidence, { id, outing }: ThrowEvidence): Evidence {
   return {
     ...evidence,
     throws: throws.filter(
-      (t) => t.id !== id && t.counts && (together || outingOf(t) === outingOf({ outing })),
+      (t) => t.id !== id && t.counts && (together || outingKey(t) === outingKey({ outing })),
     ),
   }
 }

@@ -1,6 +1,6 @@
 import { DEGREE } from '../flight/units.ts'
 import { angleWords } from '../throw/words.ts'
-import type { Side } from '../flight/hand.ts'
+import type { LeftOrRight } from '../flight/hand.ts'
 import { labelScale, PER_M } from '../flight/side.ts'
 import type { DiscOutcome, DiscRanks, Estimate, Outcome, PairOutcome } from '../rating/outcome.ts'
 import { pairOf, probabilityAbove, probabilityWithin } from '../rating/outcome.ts'
@@ -57,19 +57,22 @@ export function signed(v: number, digits = 1): string {
 }
 
 /** Which side the fade, or the turn, is on: seen by the thrower where all throws fade to one. */
-export const sideWord = (side: Side | undefined, fade: boolean): 'left' | 'right' | 'fade' | 'turn' => {
+export const sideWord = (
+  side: LeftOrRight | undefined,
+  fade: boolean,
+): 'left' | 'right' | 'fade' | 'turn' => {
   if (side === undefined) return fade ? 'fade' : 'turn'
   return (side === 'left') === fade ? 'left' : 'right'
 }
 
 /** “farther left”, “farther to the fade side”. */
-export const farther = (side: Side | undefined, more = true): string => {
+export const farther = (side: LeftOrRight | undefined, more = true): string => {
   const word = sideWord(side, more)
   return side === undefined ? `farther to the ${word} side` : `farther ${word}`
 }
 
 /** “4.1 m (2.5 to 5.7) farther left”. */
-function asideWords({ value, sd }: Estimate, side: Side | undefined, words: Wording): string {
+function asideWords({ value, sd }: Estimate, side: LeftOrRight | undefined, words: Wording): string {
   const more = value >= 0
   const [low, high] = [Math.abs(value) - Z90 * sd, Math.abs(value) + Z90 * sd].map((m) =>
     signed(Number(figureOf(words)(m))),
@@ -77,7 +80,7 @@ function asideWords({ value, sd }: Estimate, side: Side | undefined, words: Word
   return `${lengthOf(words)(Math.abs(value))} (${low} to ${high}) ${farther(side, more)}`
 }
 /** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */
-const finishWords = (finish: Estimate, side: Side | undefined, words: Wording): string =>
+const finishWords = (finish: Estimate, side: LeftOrRight | undefined, words: Wording): string =>
   `finishes ${asideWords(finish, side, words)}`
 
 const negative = ({ value, sd }: Estimate): Estimate => ({ value: -value, sd })
@@ -98,7 +101,7 @@ export function shownBy({ side, finish }: Gap): 'finish' | 'side' {
 }
 
 /** “it finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”, or as the mean of such a flight. */
-export function gapWords(gap: Gap, fadeSide: Side | undefined, words: Wording): string {
+export function gapWords(gap: Gap, fadeSide: LeftOrRight | undefined, words: Wording): string {
   const flight = `a flight of ${lengthOf(words)(PER_M, 0)}`
   return shownBy(gap) === 'finish'
     ? `it ${finishWords(gap.finish, fadeSide, words)} in ${flight}`
@@ -212,7 +215,7 @@ const COUNT_WORDS: Readonly<Record<number, string>> = {
 /** How a disc flies against its published numbers. */
 export function labelStatement(
   d: Pick<DiscOutcome, 'disc' | 'published' | 'side' | 'finish' | 'stability' | 'throws'>,
-  fadeSide: Side | undefined,
+  fadeSide: LeftOrRight | undefined,
   words: Wording,
 ): Statement {
   const { name } = words

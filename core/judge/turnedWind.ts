@@ -4,7 +4,7 @@ import { lnLikelihood } from '../rating/likelihood.ts'
 import { ERROR } from '../rating/places.ts'
 import type { FitState } from '../rating/state.ts'
 import type { ThrowTerm } from '../rating/throwTerm.ts'
-import { outingOf } from '../rating/warm.ts'
+import { outingKey } from '../rating/warm.ts'
 
 /** Ways a wind is logged the wrong way round: all of it, that of one leg, or the side it came from. */
 export const TURNS = ['all', 'out', 'back', 'across'] as const
@@ -50,7 +50,7 @@ const isTurned = ({ leg }: ThrowEvidence, turn: Turn): boolean =>
 /** Evidence with the wind of an outing turned round. */
 export function windTurned(evidence: Evidence, outing: string, turn: Turn): Evidence {
   const throws = evidence.throws.map((t): ThrowEvidence => {
-    if (outingOf(t) !== outing || !isTurned(t, turn)) return t
+    if (outingKey(t) !== outing || !isTurned(t, turn)) return t
     const { windAlongMps, windTowardFadeMps } = t.air
     return {
       ...t,
@@ -100,12 +100,12 @@ export function turnedWinds(
   const counted = state.terms.filter((t) => t.evidence.counts)
   const together = counted.length <= MOST_TOGETHER
   return [...outings].flatMap((outing) => {
-    const own = counted.filter((t) => outingOf(t.evidence) === outing)
+    const own = counted.filter((t) => outingKey(t.evidence) === outing)
     let logged: FitState | undefined
     const asLogged = () =>
       (logged ??= together
         ? state
-        : fit({ ...state.evidence, throws: state.evidence.throws.filter((t) => outingOf(t) === outing) }))
+        : fit({ ...state.evidence, throws: state.evidence.throws.filter((t) => outingKey(t) === outing) }))
     const found = TURNS.flatMap((turn): TurnedWind[] => {
       const terms = own.filter((t) => isTurned(t.evidence, turn))
       const throws = terms.map((t) => t.evidence)

@@ -1,4 +1,4 @@
-import { flightOf } from './flight.ts'
+import { labFlightOf } from './flight.ts'
 import type { LabFlight } from './flight.ts'
 import type { Setup } from './setup.ts'
 
@@ -23,7 +23,8 @@ const BACK = 3
 
 /** Which angles of release make a disc stand up, finish on the line, and flex back. */
 export function anglesOf(setup: Setup): Angles {
-  const thrown = (hyzerDeg: number) => flightOf({ ...setup, throw: { ...setup.throw, hyzerDeg, aimDeg: 0 } })
+  const thrown = (hyzerDeg: number) =>
+    labFlightOf({ ...setup, throw: { ...setup.throw, hyzerDeg, aimDeg: 0 } })
   const tried: { hyzerDeg: number; flight: LabFlight }[] = []
   for (let hyzerDeg = -STEEPEST; hyzerDeg <= STEEPEST; hyzerDeg += STEP) {
     const flight = thrown(hyzerDeg)

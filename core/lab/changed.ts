@@ -1,4 +1,4 @@
-import { emptyLog, LOGGED } from '../flight/landing.ts'
+import { noDistances, LOGGED } from '../flight/landing.ts'
 import { shapley } from '../judge/shapley.ts'
 import { NOTHING_DIFFERS, tracedBy } from './cloud.ts'
 import type { Setup } from './setup.ts'
@@ -47,7 +47,7 @@ function withChange(from: Setup, to: Setup, change: Change): Setup {
 }
 
 const LATE = 0.6
-const log = emptyLog()
+const log = noDistances()
 /** Where a throw comes down, and where it is 60 % of the way there. */
 function flown(setup: Setup): [number, number, number] {
   const found = tracedBy(setup, NOTHING_DIFFERS, log)

@@ -1,12 +1,12 @@
 import { DEGREE } from '../flight/units.ts'
 import type { Body } from '../flight/disc.ts'
 import { coefficientsOf } from '../flight/disc.ts'
-import { CARRY, emptyLog, flyStraight, LOGGED, MAX_STEPS, NO_LOG, SEEN, VEER } from '../flight/landing.ts'
+import { CARRY, noDistances, flyStraight, LOGGED, MAX_STEPS, NO_LOG, SEEN, VEER } from '../flight/landing.ts'
 import { factorise } from '../rating/cholesky.ts'
 import { THROW_SD } from '../rating/evidence.ts'
 import { drawsOf, VARIES, VARIES_BY_ARM } from './draws.ts'
 import { endedAmong, FATES, stands } from './field.ts'
-import type { Obstacle, Place } from './field.ts'
+import type { Obstacle, FieldPlace } from './field.ts'
 import { releaseOf } from './setup.ts'
 import type { Setup } from './setup.ts'
 import { SHIFTS, shiftRoot } from './who.ts'
@@ -24,7 +24,7 @@ export interface Cloud {
 
 const landed = new Float64Array(SEEN)
 const steps = new Float64Array(MAX_STEPS)
-const log = emptyLog()
+const log = noDistances()
 
 /** What is not known of a disc's numbers, as a lower triangle L with L·Lᵀ the covariance; zeros where nothing is. */
 function rootOf(covariance: readonly number[] | null): Float64Array {
@@ -95,7 +95,7 @@ export function tracedBy(
   setup: Setup,
   draws: Float64Array,
   into: Float64Array,
-): { readonly steps: number; readonly landed: Place; readonly seen: Float64Array } | undefined {
+): { readonly steps: number; readonly landed: FieldPlace; readonly seen: Float64Array } | undefined {
   const taken = flier(setup)(draws, 0, into)
   if (taken < 0) return undefined
   return { steps: taken, landed: { downM: landed[CARRY]!, sideM: landed[VEER]! }, seen: landed }

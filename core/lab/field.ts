@@ -1,7 +1,7 @@
 import { LOGGED } from '../flight/landing.ts'
 
 /** A place on the field: downrange along the aim line, and to the fade side of it, m. */
-export interface Place {
+export interface FieldPlace {
   readonly downM: number
   readonly sideM: number
 }
@@ -9,15 +9,15 @@ export interface Place {
 /** Something that stands in the way, or that a throw must not end in or has to end in. */
 export type Obstacle =
   /** A tree: nothing gets through it up to its height. */
-  | { readonly kind: 'tree'; readonly at: Place; readonly radiusM: number; readonly heightM: number }
+  | { readonly kind: 'tree'; readonly at: FieldPlace; readonly radiusM: number; readonly heightM: number }
   /** Branches from one distance to another: nothing above a height gets through. */
   | { readonly kind: 'ceiling'; readonly fromM: number; readonly toM: number; readonly heightM: number }
   /** Water or out of bounds beyond a line: on the other side of it than the tee. */
-  | { readonly kind: 'line'; readonly from: Place; readonly to: Place; readonly water: boolean }
+  | { readonly kind: 'line'; readonly from: FieldPlace; readonly to: FieldPlace; readonly water: boolean }
   /** Water inside a circle. */
-  | { readonly kind: 'pond'; readonly at: Place; readonly radiusM: number }
+  | { readonly kind: 'pond'; readonly at: FieldPlace; readonly radiusM: number }
   /** Where a throw should come down. */
-  | { readonly kind: 'zone'; readonly at: Place; readonly radiusM: number }
+  | { readonly kind: 'zone'; readonly at: FieldPlace; readonly radiusM: number }
 
 /** Whether something stops a throw in the air. */
 export const stands = ({ kind }: Obstacle): boolean => kind === 'tree' || kind === 'ceiling'
@@ -27,17 +27,20 @@ export const FATES = ['in', 'stopped', 'out', 'off the zone'] as const
 export type Fate = (typeof FATES)[number]
 
 /** On which side of a line a place is: positive on that of the tee. */
-function sideOfTee({ from, to }: { readonly from: Place; readonly to: Place }, at: Place): number {
-  const cross = (p: Place) =>
+function sideOfTee(
+  { from, to }: { readonly from: FieldPlace; readonly to: FieldPlace },
+  at: FieldPlace,
+): number {
+  const cross = (p: FieldPlace) =>
     (to.downM - from.downM) * (p.sideM - from.sideM) - (to.sideM - from.sideM) * (p.downM - from.downM)
   return cross(at) * Math.sign(cross({ downM: 0, sideM: 0 }) || 1)
 }
 
-const within = (at: Place, place: Place, radiusM: number) =>
+const within = (at: FieldPlace, place: FieldPlace, radiusM: number) =>
   Math.hypot(place.downM - at.downM, place.sideM - at.sideM) <= radiusM
 
 /** The least distance of a tree's axis from a stretch of a path seen from above, m, and how high the path is there. */
-function passing(at: Place, log: Float64Array, a: number, b: number) {
+function passing(at: FieldPlace, log: Float64Array, a: number, b: number) {
   const [x0, y0, x1, y1] = [log[a + 1]!, log[a + 2]!, log[b + 1]!, log[b + 2]!]
   const [dx, dy] = [x1 - x0, y1 - y0]
   const length = dx * dx + dy * dy
@@ -70,12 +73,12 @@ function meets(o: Obstacle, log: Float64Array, a: number, b: number): boolean {
 }
 
 /** What became of a throw, and which of the obstacles decided it. */
-export interface Ended {
+export interface ThrowEnd {
   readonly fate: Fate
   /** Place in the list of obstacles; −1 where none did. */
   readonly by: number
   /** Where it was stopped, or came down. */
-  readonly at: Place
+  readonly at: FieldPlace
 }
 
 /**
@@ -89,8 +92,8 @@ export function endedAmong(
   obstacles: readonly Obstacle[],
   log: Float64Array,
   steps: number,
-  landed: Place,
-): Ended {
+  landed: FieldPlace,
+): ThrowEnd {
   // the first that is met, looked for only before where another was
   let stop = steps
   let stopper = -1

@@ -1,11 +1,11 @@
 import { DEGREE } from '../flight/units.ts'
 import { group } from 'd3'
 import type { Air } from '../flight/air.ts'
-import { emptyLog, LOGGED } from '../flight/landing.ts'
+import { noDistances, LOGGED } from '../flight/landing.ts'
 import { chanceOf, CLOUD, cloudOf, NOTHING_DIFFERS, tracedBy } from './cloud.ts'
 import type { Chance } from './cloud.ts'
 import { endedAmong } from './field.ts'
-import type { Obstacle, Place } from './field.ts'
+import type { Obstacle, FieldPlace } from './field.ts'
 import type { LabDisc, LabThrow, Setup } from './setup.ts'
 
 /** What a throw is looked for among. */
@@ -26,7 +26,7 @@ export interface FoundThrow {
 }
 
 /** What a search found. */
-export interface Found {
+export interface ThrowsFound {
   /** The surest first; none where nothing does it in one of ten. */
   readonly throws: readonly FoundThrow[]
   /** The likeliest where none does it so often: what stands in its way is in its chance. */
@@ -55,7 +55,7 @@ export const TOLD = 3
 function turned(o: Obstacle, aimRad: number): Obstacle {
   const cos = Math.cos(aimRad)
   const sin = Math.sin(aimRad)
-  const turn = ({ downM, sideM }: Place): Place => ({
+  const turn = ({ downM, sideM }: FieldPlace): FieldPlace => ({
     downM: downM * cos + sideM * sin,
     sideM: sideM * cos - downM * sin,
   })
@@ -66,7 +66,7 @@ function turned(o: Obstacle, aimRad: number): Obstacle {
 
 /** How far the nearest zone is, in how far throws scatter there; 0 inside it. */
 const SCATTER_SHARE = 0.05
-function offZone(obstacles: readonly Obstacle[], at: Place): number {
+function offZone(obstacles: readonly Obstacle[], at: FieldPlace): number {
   const zones = obstacles.flatMap((o) =>
     o.kind === 'zone'
       ? [
@@ -86,7 +86,7 @@ interface Tried {
 const best = (tried: readonly Tried[], count: number): Tried[] =>
   tried.toSorted((a, b) => b.score - a.score).slice(0, count)
 
-const log = emptyLog()
+const log = noDistances()
 /** How a clean throw scores, by every aim: 1 where it does what is wanted, less the further it is from that. */
 function cleanScores(setup: Setup, byAim: readonly (readonly Obstacle[])[]): number[] | undefined {
   const flown = tracedBy(setup, NOTHING_DIFFERS, log)
@@ -110,7 +110,7 @@ function cleanScores(setup: Setup, byAim: readonly (readonly Obstacle[])[]): num
  *
  * @param count how many are wanted
  */
-export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD): Found {
+export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD): ThrowsFound {
   const byAim = AIMS.map((aim) => obstacles.map((o) => turned(o, aim * DEGREE)))
   const clean = discs.flatMap(({ id, disc }) => {
     const ofDisc: Tried[] = []
@@ -157,13 +157,13 @@ export function findThrows({ discs, like, air, obstacles }: Search, count = TOLD
   return surest(told, count)
 }
 /** What searches among parts of the discs found, as one search among all would tell it. */
-export const bestOf = (found: readonly Found[], count = TOLD): Found =>
+export const bestOf = (found: readonly ThrowsFound[], count = TOLD): ThrowsFound =>
   surest(
     found.flatMap(({ throws, nearest }) => [...throws, ...(nearest ? [nearest] : [])]),
     count,
   )
 
-function surest(told: readonly FoundThrow[], count: number): Found {
+function surest(told: readonly FoundThrow[], count: number): ThrowsFound {
   const sorted = told.toSorted((a, b) => b.chance.both - a.chance.both || b.chance.through - a.chance.through)
   const throws = sorted.filter((f) => f.chance.both >= LEAST).slice(0, count)
   return { throws, nearest: throws.length === 0 ? sorted[0] : undefined }

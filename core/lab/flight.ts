@@ -1,7 +1,7 @@
 import { DEGREE } from '../flight/units.ts'
-import { APEX, CARRY, emptyLog, HANG, LOGGED, VEER } from '../flight/landing.ts'
+import { APEX, CARRY, noDistances, HANG, LOGGED, VEER } from '../flight/landing.ts'
 import { NOTHING_DIFFERS, tracedBy } from './cloud.ts'
-import type { Place } from './field.ts'
+import type { FieldPlace } from './field.ts'
 import type { Setup } from './setup.ts'
 
 /** A throw as it is meant, from the hand to where it comes down: instants, the last of them the landing. */
@@ -14,16 +14,16 @@ export interface LabFlight {
   readonly upM: readonly number[]
   /** How the disc is tilted, positive to the fade side, degrees. */
   readonly tiltDeg: readonly number[]
-  readonly landed: Place
+  readonly landed: FieldPlace
   readonly hangS: number
   readonly apexM: number
 }
 
-const log = emptyLog()
+const log = noDistances()
 const tiltOf = (normalToFade: number) => Math.asin(Math.max(-1, Math.min(1, normalToFade))) / DEGREE
 
 /** A throw as it is meant; undefined where it does not come down. */
-export function flightOf(setup: Setup): LabFlight | undefined {
+export function labFlightOf(setup: Setup): LabFlight | undefined {
   const traced = tracedBy(setup, NOTHING_DIFFERS, log)
   if (!traced) return undefined
   const { steps, seen } = traced
@@ -44,12 +44,12 @@ export function flightOf(setup: Setup): LabFlight | undefined {
 }
 
 /** An instant of a flight. */
-export interface Instant extends Place {
+export interface FlightInstant extends FieldPlace {
   readonly upM: number
   readonly tiltDeg: number
 }
 /** Where a disc is some seconds after the release; where it came down from then on. */
-export function instantOf({ timeS, downM, sideM, upM, tiltDeg }: LabFlight, atS: number): Instant {
+export function instantOf({ timeS, downM, sideM, upM, tiltDeg }: LabFlight, atS: number): FlightInstant {
   let i = 0
   while (i < timeS.length - 2 && timeS[i + 1]! <= atS) i++
   const share = Math.max(0, Math.min(1, (atS - timeS[i]!) / (timeS[i + 1]! - timeS[i]! || 1)))
@@ -63,7 +63,7 @@ export const EYES = { behindM: 2.5, heightM: 1.7 } as const
  * How a place is seen from behind the tee: to the fade side and above the horizon, as parts of the distance ahead (a central
  * projection on a plane at distance 1).
  */
-export function fromBehind({ downM, sideM, upM }: Place & { readonly upM: number }): {
+export function fromBehind({ downM, sideM, upM }: FieldPlace & { readonly upM: number }): {
   readonly across: number
   readonly above: number
 } {

@@ -1,6 +1,6 @@
 import { DEGREE } from '../flight/units.ts'
-import { flightOf } from './flight.ts'
-import type { Place } from './field.ts'
+import { labFlightOf } from './flight.ts'
+import type { FieldPlace } from './field.ts'
 import type { LabThrow, Setup } from './setup.ts'
 
 /** Least power of a throw, and how far aside of the line anybody aims, degrees. */
@@ -19,14 +19,14 @@ const clamp = (v: number, low: number, high: number) => Math.max(low, Math.min(h
  * How much power and which aim bring a throw to a place, all else as it is; the nearest there is where the arm does not throw
  * that far.
  */
-export function throwTo(setup: Setup, place: Place): LabThrow {
+export function throwTo(setup: Setup, place: FieldPlace): LabThrow {
   const wanted = Math.hypot(place.downM, place.sideM)
   const bearing = Math.atan2(place.sideM, place.downM)
   let meant = setup.throw
   let grows = CARRY_GROWS
   let before: { readonly power: number; readonly far: number } | undefined
   for (let round = 0; round < ROUNDS; round++) {
-    const flight = flightOf({ ...setup, throw: meant })
+    const flight = labFlightOf({ ...setup, throw: meant })
     if (!flight) break
     const { downM, sideM } = flight.landed
     const far = Math.max(1, Math.hypot(downM, sideM))

@@ -3,7 +3,7 @@ import { order, pairsOf } from './aims.ts'
 import type { Aim, PairOfDiscs } from './aims.ts'
 import { questionOf } from './questions.ts'
 import type { QuestionKind } from './questions.ts'
-import type { Question } from './questions/question.ts'
+import type { TrialQuestion } from './questions/question.ts'
 
 /** What a trial asks its throws. */
 export interface Ask {
@@ -27,7 +27,7 @@ export const aimsOf = (
 
 /** The same for a question however it is told. */
 export function aimsFor(
-  { aims, aimsOfTwo }: Pick<Question, 'aims' | 'aimsOfTwo'>,
+  { aims, aimsOfTwo }: Pick<TrialQuestion, 'aims' | 'aimsOfTwo'>,
   pair: PairOfDiscs | null,
   discs: readonly string[],
   armMps: number,

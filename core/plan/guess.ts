@@ -1,16 +1,16 @@
 import { LINEAGE } from './questions/picking.ts'
-import type { Lineage } from './questions/picking.ts'
+import type { DiffersIn } from './questions/picking.ts'
 import { QUESTION_KINDS, questionOf } from './questions.ts'
 import type { QuestionKind } from './questions.ts'
-import type { Question } from './questions/question.ts'
+import type { TrialQuestion } from './questions/question.ts'
 
 /** What of a disc says what it can be asked. */
-export type GuessedDisc = { readonly [level in Lineage]?: string | number }
+export type GuessedDisc = { readonly [level in DiffersIn]?: string | number }
 
 /** The question that is meant, of those that are known. */
 export function guessAmong<K extends string>(
   kinds: readonly K[],
-  of: (kind: K) => Question,
+  of: (kind: K) => TrialQuestion,
   written: string,
   discs: readonly GuessedDisc[],
 ): K | undefined {

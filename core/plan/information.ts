@@ -9,7 +9,7 @@ import { discBorderCovariance, discCovariance } from '../rating/arrow.ts'
 import { factorise, forward } from '../rating/cholesky.ts'
 import { eliminate } from '../rating/eliminate.ts'
 import { makeTerm, placeTerm } from '../rating/throwTerm.ts'
-import { outingOf } from '../rating/warm.ts'
+import { outingKey } from '../rating/warm.ts'
 import { aimOf, armOf, discOf, flightOf, pointMeant } from '../rating/asThrown.ts'
 import type { PlannedThrow } from '../rating/asThrown.ts'
 
@@ -46,7 +46,7 @@ export interface Belief {
 }
 
 /** Where the unknowns of a throw stand in a belief: its disc's numbers, its arm's habit, its aim line. */
-export function placesOf(
+export function contrastPlaces(
   belief: Belief,
   discAt: number,
   armAt: number,
@@ -54,7 +54,7 @@ export function placesOf(
 ): Int32Array {
   const habits = belief.discs.length * OF_DISC
   const aims = habits + belief.arms.length * OF_HABIT
-  const known = belief.outings.indexOf(outingOf(thrown))
+  const known = belief.outings.indexOf(outingKey(thrown))
   return Int32Array.from({ length: BEARS_ON }, (_, k) => {
     if (k < OF_DISC) return discAt * OF_DISC + k
     if (k === AIM) return aims + (known < 0 ? belief.outings.length : known)
@@ -174,7 +174,7 @@ export function informationOf(
   return {
     rows: term.rows,
     bearing: term.bearing.map((v, i) => (i < term.seenRows * BEARS_ON ? v / scatter : v)),
-    places: placesOf(belief, at, armAt, candidate),
+    places: contrastPlaces(belief, at, armAt, candidate),
   }
 }
 
@@ -190,7 +190,7 @@ export interface Contrast {
 }
 
 /** Variance of a contrast as it is believed, in the square of its unit, what the model's own error leaves included. */
-export function varianceOf(belief: Belief, { places, floor }: Contrast): number {
+export function contrastVariance(belief: Belief, { places, floor }: Contrast): number {
   let v = floor
   for (const [p, w] of places)
     for (const [q, u] of places) v += w * u * belief.covariance[p * belief.size + q]!
@@ -245,20 +245,20 @@ function innerInverse(
 }
 
 /** How contrasts hang together with everything believed: rows of contrasts × size, and their own variances. */
-export interface Reach {
+export interface ContrastReach {
   readonly rows: Float64Array
   readonly now: Float64Array
 }
 
 /** How contrasts hang together with everything believed. */
-export function reachOf(belief: Belief, contrasts: readonly Contrast[]): Reach {
+export function contrastReachOf(belief: Belief, contrasts: readonly Contrast[]): ContrastReach {
   const { size, covariance } = belief
   const rows = new Float64Array(contrasts.length * size)
   contrasts.forEach(({ places }, c) => {
     for (const [p, w] of places)
       for (let q = 0; q < size; q++) rows[c * size + q]! += w * covariance[p * size + q]!
   })
-  return { rows, now: Float64Array.from(contrasts, (c) => varianceOf(belief, c)) }
+  return { rows, now: Float64Array.from(contrasts, (c) => contrastVariance(belief, c)) }
 }
 
 const own = new Float64Array(MAX_ROWS * BEARS_ON)
@@ -269,7 +269,7 @@ const felt = new Float64Array(BEARS_ON)
  * Variances of contrasts once a throw was made, without making it: what is left after the throw's rows, whitened by
  * I + B·Σ·Bᵀ = L·Lᵀ, have taken |(L⁻¹·B)·(Σ·contrast)|² away.
  */
-export function variancesWith(belief: Belief, info: Information, reach: Reach): Float64Array {
+export function variancesWith(belief: Belief, info: Information, reach: ContrastReach): Float64Array {
   const { size, covariance } = belief
   const { rows: n, bearing, places } = info
   for (let r = 0; r < n; r++)

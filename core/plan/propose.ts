@@ -1,10 +1,10 @@
-import { by } from './questions/picking.ts'
+import { byFigures } from './questions/picking.ts'
 import type { ProposedDisc } from './questions/picking.ts'
 import { questionOf } from './questions.ts'
 import type { QuestionKind } from './questions.ts'
-import type { Question } from './questions/question.ts'
+import type { TrialQuestion } from './questions/question.ts'
 
-export interface Proposal {
+export interface ProposedDiscs {
   readonly discs: readonly string[]
   readonly control: string | null
   /** What the shelf lacks for this question. */
@@ -22,14 +22,14 @@ export const proposeDiscs = (
   kind: QuestionKind,
   about: ProposedDisc,
   shelf: readonly ProposedDisc[],
-): Proposal => proposedFor(questionOf(kind), about, shelf)
+): ProposedDiscs => proposedFor(questionOf(kind), about, shelf)
 
 /** The same for a question however it is told. */
 export function proposedFor(
-  { pick }: Pick<Question, 'pick'>,
+  { pick }: Pick<TrialQuestion, 'pick'>,
   about: ProposedDisc,
   shelf: readonly ProposedDisc[],
-): Proposal {
+): ProposedDiscs {
   const others = shelf.filter((d) => d.id !== about.id)
   const picked = pick?.(about, others)
   const discs = [about, ...(picked?.discs ?? [])].slice(0, MOST)
@@ -37,7 +37,7 @@ export function proposedFor(
   const control = others
     .filter((d) => !chosen.has(d.id) && d.throws > 0)
     .sort(
-      by(
+      byFigures(
         (d) => -d.throws,
         (d) => d.speed,
       ),

@@ -1,14 +1,14 @@
-import { arms } from './questions/arms.ts'
-import { ground } from './questions/ground.ts'
-import { label } from './questions/label.ts'
-import { molds } from './questions/molds.ts'
-import { plastics } from './questions/plastics.ts'
-import type { Question } from './questions/question.ts'
-import { runs } from './questions/runs.ts'
-import { shortGame } from './questions/shortGame.ts'
-import { wear } from './questions/wear.ts'
-import { weight } from './questions/weight.ts'
-import { wind } from './questions/wind.ts'
+import { armsQuestion } from './questions/arms.ts'
+import { groundQuestion } from './questions/ground.ts'
+import { labelQuestion } from './questions/label.ts'
+import { moldsQuestion } from './questions/molds.ts'
+import { plasticsQuestion } from './questions/plastics.ts'
+import type { TrialQuestion } from './questions/question.ts'
+import { runsQuestion } from './questions/runs.ts'
+import { shortGameQuestion } from './questions/shortGame.ts'
+import { wearQuestion } from './questions/wear.ts'
+import { weightQuestion } from './questions/weight.ts'
+import { windQuestion } from './questions/wind.ts'
 
 /** What published numbers describe: a disc fresh from the shop, or one that has been seasoned. */
 export const CONVENTIONS = ['fresh', 'seasoned'] as const
@@ -19,17 +19,17 @@ export type Convention = (typeof CONVENTIONS)[number]
  * it is asked for by the compiler in `core/judge/answers/answerOf.ts`.
  */
 const QUESTIONS = {
-  label,
-  plastics,
-  runs,
-  wear,
-  weight,
-  molds,
-  arms,
-  wind,
-  ground,
-  'short game': shortGame,
-} as const satisfies Record<string, Question>
+  label: labelQuestion,
+  plastics: plasticsQuestion,
+  runs: runsQuestion,
+  wear: wearQuestion,
+  weight: weightQuestion,
+  molds: moldsQuestion,
+  arms: armsQuestion,
+  wind: windQuestion,
+  ground: groundQuestion,
+  'short game': shortGameQuestion,
+} as const satisfies Record<string, TrialQuestion>
 
 /** One of the questions a trial can ask. */
 export type QuestionKind = keyof typeof QUESTIONS
@@ -37,4 +37,4 @@ export type QuestionKind = keyof typeof QUESTIONS
 export const QUESTION_KINDS = Object.keys(QUESTIONS) as QuestionKind[]
 
 /** What one question is, proposes and wants. */
-export const questionOf = (kind: QuestionKind): Question => QUESTIONS[kind]
+export const questionOf = (kind: QuestionKind): TrialQuestion => QUESTIONS[kind]

@@ -1,7 +1,14 @@
 import { normalCdf, sharesBetween, Z_SETTLED } from '../rating/normal.ts'
 import type { Arm } from '../rating/evidence.ts'
 import type { FitState } from '../rating/state.ts'
-import { beliefOf, informationOf, reachOf, varianceOf, variancesWith, withThrow } from './information.ts'
+import {
+  beliefOf,
+  informationOf,
+  contrastReachOf,
+  contrastVariance,
+  variancesWith,
+  withThrow,
+} from './information.ts'
 import { contrastFor } from './contrasts.ts'
 import { ORDER_BOUNDS } from './aims.ts'
 import type { Aim } from './aims.ts'
@@ -164,7 +171,7 @@ function scoreOf({ now, wrong }: Question, after: Float64Array): number {
 
 /** Place of the candidate that is worth most. */
 function bestOf(question: Question, belief: Belief, infos: readonly Information[]) {
-  const reach = reachOf(belief, question.contrasts)
+  const reach = contrastReachOf(belief, question.contrasts)
   let best = 0
   let least = Number.POSITIVE_INFINITY
   infos.forEach((info, i) => {
@@ -233,7 +240,7 @@ function exchanged(question: Question, infos: readonly Information[], from: Chos
 }
 
 const variancesOf = (belief: Belief, contrasts: readonly Contrast[]) =>
-  Float64Array.from(contrasts, (c) => varianceOf(belief, c))
+  Float64Array.from(contrasts, (c) => contrastVariance(belief, c))
 
 /**
  * The most telling throws for a budget: by expected wrong answers and what is left of open aims, from a greedy choice or the even plan, whichever is

@@ -12,7 +12,7 @@ import { clampPoint } from './linear.ts'
 import type { Circumstances } from './linear.ts'
 import { settleAlone } from './eliminate.ts'
 import { hyzerHabit, lnMeant, makeTerm, placeTerm } from './throwTerm.ts'
-import { outingOf } from './warm.ts'
+import { outingKey } from './warm.ts'
 import type { PlanPoint } from '../flight/path.ts'
 
 /** A throw somebody is about to make. */
@@ -44,7 +44,7 @@ export function armOf(state: FitState, id: string, arms: readonly Arm[]) {
 
 /** The aim line of an outing as the fit has it; straight where nothing was thrown on it. */
 export function aimOf(state: FitState, t: Pick<PlannedThrow, 'outing'>): { at: number; aim: number } {
-  const at = state.outings.indexOf(outingOf(t))
+  const at = state.outings.indexOf(outingKey(t))
   return { at, aim: at < 0 ? 0 : state.aims[at]! }
 }
 

@@ -29,7 +29,7 @@ export interface Believed {
 }
 
 /** Where the search stands; see FitState. */
-export interface Standing {
+export interface SearchStanding {
   readonly numbers: readonly Float64Array[]
   readonly habits: readonly Float64Array[]
   readonly effects: readonly Float64Array[]
@@ -63,7 +63,7 @@ export function ownVariances(
 /** What is left of a disc's difference from its label once its effects are taken out. */
 export function remainderOf(
   believed: Pick<Believed, 'discs' | 'kinship'>,
-  standing: Standing,
+  standing: SearchStanding,
   disc: number,
 ): number[] {
   const { published } = believed.discs[disc]!
@@ -75,7 +75,7 @@ export function remainderOf(
 }
 
 /** Adds to the normal equations what is believed before any throw: discs, effects, habits, aim lines, paces of wear. */
-export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing, spread: Spread): void {
+export function addBeliefs(arrow: Arrow, believed: Believed, standing: SearchStanding, spread: Spread): void {
   const { discs, kinship, habitSds } = believed
   const arms = habitSds.length
   const add = (at: number, precision: number, away: number) => {
@@ -133,7 +133,7 @@ export function addBeliefs(arrow: Arrow, believed: Believed, standing: Standing,
  */
 export function respread(
   believed: Believed,
-  standing: Standing,
+  standing: SearchStanding,
   spread: Spread,
   solved: SolvedArrow,
 ): Spread {

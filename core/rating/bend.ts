@@ -4,7 +4,7 @@ import { SEEN } from './linear.ts'
 import { BANKS } from '../flight/glimpses.ts'
 import { flyAt, wandered } from './flown.ts'
 import { MAX_ROWS } from './observations.ts'
-import { varianceOf } from './throwTerm.ts'
+import { errorVariance } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
 /** How far a point may wander before the bend of its derivatives is looked at again; see the units of the term. */
@@ -126,13 +126,13 @@ export function pullOf(term: ThrowTerm, open: Float64Array = KNOWN, stale = PULL
 const KNOWN = new Float64Array(OF_DISC * OF_DISC)
 
 const reachOf = (term: ThrowTerm, j: number) =>
-  j < OF_DISC ? NUMBER_REACH : Math.sqrt(varianceOf(term, j - OF_DISC))
+  j < OF_DISC ? NUMBER_REACH : Math.sqrt(errorVariance(term, j - OF_DISC))
 
 /** Leaves S⁻¹·A, W, and the weights of all that is free. Everything but `open` is in the noise of the arm. */
 function weighFree(term: ThrowTerm, open: Float64Array): void {
   const { rows, slope, factor, scale, shape } = term
   for (let j = 0; j < OF_THROW; j++) {
-    const variance = varianceOf(term, j)
+    const variance = errorVariance(term, j)
     for (let r = 0; r < rows; r++) column[r] = slope[r * POINT + OF_DISC + j]!
     forward(factor, rows, column)
     const [down, off] = [column[0]!, column[1]!]
@@ -193,8 +193,8 @@ function leanOf(term: ThrowTerm, open: Float64Array): void {
       let s = 0
       for (let r = 0; r < rows; r++)
         s += bearingOfErrors[r * OF_THROW + j]! * bearingOfErrors[r * OF_THROW + k]!
-      const q = varianceOf(term, j)
-      loose[j * OF_THROW + k] = (j === k ? q * (1 + 1e-9) : 0) - q * s * varianceOf(term, k)
+      const q = errorVariance(term, j)
+      loose[j * OF_THROW + k] = (j === k ? q * (1 + 1e-9) : 0) - q * s * errorVariance(term, k)
     }
   factorise(loose, OF_THROW)
   const ofDisc = open === KNOWN ? 0 : OF_DISC

@@ -5,7 +5,7 @@ import { AIM_LINE_SD, habitSdsOf } from './evidence.ts'
 import type { Arm } from './evidence.ts'
 import { AIM, BEARS_ON, OF_DISC, OF_HABIT } from './places.ts'
 import type { FitState } from './state.ts'
-import { outingOf } from './warm.ts'
+import { outingKey } from './warm.ts'
 
 /**
  * Covariance of everything a throw bears on (its disc's numbers, its arm's habit, the aim line of its outing) as the fit has
@@ -23,7 +23,7 @@ export function covarianceBorne(
   const { evidence, posterior, outings, kinship } = state
   const { border, sharedCovariance } = posterior
   const arm = evidence.arms.findIndex((a) => a.id === thrown.arm)
-  const outing = outings.indexOf(outingOf(thrown))
+  const outing = outings.indexOf(outingKey(thrown))
   const believed = habitSdsOf(arms.find((a) => a.id === thrown.arm) ?? { id: thrown.arm })
   /** Border column of an unknown; −1 where the fit has none. */
   const columns = Array.from({ length: BEARS_ON }, (_, k) => {

@@ -12,6 +12,6 @@ export interface FlightJob extends Circumstances {
 /** Flies jobs, all of them before it returns: this thread alone, or with others that whoever starts the fit brings along. */
 export type Crew = (jobs: readonly FlightJob[]) => void
 
-export const alone: Crew = (jobs) => {
+export const onThisThread: Crew = (jobs) => {
   for (const job of jobs) linearise(job, job.at, job.seen, job.jacobian)
 }

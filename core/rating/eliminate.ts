@@ -1,11 +1,11 @@
 import { asMeasured } from './calls.ts'
 import { factorises, forward } from './cholesky.ts'
-import { alone } from './crew.ts'
+import { onThisThread } from './crew.ts'
 import { Indigestible, oddity } from './digest.ts'
 import { flyAnew, takeSlopes } from './flown.ts'
 import { handPlace, MAX_ROWS } from './observations.ts'
 import { BEARS_ON, ERROR, MOVES, OF_DISC, OF_THROW, POINT } from './places.ts'
-import { varianceOf } from './throwTerm.ts'
+import { errorVariance } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
 
 /**
@@ -21,7 +21,7 @@ function factoriseMarginal(term: ThrowTerm): boolean {
     for (let c = 0; c <= r; c++) {
       let s = r === c ? term.variance[r]! : 0
       for (let j = 0; j < OF_THROW; j++)
-        s += slope[r * POINT + OF_DISC + j]! * varianceOf(term, j) * slope[c * POINT + OF_DISC + j]!
+        s += slope[r * POINT + OF_DISC + j]! * errorVariance(term, j) * slope[c * POINT + OF_DISC + j]!
       marginal[r * rows + c] = s
     }
   return factorises(marginal, rows)
@@ -48,7 +48,7 @@ function hearCalls(term: ThrowTerm): void {
 export function eliminate(term: ThrowTerm, patience = 1, ease = 1): void {
   const job = flyAnew(term, patience, ease)
   if (job) {
-    alone([job])
+    onThisThread([job])
     takeSlopes(term)
   }
   if (!eliminateLatents(term))
@@ -112,7 +112,7 @@ export function updateLatents(term: ThrowTerm, step: Float64Array): void {
   for (let j = 0; j < OF_THROW; j++) {
     let s = 0
     for (let r = 0; r < rows; r++) s += slope[r * POINT + OF_DISC + j]! * rest[r]!
-    const variance = varianceOf(term, j)
+    const variance = errorVariance(term, j)
     const bound = 4 * Math.sqrt(variance)
     change[j] = Math.max(-bound, Math.min(bound, s * variance)) - term.latent[j]!
     turned += (change[j]! * term.lastChange[j]!) / variance

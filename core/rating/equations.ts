@@ -1,7 +1,7 @@
 import { emptyArrow, solveArrow } from './arrow.ts'
 import type { Arrow, SolvedArrow } from './arrow.ts'
 import { addBeliefs, aimColumn, effectColumn, paceColumn } from './beliefs.ts'
-import type { Believed, Spread, Standing } from './beliefs.ts'
+import type { Believed, Spread, SearchStanding } from './beliefs.ts'
 import { sharesOf } from './noise.ts'
 import type { Noise, Purpose } from './noise.ts'
 import { MAX_ROWS } from './observations.ts'
@@ -110,7 +110,7 @@ export const layoutOf = (believed: Believed, counted: readonly ThrowTerm[], outi
 export function solveEquations(
   { columns, border, order }: Layout,
   believed: Believed,
-  standing: Standing,
+  standing: SearchStanding,
   spread: Spread,
   counted: readonly ThrowTerm[],
   noise: Noise,

@@ -2,7 +2,7 @@ import type { SolvedArrow } from './arrow.ts'
 import { aimColumn, effectColumn, paceColumn, respread, sameSpread, SPREAD_BELIEVED } from './beliefs.ts'
 import type { Believed, Spread } from './beliefs.ts'
 import { PULL_FRESH, PULL_WHEN_WARM, pullOf } from './bend.ts'
-import { alone } from './crew.ts'
+import { onThisThread } from './crew.ts'
 import type { Crew } from './crew.ts'
 import { Indigestible, oddity, without } from './digest.ts'
 import type { LeftOut } from './digest.ts'
@@ -102,7 +102,7 @@ export function fit(evidence: Evidence, { warm, onProgress, crew }: FitOptions =
 export function* fitting(
   evidence: Evidence,
   warm?: FitState,
-  crew: Crew = alone,
+  crew: Crew = onThisThread,
 ): Generator<number, FitState, void> {
   const leftOut: LeftOut[] = []
   for (;;)

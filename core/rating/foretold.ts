@@ -8,7 +8,7 @@ import { BEARS_ON } from './places.ts'
 import type { FitState } from './state.ts'
 import { makeTerm, placeTerm } from './throwTerm.ts'
 import type { ThrowTerm } from './throwTerm.ts'
-import { outingOf } from './warm.ts'
+import { outingKey } from './warm.ts'
 import { numbersThen, paceOf } from './worn.ts'
 
 /**
@@ -21,7 +21,7 @@ export function termIn(state: FitState, thrown: ThrowEvidence): ThrowTerm {
   const disc = discs.findIndex((d) => d.id === thrown.disc)
   const arm = arms.findIndex((a) => a.id === thrown.arm)
   if (disc < 0 || arm < 0) throw new RangeError(`${thrown.disc} or ${thrown.arm} is not part of this fit.`)
-  const outing = state.outings.indexOf(outingOf(thrown))
+  const outing = state.outings.indexOf(outingKey(thrown))
   const term = makeTerm(thrown, discs[disc]!, disc, arm, Math.max(0, outing), '')
   term.windVariance = term.windBelieved * state.gust
   term.scale = state.scales[arm]!

@@ -4,7 +4,7 @@ import { glimpse, glimpsesOf } from '../flight/glimpses.ts'
 import {
   APEX,
   CARRY,
-  emptyLog,
+  noDistances,
   flyStraight,
   HANG,
   MAX_STEPS,
@@ -55,7 +55,7 @@ const STEEPEST = 1e6
 
 const landed = new Float64Array(SEEN)
 const steps = new Float64Array(MAX_STEPS)
-const log = emptyLog()
+const log = noDistances()
 let out = new Float64Array(SEEN)
 let base = new Float64Array(SEEN)
 let glimpsed = new Float64Array(0)

@@ -5,7 +5,7 @@ import { CALLED_SD, landingSd, SEEN_SD } from './evidence.ts'
 import type { ThrowEvidence } from './evidence.ts'
 import { SEEN, SEEN_ROWS } from './linear.ts'
 import { AT } from './places.ts'
-import { condense, MARKS } from './recorded.ts'
+import { condense, PATH_MARKS } from './recorded.ts'
 import type { PathEvidence } from './recorded.ts'
 
 /** The row of something called or measured out of the hand: a value of the point itself. */
@@ -45,7 +45,7 @@ const MEASURED: readonly Measured[] = [
 /** Rows of a landing. */
 const LANDED = 2
 /** At most: the landing, everything measured besides, the banks called, and a path's side, height and time at its marks. */
-export const MAX_ROWS = LANDED + MEASURED.length + glimpsesOf(MARKS)
+export const MAX_ROWS = LANDED + MEASURED.length + glimpsesOf(PATH_MARKS)
 
 /** Everything seen of one throw, row by row. */
 export interface Observations {

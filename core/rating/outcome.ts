@@ -1,7 +1,7 @@
 import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import type { Side as FadeSide } from '../flight/hand.ts'
+import type { LeftOrRight as FadeSide } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'

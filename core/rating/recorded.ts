@@ -27,7 +27,7 @@ export const RECORDING = {
 } as const satisfies Record<(typeof CHANNELS)[number], object>
 
 /** So many marks follow any flight to within centimetres (polynomial of one degree less). */
-export const MARKS = 9
+export const PATH_MARKS = 9
 /** Points nearer to the one before say nothing more of where the path goes, m. */
 const NEAREST = 0.1
 /** What is known of a path before it is seen: hardly anything, so that a gap in a recording is only that (m⁻² or s⁻²). */
@@ -54,7 +54,7 @@ export function condense(path: RecordedPath): PathEvidence | undefined {
   const x = at(path.downM)
   const [start, end] = [x[0]!, x[x.length - 1]!]
   if (x.length < 2 || !(end - start > 1)) return undefined
-  const m = Math.min(MARKS, x.length)
+  const m = Math.min(PATH_MARKS, x.length)
   // Chebyshev's points, between which a polynomial does not swing
   const marks = Float64Array.from({ length: m }, (_, k) => {
     const c = Math.cos((Math.PI * (2 * (m - k) - 1)) / (2 * m))

@@ -130,7 +130,7 @@ const circumstancesOf = (t: ThrowEvidence, { published, body }: RatedDisc): Circ
 })
 
 /** How far the unknowns of a throw move its point: all as they are but growth with the class and the aim. */
-export function reachOf(
+export function throwReach(
   t: Pick<ThrowEvidence, 'fadeSign'>,
   { published }: Pick<RatedDisc, 'published'>,
 ): Float64Array {
@@ -173,7 +173,7 @@ export function makeTerm(
     disc,
     arm,
     outing,
-    reach: reachOf(t, rated),
+    reach: throwReach(t, rated),
     slot: 0,
     aimSlot: 0,
     wornSlot: -1,
@@ -266,5 +266,5 @@ export const hyzerHabit = (speed: number, habit: Float64Array): number =>
 
 const RELEASE_VARIANCE = THROW_SD.slice(0, ERROR.along).map((sd) => sd * sd)
 /** Variance of a throw’s own error. */
-export const varianceOf = (term: ThrowTerm, j: number): number =>
+export const errorVariance = (term: ThrowTerm, j: number): number =>
   j < ERROR.along ? RELEASE_VARIANCE[j]! : term.windVariance

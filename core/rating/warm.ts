@@ -17,9 +17,9 @@ import type { Worn } from './worn.ts'
 /** From here on a throw's rows are looked at together. */
 const MANY = 500
 /** The outing a throw belongs to. */
-export const outingOf = (t: Pick<ThrowEvidence, 'outing'>): string => t.outing ?? ''
+export const outingKey = (t: Pick<ThrowEvidence, 'outing'>): string => t.outing ?? ''
 /** Every outing of the throws, in the order in which they first appear. */
-export const outingsOf = ({ throws }: Evidence): string[] => [...new Set(throws.map(outingOf))]
+export const outingsOf = ({ throws }: Evidence): string[] => [...new Set(throws.map(outingKey))]
 
 /** A term per throw. @throws Indigestible naming every throw that is none */
 export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTerm[] {
@@ -40,7 +40,7 @@ export function termsOf(evidence: Evidence, warm: FitState | undefined): ThrowTe
     const many = evidence.throws.length > MANY
     let term: ThrowTerm
     try {
-      term = makeTerm(t, evidence.discs[disc]!, disc, arm, outingAt.get(outingOf(t))!, key, many)
+      term = makeTerm(t, evidence.discs[disc]!, disc, arm, outingAt.get(outingKey(t))!, key, many)
     } catch (e) {
       if (!(e instanceof RangeError)) throw e
       odd.push({ throw: t.id, why: oddity(t) })

@@ -83,7 +83,7 @@ export function bagFlight(id: string, numbers: FlightNumbers, armMps: number, wh
 }
 
 /** Two discs of a bag and how far apart they land, against one's own scatter. */
-export interface Neighbours {
+export interface BagNeighbours {
   readonly a: string
   readonly b: string
   /** How much farther b carries, and how much farther to the fade side it lands, m. */
@@ -96,7 +96,7 @@ export interface Neighbours {
 const scatterOf = (a: BagFlight, b: BagFlight, place: 0 | 2) =>
   Math.sqrt(a.covariance[place] + b.covariance[place])
 
-function between(a: BagFlight, b: BagFlight): Neighbours {
+function between(a: BagFlight, b: BagFlight): BagNeighbours {
   return {
     a: a.id,
     b: b.id,
@@ -107,9 +107,9 @@ function between(a: BagFlight, b: BagFlight): Neighbours {
 }
 
 /** Pairs of which nobody sees from where a throw landed which of them it was, the closest first. */
-export function overlapsIn(flights: readonly BagFlight[]): Neighbours[] {
+export function overlapsIn(flights: readonly BagFlight[]): BagNeighbours[] {
   const pairs = flights.flatMap((a, i) => flights.slice(i + 1).map((b) => between(a, b)))
-  const apart = ({ fartherM, asideM, scatterM }: Neighbours) =>
+  const apart = ({ fartherM, asideM, scatterM }: BagNeighbours) =>
     Math.hypot(fartherM / scatterM[0], asideM / scatterM[1])
   return pairs.filter((p) => apart(p) < OVERLAPS).sort((a, b) => apart(a) - apart(b))
 }
@@ -117,7 +117,7 @@ export function overlapsIn(flights: readonly BagFlight[]): Neighbours[] {
 const OVERLAPS = 1
 
 /** Stretches of the field no disc reaches: from one carry to the next by more than twice one's scatter and a stretch worth a disc. */
-export function gapsIn(flights: readonly BagFlight[]): Neighbours[] {
+export function gapsIn(flights: readonly BagFlight[]): BagNeighbours[] {
   const sorted = flights.toSorted((a, b) => a.carryM - b.carryM)
   return sorted
     .slice(1)

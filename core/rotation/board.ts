@@ -3,7 +3,7 @@ import { Doing, FlownAt, StableAt } from './doing.ts'
 import { WEAR_TURNS } from '../shelf/usualWear.ts'
 import type { CarriedDisc, Prospect } from './doing.ts'
 import { FLOWN, flownBy } from './job.ts'
-import type { Flown, Job, Throwing } from './job.ts'
+import type { JobFlight, Job, Throwing } from './job.ts'
 import { precisionOfThrow, throwsThatTell } from './retest.ts'
 import { hasGrown } from './scatter.ts'
 import type { Growth } from './scatter.ts'
@@ -121,7 +121,7 @@ function toldOf(disc: CarriedDisc, remembered: Remembered): Told {
 /** Remembers what was worked out of discs and jobs, as long as neither changes. */
 export class Remembered {
   readonly #seen = new Kept<Seen>()
-  readonly #flights = new Kept<readonly (Flown | undefined)[]>()
+  readonly #flights = new Kept<readonly (JobFlight | undefined)[]>()
   readonly #slopes = new Kept<FlownAt>()
   readonly #misses = new Kept<Miss>()
   readonly #retests = new Kept<{ readonly throws: number | null }>()
@@ -165,7 +165,7 @@ export class Remembered {
 }
 
 /** How a disc flies that has lost so many steps of stability of its numbers. */
-function flownWorn(numbers: FlightNumbers, steps: number, throwing: Throwing): Flown | undefined {
+function flownWorn(numbers: FlightNumbers, steps: number, throwing: Throwing): JobFlight | undefined {
   const lost = steps * GLANCE
   return flownBy(
     {
@@ -196,7 +196,7 @@ const GLANCED_STEPS = Math.ceil((GLANCED.before + GLANCED.after) / GLANCE) + 2
 function missBy(
   { already }: Told,
   job: Job,
-  flownFrom: (first: number) => readonly (Flown | undefined)[],
+  flownFrom: (first: number) => readonly (JobFlight | undefined)[],
 ): Miss {
   const first = Math.floor((already - GLANCED.before) / GLANCE)
   const flown = flownFrom(first)
@@ -460,7 +460,7 @@ export function wearInNext({ discs }: Lane, isFree: (discId: string) => boolean)
 }
 
 /** A job that a disc flies into as it leaves the one it is carried for. */
-export interface Offer {
+export interface JobOffer {
   readonly discId: string
   readonly from: string
   readonly to: string
@@ -470,9 +470,9 @@ export interface Offer {
 const LEAVING = 0.85
 
 /** Discs that leave their jobs, or have left them, each with the other job it does most surely. */
-export function offersOf(lanes: readonly Lane[]): Offer[] {
+export function offersOf(lanes: readonly Lane[]): JobOffer[] {
   return lanes.flatMap(({ jobId: from, discs }) =>
-    discs.flatMap(({ discId, assigned, along }): Offer[] => {
+    discs.flatMap(({ discId, assigned, along }): JobOffer[] => {
       if (!assigned || along === undefined || along.now < LEAVING) return []
       const best = lanes
         .flatMap(({ jobId, discs: on }) => {

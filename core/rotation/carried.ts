@@ -32,7 +32,7 @@ export interface ShelfDisc {
 }
 
 /** What is believed of a disc's stability from its label alone. */
-export const labelOf = ({ turn, fade }: Pick<FlightNumbers, 'turn' | 'fade'>): Estimate => ({
+export const carriedLabel = ({ turn, fade }: Pick<FlightNumbers, 'turn' | 'fade'>): Estimate => ({
   value: turn + fade,
   sd: Math.hypot(DISC_PRIOR_SD[1], DISC_PRIOR_SD[2]),
 })
@@ -45,7 +45,7 @@ const wornOf = ({ id, kind, blend, published, tests }: ShelfDisc): WornDisc => (
   id,
   kind,
   blend,
-  label: labelOf(published),
+  label: carriedLabel(published),
   tests,
 })
 

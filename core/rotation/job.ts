@@ -1,7 +1,7 @@
 import { fullSpeedWith } from '../flight/arm.ts'
 import { coefficientsOf, STANDARD_BODY } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import { CARRY, emptyLog, flyStraight, LOGGED, MAX_STEPS, SEEN, VEER } from '../flight/landing.ts'
+import { CARRY, noDistances, flyStraight, LOGGED, MAX_STEPS, SEEN, VEER } from '../flight/landing.ts'
 import { cleanRelease } from '../flight/release.ts'
 import { DEGREE } from '../flight/units.ts'
 import { REFERENCE_DENSITY } from '../flight/air.ts'
@@ -18,7 +18,7 @@ export interface Throwing {
 }
 
 /** Where a disc is along its flight, m: to the fade side at 60 % of its carry and where it lands, and how far that is. */
-export interface Flown {
+export interface JobFlight {
   readonly at60M: number
   readonly finishM: number
   readonly carryM: number
@@ -29,15 +29,15 @@ export const FLOWN = ['at60M', 'finishM', 'carryM'] as const
 /** A job a disc does: a wanted flight, and how far from it is near enough. */
 export interface Job {
   readonly throwing: Throwing
-  readonly wanted: Flown
+  readonly wanted: JobFlight
   /** Either way, m; Infinity where it does not matter. */
-  readonly within: Flown
+  readonly within: JobFlight
 }
 
 /** Where along the flight a disc should be, as a share of its carry. */
 const LATE = 0.6
 const landed = new Float64Array(SEEN)
-const log = emptyLog()
+const log = noDistances()
 
 /** A flight of given step sizes, so that one of slightly other numbers differs from it smoothly. */
 class Steps {
@@ -58,7 +58,7 @@ export function flownBy(
   throwing: Throwing,
   steps = anySteps,
   replay = false,
-): Flown | undefined {
+): JobFlight | undefined {
   const c = coefficientsOf(numbers)
   const { speedMps, launchRad, hyzerRad, noseRad, azimuthRad, spinRadps, heightM } = cleanRelease(
     fullSpeedWith(throwing.armMps, numbers.speed) * throwing.power,
@@ -89,7 +89,7 @@ function sideAt(downM: number, count: number): number {
 const NUDGE = 1e-3
 /** A flight, and how it follows glide, turn and fade: one row for each of {@link FLOWN}. */
 export interface FlownSlopes {
-  readonly flown: Flown
+  readonly flown: JobFlight
   readonly by: readonly (readonly [number, number, number])[]
 }
 

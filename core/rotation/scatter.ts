@@ -29,7 +29,7 @@ const missed = (terms: readonly ThrowTerm[]) => ({
  *
  * @returns discs with enough throws beside enough of others
  */
-export function scatterOf({ evidence, terms }: FitState): ReadonlyMap<string, Estimate> {
+export function discScatter({ evidence, terms }: FitState): ReadonlyMap<string, Estimate> {
   const counted = terms.filter((t) => t.evidence.counts)
   const scattered = new Map<string, Estimate>()
   for (const { id } of evidence.discs) {

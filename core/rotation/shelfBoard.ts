@@ -6,7 +6,7 @@ import type { Range } from './wear.ts'
 import type { PlasticKind } from '../shelf/usualWear.ts'
 
 /** A shelf, and what its discs are wanted for. */
-export interface Wanted {
+export interface WantedOfShelf {
   readonly shelf: readonly ShelfDisc[]
   /** Ids of those that are at hand: neither lost nor sold. */
   readonly here: ReadonlySet<string>
@@ -33,8 +33,8 @@ function sameIn<T extends { readonly id: string }>(before: readonly T[], now: re
 }
 
 /** Ids of discs that are otherwise than before: in themselves, at hand or not, or carried for another job. */
-function changedDiscs(before: Wanted, now: Wanted): Set<string> {
-  const told = ({ shelf, here, assigned }: Wanted) =>
+function changedDiscs(before: WantedOfShelf, now: WantedOfShelf): Set<string> {
+  const told = ({ shelf, here, assigned }: WantedOfShelf) =>
     shelf.map((disc) => ({ id: disc.id, disc, here: here.has(disc.id), job: assigned.get(disc.id) ?? null }))
   const [was, is] = [told(before), told(now)]
   const same = sameIn(was, is)
@@ -49,10 +49,10 @@ export class ShelfBoard {
   readonly #own = new Remembered()
   readonly #does = new Remembered()
   /** The last board that was worked out whole. */
-  #last: { readonly wanted: Wanted; readonly lanes: readonly Lane[] } | undefined
+  #last: { readonly wanted: WantedOfShelf; readonly lanes: readonly Lane[] } | undefined
 
   /** Every lane of the board. */
-  lanes(wanted: Wanted): Lane[] {
+  lanes(wanted: WantedOfShelf): Lane[] {
     const { shelf, here, jobs, assigned } = wanted
     this.#carried.wearOf(shelf)
     const lanes = lanesOf(
@@ -69,7 +69,7 @@ export class ShelfBoard {
    * What is soon worked out of a board: the last one with what has changed since, where that is little, or else the lanes with
    * those alone that are carried for a job.
    */
-  soon(wanted: Wanted): Lane[] {
+  soon(wanted: WantedOfShelf): Lane[] {
     if (!this.#last) return this.#carriedLanes(wanted)
     const { wanted: before, lanes } = this.#last
     const changed = changedDiscs(before, wanted)
@@ -82,7 +82,7 @@ export class ShelfBoard {
     )
   }
 
-  #carriedLanes({ shelf, here, jobs, assigned }: Wanted): Lane[] {
+  #carriedLanes({ shelf, here, jobs, assigned }: WantedOfShelf): Lane[] {
     this.#carried.wearOf(shelf)
     return lanesOf(
       shelf.filter((d) => here.has(d.id) && assigned.has(d.id)).map((d) => this.#carried.carried(d)),
@@ -96,7 +96,7 @@ export class ShelfBoard {
   after(
     before: readonly Lane[],
     changed: ReadonlySet<string>,
-    { shelf, here, jobs, assigned }: Wanted,
+    { shelf, here, jobs, assigned }: WantedOfShelf,
   ): Lane[] {
     this.#carried.wearOf(shelf)
     const isNew = jobs.some((j) => !before.some((l) => l.jobId === j.id))

@@ -10,7 +10,7 @@ import type { Leaving, Range } from './wear.ts'
 import type { PlasticKind } from '../shelf/usualWear.ts'
 
 /** Throws as they are said: nobody knows them to the last. */
-export function throwsWords(n: number): string {
+export function throwsLeftWords(n: number): string {
   const to = n < 50 ? 5 : n < 300 ? 10 : 50
   return `${Math.max(to, Math.round(n / to) * to)}`
 }
@@ -35,12 +35,14 @@ function leavingWords({ earliest, likely, latest }: Leaving, aDay: number, today
   if (likely === null)
     return earliest === null
       ? `stays for more than ${HORIZON} throws`
-      : `stays for long; leaves after ${throwsWords(earliest)} throws at the earliest`
+      : `stays for long; leaves after ${throwsLeftWords(earliest)} throws at the earliest`
   const by = monthWords(likely, aDay, today)
   const from =
-    earliest === null || earliest === 0 ? 'may leave any time' : `${throwsWords(earliest)} at the earliest`
-  const to = latest === null ? '' : `, ${throwsWords(latest)} at the latest`
-  return `leaves after about ${throwsWords(likely)} throws (${from}${to})${by ? `, in ${by} at this pace` : ''}`
+    earliest === null || earliest === 0
+      ? 'may leave any time'
+      : `${throwsLeftWords(earliest)} at the earliest`
+  const to = latest === null ? '' : `, ${throwsLeftWords(latest)} at the latest`
+  return `leaves after about ${throwsLeftWords(likely)} throws (${from}${to})${by ? `, in ${by} at this pace` : ''}`
 }
 
 /** What is said of a disc and a job: whether it does it, and when that changes. */
@@ -50,7 +52,7 @@ export function prospectWords(prospect: Prospect, hasLeft: boolean, aDay: number
   if (hasLeft) return `Has left it: ${percent(now)} that it still does it.`
   if (enters !== null && enters > 0) {
     const by = monthWords(enters, aDay, today)
-    return `Wears into it in about ${throwsWords(enters)} throws${by ? `, by ${by} at this pace` : ''}; ${percent(now)} now.`
+    return `Wears into it in about ${throwsLeftWords(enters)} throws${by ? `, by ${by} at this pace` : ''}; ${percent(now)} now.`
   }
   return `Hardly: ${percent(now)} now, ${percent(best.probability)} at best.`
 }
@@ -66,7 +68,7 @@ export function moveWords({ kind, throws, days }: Move, jobName: string, today: 
     days <= FURTHEST_DAYS
       ? `, in ${month.format(Date.parse(today) + days * millisecondsInDay)} at its pace`
       : ''
-  return `${what} in about ${throwsWords(throws)} throws${by}`
+  return `${what} in about ${throwsLeftWords(throws)} throws${by}`
 }
 
 /** Why a backup is due, as a sentence. */
@@ -90,7 +92,7 @@ export function dueWords(sign: DueSign, nameOf: (discId: string) => string): str
 }
 
 /** What a plastic is made of, in words. */
-export const KIND_WORDS: Readonly<Record<PlasticKind, string>> = {
+export const ENTRY_WORDS: Readonly<Record<PlasticKind, string>> = {
   base: 'base blends',
   premium: 'premium plastics',
   soft: 'soft plastics',
@@ -104,7 +106,7 @@ export function foretoldWords(
   plastic: string,
 ): string[] {
   const change = `${nextHundred.value < 0 ? '−' : ''}${Math.abs(nextHundred.value).toFixed(2)}`
-  const usual = `${KIND_WORDS[kind]} usually do`
+  const usual = `${ENTRY_WORDS[kind]} usually do`
   const range = ({ low, high }: Range, digits: number) => `${low.toFixed(digits)} to ${high.toFixed(digits)}`
   const { earliest, likely } = halfLess
   return [
@@ -115,7 +117,7 @@ export function foretoldWords(
     `A hard hit does as much as ${Math.round(hit.middle)} throws (${range(hit, 0)}).`,
     likely === null
       ? 'It should stay within half a number for thousands of throws.'
-      : `Likely half a number less stable in about ${throwsWords(likely)} throws, in ${throwsWords(earliest ?? 0)} at the earliest.`,
+      : `Likely half a number less stable in about ${throwsLeftWords(likely)} throws, in ${throwsLeftWords(earliest ?? 0)} at the earliest.`,
   ]
 }
 

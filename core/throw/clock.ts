@@ -16,7 +16,7 @@ const JUST_THEN_MS = 600_000
  * @param zone of whoever stands with the device, where the row names none
  * @returns the row itself where nothing of it was off
  */
-export function putRight<T extends object>(
+export function clockPutRight<T extends object>(
   row: T,
   at: number,
   offMs: number,

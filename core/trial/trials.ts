@@ -17,7 +17,7 @@ import { armSpeed, armSpread, busiestArm, flewLike } from '../judge/flewLike.ts'
 import { forecastThrow } from '../judge/forecast.ts'
 import type { Forecast } from '../judge/forecast.ts'
 import { meantBy } from '../judge/kinds.ts'
-import type { Spread } from '../judge/likeness.ts'
+import type { FlightSpread } from '../judge/likeness.ts'
 import type { Limit } from '../judge/limits.ts'
 import { matchedThrows } from '../judge/matched.ts'
 import type { MatchedThrows } from '../judge/matched.ts'
@@ -43,7 +43,7 @@ import { fit, fitting } from '../rating/fit.ts'
 import { evidenceOf } from '../rating/fromSheet.ts'
 import type { FitState } from '../rating/state.ts'
 import { thinned } from '../rating/thinned.ts'
-import { outingOf } from '../rating/warm.ts'
+import { outingKey } from '../rating/warm.ts'
 import { judgeSaid } from '../review/judged.ts'
 import type { Judged } from '../review/judged.ts'
 import type { SaidClaim } from '../review/saidClaims.ts'
@@ -293,7 +293,7 @@ export class Trials {
 
   /** Outings a trial was thrown on whose wind reads as if it was logged the wrong way round. */
   turnedWinds(trial: string): TurnedWind[] {
-    return this.#of(trial, ({ state, own }) => turnedWinds(state, new Set(own.map(outingOf)))) ?? []
+    return this.#of(trial, ({ state, own }) => turnedWinds(state, new Set(own.map(outingKey)))) ?? []
   }
 
   /** Which of some throws of a trial read as if they were logged wrong. */
@@ -304,7 +304,7 @@ export class Trials {
   }
 
   /** How far two throws of one disc meant alike lie apart, arm by arm. */
-  spreads(trial: string, arms: readonly string[], disc: string): (Spread | undefined)[] {
+  spreads(trial: string, arms: readonly string[], disc: string): (FlightSpread | undefined)[] {
     return arms.map((arm) => this.#of(trial, ({ state }) => armSpread(state, arm, disc)))
   }
 

@@ -8,7 +8,7 @@ import { from as copyFrom } from 'pg-copy-streams'
 import type { Under } from './file.ts'
 import { migrations, statementsIn } from './migrations.ts'
 import { quoted, secretsOf, TABLES } from '../store/tables.ts'
-import type { Told } from './write.ts'
+import type { TellProgress } from './write.ts'
 import { BadPackage } from './zip.ts'
 import type { Package } from './zip.ts'
 
@@ -36,7 +36,7 @@ export async function withAside<T>(
   pool: pg.Pool,
   pack: Package,
   { told = () => {}, signal }: Under,
-  work: (client: pg.ClientBase, told: Told) => Promise<{ readonly came: T; readonly keep: boolean }>,
+  work: (client: pg.ClientBase, told: TellProgress) => Promise<{ readonly came: T; readonly keep: boolean }>,
   wanted: (table: string) => boolean = () => true,
 ): Promise<T> {
   const client = await pool.connect()
@@ -65,7 +65,7 @@ async function putTogether(
   client: pg.ClientBase,
   pack: Package,
   wanted: (table: string) => boolean,
-  told: Told,
+  told: TellProgress,
   signal?: AbortSignal,
 ): Promise<void> {
   await client.query(`drop schema if exists ${ASIDE} cascade`)

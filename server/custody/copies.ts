@@ -5,7 +5,7 @@ import { COPY_WHYS } from '../../contract/custody.ts'
 import type { Copy, CopyWhy } from '../../contract/custody.ts'
 import { halfMade, sweep, writeWhole } from './file.ts'
 import { staying } from './thinning.ts'
-import type { Told } from './write.ts'
+import type { TellProgress } from './write.ts'
 import { Package } from './zip.ts'
 
 const NAMED = /^veer-line-(\d{4}-\d\d-\d\d)T(\d\d)-(\d\d)-(\d\d)Z(?:-([a-z-]+))?\.zip$/
@@ -75,14 +75,14 @@ export class Copies {
   }
 
   /** Makes a copy, reads it back, and lets go of those that need not stay. One at a time. */
-  make(why: CopyWhy, told?: Told, signal?: AbortSignal): Promise<Copy> {
+  make(why: CopyWhy, told?: TellProgress, signal?: AbortSignal): Promise<Copy> {
     const work = () => this.#make(why, told, signal ?? this.#stop.signal)
     const made = this.#making.then(work, work)
     this.#making = made
     return made
   }
 
-  async #make(why: CopyWhy, told: Told | undefined, signal: AbortSignal): Promise<Copy> {
+  async #make(why: CopyWhy, told: TellProgress | undefined, signal: AbortSignal): Promise<Copy> {
     const at = new Date().toISOString().slice(0, 19)
     const name = `veer-line-${at.replaceAll(':', '-')}Z${endingOf(why)}.zip`
     const file = path.join(this.folder, name)

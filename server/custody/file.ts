@@ -4,12 +4,12 @@ import os from 'node:os'
 import path from 'node:path'
 import type pg from 'pg'
 import { writePackage } from './write.ts'
-import type { Told } from './write.ts'
+import type { TellProgress } from './write.ts'
 import { Package } from './zip.ts'
 
 /** Something that takes long: told how far it is, and broken off. */
 export interface Under {
-  readonly told?: Told | undefined
+  readonly told?: TellProgress | undefined
   readonly signal?: AbortSignal | undefined
 }
 

@@ -17,7 +17,7 @@ export interface Restored {
 }
 
 /** Who restores, and what an owner asks for beyond the data. */
-export interface Asked {
+export interface RestoreAsked {
   /** Ids of people and of revisions that stand as in the package: see {@link Standing}. */
   readonly take?: readonly string[]
   readonly byId?: string
@@ -35,7 +35,7 @@ export const restorePackage = async (
   pool: pg.Pool,
   pack: Package,
   under: Under = {},
-  { take = [], byId, committing }: Asked = {},
+  { take = [], byId, committing }: RestoreAsked = {},
 ): Promise<Restored> =>
   withAside(pool, ofEverything(pack), under, async (client, told) => {
     told({ stage: 'putting in place', done: 0, total: 1 })

@@ -6,7 +6,7 @@ import type { CopiesOptions } from './copies.ts'
  *
  * @param usual the folder where nothing else is said
  */
-export const copiesOf = (
+export const copySettingsOf = (
   env: Readonly<Record<string, string | undefined>>,
   usual: string,
 ): CopiesOptions => ({

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type pg from 'pg'
-import type { Standing } from '../../contract/custody.ts'
+import type { CopyStanding } from '../../contract/custody.ts'
 import { ASIDE, withAside } from './aside.ts'
 import type { Under } from './file.ts'
 import { ofEverything } from './kind.ts'
@@ -27,13 +27,13 @@ const PUBLIC_THERE = `select r.id, r.page, r.review_id, r.number, r.published_at
   where r.published_at is not null and v.removed_at is null`
 
 /** What of a package would be otherwise than it stands here, and stays as it is here unless it is asked for. */
-export const standingOf = (pool: pg.Pool, pack: Package, under: Under = {}): Promise<Standing[]> =>
+export const copyStandingOf = (pool: pg.Pool, pack: Package, under: Under = {}): Promise<CopyStanding[]> =>
   withAside(
     pool,
     ofEverything(pack),
     under,
     async (client) => {
-      const { rows } = await client.query<Standing>(
+      const { rows } = await client.query<CopyStanding>(
         `with said as (
            select r.id, r.name, case when r.removed_at is null then r.role else 'removed' end as there,
              case when p.id is null then 'removed' when p.removed_at is null then p.role else 'removed' end as here

@@ -7,13 +7,13 @@ import { to as copyTo } from 'pg-copy-streams'
 import { ZipFile } from 'yazl'
 import { DESCRIPTION, describePackage, describeTable } from './description.ts'
 import type { Resource } from './description.ts'
-import type { Progress } from '../store/errands.ts'
+import type { ErrandProgress } from '../store/errands.ts'
 import { lastMigration } from './migrations.ts'
 import { quoted, TABLES } from '../store/tables.ts'
 import type { TravellingColumn, TravellingTable } from '../store/tables.ts'
 
 /** Told how far something is, in rows and files. */
-export type Told = (progress: Progress) => void
+export type TellProgress = (progress: ErrandProgress) => void
 
 const ENDINGS: Readonly<Record<string, string>> = {
   'image/jpeg': 'jpg',
@@ -62,7 +62,7 @@ export async function writePackage(
     rows = () => 'true',
     kind = 'everything',
   }: {
-    readonly told?: Told | undefined
+    readonly told?: TellProgress | undefined
     readonly signal?: AbortSignal | undefined
     readonly rows?: Rows
     readonly kind?: 'everything' | 'trial'

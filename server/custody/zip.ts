@@ -8,7 +8,7 @@ import type { Entry, ZipFile } from 'yauzl'
 import { Description, DESCRIPTION, LAYOUT, LONGEST_DESCRIPTION } from './description.ts'
 import type { Resource } from './description.ts'
 import { migrations } from './migrations.ts'
-import type { Told } from './write.ts'
+import type { TellProgress } from './write.ts'
 
 /** A package that cannot be taken, and everything that is wrong with it. Nothing was changed. */
 export class BadPackage extends Error {
@@ -75,7 +75,7 @@ export class Package {
    *
    * @throws BadPackage that names every file that is missing, too many, or not as it was
    */
-  async check(told: Told = () => {}, signal?: AbortSignal): Promise<void> {
+  async check(told: TellProgress = () => {}, signal?: AbortSignal): Promise<void> {
     const problems: string[] = []
     const { resources } = this.description
     const named = new Set([DESCRIPTION, ...resources.map((r) => r.path)])

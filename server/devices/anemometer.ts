@@ -11,7 +11,7 @@ export interface Anemometer {
 }
 
 /** A number between 0 and 1 that stands for a name. */
-export const seedOf = (name: string): number =>
+export const gustSeed = (name: string): number =>
   createHash('sha256').update(name).digest().readUInt32BE(0) / 2 ** 32
 
 /** A stand-in that blows through a made-up day; the same place and day have the same wind. */
@@ -25,7 +25,7 @@ export function simulatedAnemometer(): Anemometer {
       let wind = days.get(key)
       if (!wind) {
         days.clear()
-        days.set(key, (wind = windyDay(seedOf(key))))
+        days.set(key, (wind = windyDay(gustSeed(key))))
       }
       const { speedMps, fromDeg } = wind((at.getTime() % millisecondsInDay) / 1000)
       return { speedMps: Math.round(10 * speedMps) / 10, fromDeg: Math.round(fromDeg) }

@@ -3,7 +3,7 @@ import { randomLcg, randomNormal } from 'd3'
 import type { ForecastHour } from '../../core/plan/window.ts'
 
 /** A weather service: hours of a day at a place. */
-export interface Forecast {
+export interface WindForecast {
   readonly name: string
   day(place: string, day: string): readonly ForecastHour[]
 }
@@ -19,7 +19,7 @@ const HALF_DAY_SWING = 2.3
 const KEEPS = 0.82
 
 /** A stand-in: the same place and day always have the same weather, with a breeze that rises toward the afternoon. */
-export const simulatedForecast: Forecast = {
+export const simulatedForecast: WindForecast = {
   name: 'Forecast stand-in',
   day(place, day) {
     const hash = createHash('sha256').update(`${place}\n${day}`).digest()

@@ -3,7 +3,7 @@ import path from 'node:path'
 import { bisectRight } from 'd3'
 import { numberColumn, parseCsv, Problems } from '../../core/formats/csvCells.ts'
 import type { Anemometer } from './anemometer.ts'
-import type { Scale } from './scale.ts'
+import type { WeighingScale } from './scale.ts'
 
 /** What is wrong with a recording, all of it. */
 export class BadRecording extends Error {}
@@ -73,7 +73,7 @@ export function replayedAnemometer(file: string, csv: string): Anemometer {
 }
 
 /** A scale that says again what one said with a disc on it: `t_s, grams, steady` (0 or 1), from the disc’s being put on. */
-export function replayedScale(file: string, csv: string): Scale {
+export function replayedScale(file: string, csv: string): WeighingScale {
   const said = playing(readRecording(file, csv, { grams: [-50, 2000], steady: [0, 1] }), false)
   let tareG = 0
   let lastG = 0

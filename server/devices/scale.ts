@@ -8,7 +8,7 @@ export interface ScaleReading {
 }
 
 /** A scale a disc is put on: a real one over a serial line or radio would read the same way. */
-export interface Scale {
+export interface WeighingScale {
   readonly name: string
   /** What it can show, g. */
   readonly resolutionG: number
@@ -26,7 +26,7 @@ const STEADY_AFTER_S = 2.6
 const DRIFT_G = 0.004
 
 /** A stand-in: swings in, rounds to its resolution, and its zero drifts, so that it wants to be tared now and then. */
-export function simulatedScale(seed: number, resolutionG = 0.1): Scale {
+export function simulatedScale(seed: number, resolutionG = 0.1): WeighingScale {
   const normal = randomNormal.source(randomLcg(seed))()
   let zeroG = 0
   let tareG = 0

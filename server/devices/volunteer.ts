@@ -8,7 +8,7 @@ import { pathPoints } from '../../core/flight/path.ts'
 import { DEGREE } from '../../core/flight/units.ts'
 import { throwDisc, USUAL_SPREAD } from '../../core/simulate/thrower.ts'
 import type { SimulatedArm } from '../../core/simulate/thrower.ts'
-import { seedOf } from './anemometer.ts'
+import { gustSeed } from './anemometer.ts'
 import type { ThrowPath } from '../../contract/trials.ts'
 import type { FlightCamera } from './flightCamera.ts'
 import type { RangeFinder, RangeReading } from './rangeFinder.ts'
@@ -20,7 +20,7 @@ export interface Nature {
 }
 
 /** A throw that is asked for. */
-export interface Asked {
+export interface AskedOfVolunteer {
   readonly code: string
   readonly published: FlightNumbers
   readonly grams: number | null
@@ -54,14 +54,14 @@ const HANG_SD_S = 0.15
 const ORDINARY_MPS = 24
 
 const offLabel = (code: string, published: FlightNumbers): FlightNumbers => {
-  const by = (key: string) => OFF_LABEL * 2 * (seedOf(`${code} ${key}`) - 0.5) * 2
+  const by = (key: string) => OFF_LABEL * 2 * (gustSeed(`${code} ${key}`) - 0.5) * 2
   return { ...published, turn: published.turn + by('turn'), fade: published.fade + by('fade') }
 }
 
 /** Somebody who throws what is asked for, and those beside the tee who see it. */
 export interface Volunteer {
   readonly name: string
-  throwIt(asked: Asked): VolunteerThrow
+  throwIt(asked: AskedOfVolunteer): VolunteerThrow
 }
 
 /** A stand-in for somebody who throws: one flight, seen by a range finder, a stopwatch, an eye and a camera. */
@@ -72,7 +72,7 @@ export function volunteer(
   uniform: () => number,
 ): Volunteer {
   const normal = randomNormal.source(uniform)()
-  const throwIt = (asked: Asked): VolunteerThrow => {
+  const throwIt = (asked: AskedOfVolunteer): VolunteerThrow => {
     const sign = fadeSign(asked.hand, asked.stroke)
     const arm = nature.armOf(asked.thrower) ?? {
       fullSpeedMps: asked.fullMps ?? ORDINARY_MPS,

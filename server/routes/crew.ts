@@ -1,5 +1,5 @@
 import type { Context } from 'koa'
-import type { Me, Sharing } from '../../contract/crew.ts'
+import type { Me, SharingNow } from '../../contract/crew.ts'
 import type { Tries } from '../crew/tries.ts'
 import { Refusal } from '../middleware/problems.ts'
 import {
@@ -19,7 +19,7 @@ import type { Serve } from './serve.ts'
 
 /** What lets others reach this machine. */
 export interface SharingSwitch {
-  readonly state: () => Sharing
+  readonly state: () => SharingNow
   readonly turn: (on: boolean) => Promise<void>
 }
 
@@ -74,7 +74,7 @@ export function crewRoutes(
   on('PUT /api/me', async ({ body: { before, ...myself } }, ctx) => {
     const who = asking(ctx)
     if (myself.passphrase !== undefined && who.person.hasPassphrase) await assured(ctx, before, 'before')
-    const person = await crew.changeMyself(db, who, myself)
+    const person = await crew.overwriteMyself(db, who, myself)
     if (myself.passphrase !== undefined) onRevoked()
     return told({ ...who, person })
   })
@@ -88,7 +88,7 @@ export function crewRoutes(
   })
   on('POST /api/pair', async ({ body: { code, device } }, ctx) => {
     canTakeKey(ctx)
-    const token = await tries.allow({ what: 'code', ...from(ctx) }, () => crew.pair(db, code, device))
+    const token = await tries.allow({ what: 'code', ...from(ctx) }, () => crew.takePairing(db, code, device))
     return await comeIn(
       ctx,
       token,
@@ -97,7 +97,9 @@ export function crewRoutes(
   })
   on('POST /api/join', async ({ body: joining }, ctx) => {
     canTakeKey(ctx)
-    const token = await tries.allow({ what: 'invitation', ...from(ctx) }, () => crew.join(db, joining))
+    const token = await tries.allow({ what: 'invitation', ...from(ctx) }, () =>
+      crew.takeInvitation(db, joining),
+    )
     return await comeIn(ctx, token, 'The invitation was used, taken back, or is older than a week.')
   })
   on('POST /api/sign-out', async (_, ctx) => {
@@ -108,7 +110,7 @@ export function crewRoutes(
     return told(undefined)
   })
   on('POST /api/pairings', async (_, ctx) => {
-    const pass = await crew.openPairing(db, asking(ctx))
+    const pass = await crew.makePairing(db, asking(ctx))
     letIn(ctx)
     return pass
   })
@@ -120,7 +122,7 @@ export function crewRoutes(
   })
   on('GET /api/passes', (_, ctx) => crew.readPasses(db, own(ctx)))
   on('DELETE /api/passes/:id', async ({ params: { id } }, ctx) => {
-    if (!(await crew.takePassBack(db, id, own(ctx))))
+    if (!(await crew.dropPass(db, id, own(ctx))))
       throw new Refusal(404, 'Not found', `There is no open link or code ${id}.`)
     return await crew.readPasses(db, own(ctx))
   })
@@ -130,7 +132,7 @@ export function crewRoutes(
     const now = (await crew.readMembers(db)).find((p) => p.id === id)
     const wasOwner = now?.role === 'owner' && now.removedAt === null
     if (now && !wasOwner && standing.role === 'owner' && !standing.removed) await assured(ctx, passphrase)
-    const changed = await crew.changeMember(db, id, standing)
+    const changed = await crew.overwriteMember(db, id, standing)
     if (!changed) throw new Refusal(404, 'Not found', `There is nobody ${id}.`)
     onRevoked()
     return changed
@@ -148,7 +150,7 @@ export function crewRoutes(
     return await crew.readKeys(db, own(ctx))
   })
 
-  const alone: Sharing = {
+  const alone: SharingNow = {
     on: false,
     switchable: false,
     urls: [],

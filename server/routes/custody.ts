@@ -6,14 +6,14 @@ import { v7 as newId } from 'uuid'
 import { PACKAGE_LIMIT, Taken } from '../../contract/custody.ts'
 import type { Room } from '../../contract/custody.ts'
 import type { Copies } from '../custody/copies.ts'
-import { throwsWords, troubleOf } from '../custody/words.ts'
+import { countedThrows, troubleOf } from '../custody/words.ts'
 import { halfMade, withPackage } from '../custody/file.ts'
 import { ofEverything } from '../custody/kind.ts'
 import { mergePackage } from '../custody/merge.ts'
 import type { Merged } from '../custody/merge.ts'
 import { restorePackage } from '../custody/restore.ts'
 import type { Restored } from '../custody/restore.ts'
-import { standingOf } from '../custody/standing.ts'
+import { copyStandingOf } from '../custody/standing.ts'
 import { rowsOfTrial } from '../custody/trialRows.ts'
 import { writePackage } from '../custody/write.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
@@ -119,7 +119,7 @@ export function custodyRoutes(
             ofEverything(pack)
             const before = await copies.make('before a restore', told, signal)
             const said = ({ throws, trials, discs }: Restored) =>
-              `Restored: ${throwsWords(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
+              `Restored: ${countedThrows(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
             try {
               const came = await restorePackage(
                 pool,
@@ -159,7 +159,7 @@ export function custodyRoutes(
     try {
       const pack = await Package.open(file)
       try {
-        return await standingOf(pool, pack)
+        return await copyStandingOf(pool, pack)
       } finally {
         pack.close()
       }

@@ -4,9 +4,9 @@ import { alongAim } from '../../core/plan/window.ts'
 import { gramsOf, shelved } from '../../contract/sheet.ts'
 import type { ScaleReport, WindReport } from '../../contract/devices.ts'
 import type { Anemometer } from '../devices/anemometer.ts'
-import type { Forecast } from '../devices/forecast.ts'
+import type { WindForecast } from '../devices/forecast.ts'
 import type { RangeFinder, RangeReading } from '../devices/rangeFinder.ts'
-import type { Scale } from '../devices/scale.ts'
+import type { WeighingScale } from '../devices/scale.ts'
 import { trueGrams } from '../devices/trueGrams.ts'
 import type { Volunteer } from '../devices/volunteer.ts'
 import type { Role } from '../../contract/roles.ts'
@@ -20,9 +20,9 @@ import type { Ctx } from './router.ts'
 import type { Serve } from './serve.ts'
 
 /** What stands beside the tee: stand-ins, or the real ones behind the same interfaces. */
-export interface Devices {
-  readonly scale: Scale
-  readonly forecast: Forecast
+export interface MeasuringDevices {
+  readonly scale: WeighingScale
+  readonly forecast: WindForecast
   readonly anemometer: Anemometer
   readonly rangeFinder: RangeFinder
   readonly volunteer: Volunteer
@@ -70,7 +70,7 @@ function stream(
   tick()
 }
 
-export function deviceRoutes(on: Serve, db: Database, devices: Devices, streams: Streams): void {
+export function deviceRoutes(on: Serve, db: Database, devices: MeasuringDevices, streams: Streams): void {
   const { scale, forecast, anemometer } = devices
   const rowOf = async (id: string) => {
     const [row] = await readShelfRows(db, [id])

@@ -13,15 +13,15 @@ import { readLatestInspections, readPhoto } from '../store/inspections.ts'
 import { readShelfPage, readShelfRows } from '../store/shelfPage.ts'
 import { readShelf } from '../store/shelf.ts'
 import type { Works } from '../work/works.ts'
-import { Json } from './serve.ts'
-import { text } from './router.ts'
+import { JsonText } from './serve.ts'
+import { plainText } from './router.ts'
 import type { Serve } from './serve.ts'
 
 export function discRoutes(on: Serve, db: Database, works: Works): void {
   const missing = (id: string) => new Refusal(404, 'Not found', `There is no disc ${id}.`)
-  const found = (id: string, page: string | undefined): Json => {
+  const found = (id: string, page: string | undefined): JsonText => {
     if (page === undefined) throw missing(id)
-    return new Json(page)
+    return new JsonText(page)
   }
 
   on('GET /api/discs', async ({ query }) => ({
@@ -56,7 +56,7 @@ export function discRoutes(on: Serve, db: Database, works: Works): void {
     )
   })
   on('POST /api/discs/import', async ({ query: { job, store } }, ctx) => {
-    const body = text(ctx)
+    const body = plainText(ctx)
     if (body.length > SHELF_CSV_LIMIT.bytes)
       throw new Refusal(
         413,

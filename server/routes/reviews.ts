@@ -2,7 +2,7 @@ import { PAGE_LIMIT } from '../../contract/reviews.ts'
 import { Refusal } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
 import { freeze, publish, readPage, readReview, readReviewPhoto, readReviews } from '../store/reviews.ts'
-import { text } from './router.ts'
+import { plainText } from './router.ts'
 import type { Serve } from './serve.ts'
 
 const missing = (what: string, id: string) => new Refusal(404, 'Not found', `There is no ${what} ${id}.`)
@@ -23,7 +23,7 @@ export function reviewRoutes(on: Serve, db: Database): void {
     ctx.body = photo.bytes
   })
   on('PUT /api/revisions/:id', async ({ params: { id }, query }, ctx) => {
-    const page = Buffer.from(text(ctx), 'utf8')
+    const page = Buffer.from(plainText(ctx), 'utf8')
     if (page.length === 0)
       throw new Refusal(422, 'Some fields are not right', 'The page is empty.', [
         { path: '', message: 'must hold something' },

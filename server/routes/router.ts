@@ -7,4 +7,4 @@ export type Ctx = ParameterizedContext & { request: { body?: unknown }; params: 
 export const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 /** A body that is a text, as it was sent; empty where nothing was. */
-export const text = ({ request: { body } }: Ctx): string => (typeof body === 'string' ? body : '')
+export const plainText = ({ request: { body } }: Ctx): string => (typeof body === 'string' ? body : '')

@@ -6,7 +6,7 @@ import { parse, Refusal } from '../middleware/problems.ts'
 import type { Ctx } from './router.ts'
 
 /** JSON that is written out already. */
-export class Json {
+export class JsonText {
   constructor(readonly text: string) {}
 }
 
@@ -21,7 +21,7 @@ type Told<T> = T extends readonly (infer E)[]
 type Handle<A extends Address> = (
   asked: AskedOf<A>,
   ctx: Ctx,
-) => Told<AnswerOf<A>> | Json | Promise<Told<AnswerOf<A>> | Json>
+) => Told<AnswerOf<A>> | JsonText | Promise<Told<AnswerOf<A>> | JsonText>
 
 /** Adds routes of the contract to a router: what is asked is parsed as the contract says, whoever handles it sees nothing else. */
 export type Serve = <A extends Address>(address: A, handle: Handle<A>) => void
@@ -30,10 +30,10 @@ export type Serve = <A extends Address>(address: A, handle: Handle<A>) => void
 const FREE = new Set(['name', 'token'])
 
 /** Told every answer before it is sent, where somebody wants to know whether it is what the contract says. */
-export type Answered = (address: Address, answer: unknown) => void
+export type OnAnswer = (address: Address, answer: unknown) => void
 
 export const serving =
-  (router: Router, answered?: Answered): Serve =>
+  (router: Router, answered?: OnAnswer): Serve =>
   (address, handle) => {
     const { query, body, answers }: Route = API[address]
     const [method, path] = address.split(' ') as [string, string]
@@ -51,8 +51,8 @@ export const serving =
       }
       const answer = await handle(asked as never, ctx)
       if (isMedia(answers)) return
-      answered?.(address, answer instanceof Json ? JSON.parse(answer.text) : answer)
-      if (answer instanceof Json) {
+      answered?.(address, answer instanceof JsonText ? JSON.parse(answer.text) : answer)
+      if (answer instanceof JsonText) {
         ctx.type = 'json'
         ctx.body = answer.text
       } else ctx.body = answer

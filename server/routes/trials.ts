@@ -25,7 +25,7 @@ import {
   readWindLogs,
 } from '../store/trials.ts'
 import type { Works } from '../work/works.ts'
-import { fileName, text } from './router.ts'
+import { fileName, plainText } from './router.ts'
 import type { Serve } from './serve.ts'
 
 /** A trial of a file before the file is read. */
@@ -129,7 +129,7 @@ export function trialRoutes(on: Serve, db: Database, works: Works): void {
     const there = await readTrial(db, id)
     // a trial that is not there yet is made of the file
     const file = there ?? (name !== undefined ? madeOf(id, name, question) : await trialAt({ id }))
-    const csv = text(ctx)
+    const csv = plainText(ctx)
     const done = await works.errands.within(job, async (told) => {
       const read = await works.files.throws(csv)
       if (!read.ok) return read.problems

@@ -1,16 +1,16 @@
 import QRCode from 'qrcode'
-import type { Sharing } from '../../contract/crew.ts'
+import type { SharingNow } from '../../contract/crew.ts'
 import type { Database } from '../store/database.ts'
-import { firstOwner, openInvitation, openPairing, readKeys, readMembers } from '../store/crew.ts'
+import { firstOwner, openInvitation, makePairing, readKeys, readMembers } from '../store/crew.ts'
 
 const drawn = (text: string) =>
   QRCode.toString(text, { type: 'terminal', small: true, errorCorrectionLevel: 'L' })
 
 /** How a phone comes in, for the terminal: addresses, a code that lasts five minutes, and both to be pointed at. */
-export async function howToPair(db: Database, sharing: Sharing): Promise<string> {
+export async function howToPair(db: Database, sharing: SharingNow): Promise<string> {
   const [at, ...more] = sharing.urls
   if (at === undefined) return sharing.problem ?? 'No address of this machine can be reached by others.'
-  const { secret } = await openPairing(db, { person: await firstOwner(db), keyId: null })
+  const { secret } = await makePairing(db, { person: await firstOwner(db), keyId: null })
   return [
     `Phones on this network: ${at}${more.length > 0 ? `   (also ${more.slice(0, 2).join(', ')})` : ''}`,
     ...(sharing.trustUrl === null

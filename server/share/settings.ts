@@ -4,7 +4,7 @@ import type { SharingOptions } from './sharing.ts'
 import { addressesOf } from '../middleware/forwarded.ts'
 
 /** Who can reach a server, and how. */
-export interface Reach {
+export interface ServerReach {
   readonly host: string
   /** How others can be let reach it; where it is not said, they cannot. */
   readonly share?: SharingOptions & { /** From the start. */ readonly on?: boolean }
@@ -46,7 +46,7 @@ const listed = (said: string | undefined) =>
  * @param wanted whether others are to reach it from the start
  * @throws BadSetting where something named cannot be
  */
-export function reachOf(env: Env, data: string, wanted: boolean): Reach {
+export function serverReachOf(env: Env, data: string, wanted: boolean): ServerReach {
   const host = env['HOST'] || '127.0.0.1'
   if (env['TRUSTED_PROXY']) {
     const names = listed(env['PUBLIC_NAME'])

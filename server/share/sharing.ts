@@ -5,7 +5,7 @@ import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http
 import https from 'node:https'
 import type { AddressInfo } from 'node:net'
 import path from 'node:path'
-import type { Sharing as SharingState } from '../../contract/crew.ts'
+import type { SharingNow } from '../../contract/crew.ts'
 import { closed, patiently } from './patience.ts'
 import { inUrl, reachedBy } from './addresses.ts'
 import { Authority } from './authority.ts'
@@ -38,7 +38,7 @@ interface Listening {
 }
 
 /** Lets others on this network reach the app over HTTPS; over HTTP they are only shown there. */
-export class Sharing {
+export class SharedServing {
   #on: Listening | undefined
   #problem: string | null = null
   #names: readonly string[] = []
@@ -63,7 +63,7 @@ export class Sharing {
     return this.#on ? this.#names : []
   }
 
-  state(): SharingState {
+  state(): SharingNow {
     const on = this.#on
     const port = on?.httpsPort === 443 ? '' : `:${on?.httpsPort}`
     return {

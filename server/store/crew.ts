@@ -147,7 +147,7 @@ const PAIRING_LASTS = sql`interval '5 minutes'`
 const INVITATION_LASTS = sql`interval '7 days'`
 
 /** Makes what lets a device of somebody in, once. */
-export const openPairing = (db: Database, by: Maker): Promise<Pass> =>
+export const makePairing = (db: Database, by: Maker): Promise<Pass> =>
   opened(db, newCode(), by, { kind: 'pairing', personId: by.person.id }, PAIRING_LASTS)
 
 /** Makes what lets somebody new in, once. */
@@ -233,7 +233,7 @@ export const readPasses = (db: Queryable, personId?: string): Promise<OpenPass[]
     .orderBy(asc(passes.createdAt))
 
 /** Takes a link or code back; of one person only where one is named. @returns whether there was such a one */
-export async function takePassBack(db: Queryable, id: string, personId?: string): Promise<boolean> {
+export async function dropPass(db: Queryable, id: string, personId?: string): Promise<boolean> {
   const gone = await db
     .delete(passes)
     .where(
@@ -258,14 +258,14 @@ async function used(db: Queryable, secret: string, kind: Pass['kind']) {
 }
 
 /** Lets a device in by its code. */
-export const pair = (db: Database, code: string, device: string): Promise<string | undefined> =>
+export const takePairing = (db: Database, code: string, device: string): Promise<string | undefined> =>
   db.transaction(async (tx) => {
     const pass = await used(tx, code, 'pairing')
     return pass && (await admit(tx, pass.personId!, device))
   })
 
 /** Makes the person somebody was invited as, and lets their device in. */
-export async function join(
+export async function takeInvitation(
   db: Database,
   { secret, name, passphrase, device }: Readonly<Record<'secret' | 'name' | 'passphrase' | 'device', string>>,
 ): Promise<string | undefined> {
@@ -377,7 +377,7 @@ const revokeAll = (db: Queryable, personId: string, but: string | null) =>
  *
  * @throws Conflict where nobody would be left to do everything
  */
-export const changeMember = (
+export const overwriteMember = (
   db: Database,
   id: string,
   { role, removed }: { readonly role: Role; readonly removed: boolean },
@@ -428,7 +428,7 @@ export async function assured(
 }
 
 /** Changes what somebody is called and signs in with. Another passphrase signs their other devices out, and ends their codes. */
-export async function changeMyself(
+export async function overwriteMyself(
   db: Database,
   { person, keyId }: Who,
   { name, passphrase }: { name: string; passphrase?: string | undefined },

@@ -18,21 +18,21 @@ const columns = {
 }
 
 /** What came of an errand: a sentence, and what there is to be said one by one. */
-export interface Trouble {
+export interface ErrandTrouble {
   readonly said: string
   readonly problems?: readonly string[]
 }
 
 /** How far an errand is. */
-export interface Progress {
+export interface ErrandProgress {
   readonly stage: string
   readonly done: number
   readonly total: number
 }
 
 /** How an errand ended. */
-export type Ended = Trouble & { readonly state: 'done' | 'failed' | 'cancelled' }
-export const CANCELLED: Ended = { state: 'cancelled', said: 'Cancelled; nothing was changed.' }
+export type ErrandEnd = ErrandTrouble & { readonly state: 'done' | 'failed' | 'cancelled' }
+export const CANCELLED: ErrandEnd = { state: 'cancelled', said: 'Cancelled; nothing was changed.' }
 
 /** Errand of an import, which says of itself how far it is as long as somebody waits for it. */
 const importOf = (id: string) => and(eq(errands.id, id), eq(errands.kind, 'import'))
@@ -92,7 +92,7 @@ export class ErrandRows {
   }
 
   /** Notes how far an errand is; answers whether somebody has cancelled it. */
-  protected async beat(id: string, at: Progress): Promise<boolean> {
+  protected async beat(id: string, at: ErrandProgress): Promise<boolean> {
     const [row] = await this.db
       .update(errands)
       .set({ ...at, beatAt: sql`now()` })
@@ -101,21 +101,21 @@ export class ErrandRows {
     return row?.cancelled === true
   }
 
-  protected async end(id: string, at: Progress, ended: Ended): Promise<void> {
+  protected async end(id: string, at: ErrandProgress, ended: ErrandEnd): Promise<void> {
     await this.db
       .update(errands)
       .set({ ...at, ...ended, ...(ended.problems && { problems: [...ended.problems] }) })
       .where(eq(errands.id, id))
   }
 
-  protected async beginImport(id: string, at: Progress): Promise<void> {
+  protected async beginImport(id: string, at: ErrandProgress): Promise<void> {
     await this.db
       .insert(errands)
       .values({ id, kind: 'import', ...at })
       .onConflictDoNothing()
   }
 
-  protected async beatImport(id: string, at: Progress): Promise<void> {
+  protected async beatImport(id: string, at: ErrandProgress): Promise<void> {
     await this.db
       .update(errands)
       .set({ ...at, beatAt: sql`now()` })

@@ -1,12 +1,12 @@
 import { and, eq, gt, sql } from 'drizzle-orm'
-import type { Hand, Held } from '../../contract/news.ts'
+import type { DeviceHand, Held } from '../../contract/news.ts'
 import type { Queryable } from './database.ts'
 import { hands } from './schema.ts'
 
 /** Whoever has not been heard of for so long holds nothing. */
 const FORGOTTEN = sql`interval '15 minutes'`
 
-export const readHands = (db: Queryable, trialId: string): Promise<Hand[]> =>
+export const readHands = (db: Queryable, trialId: string): Promise<DeviceHand[]> =>
   db
     .select({ deviceId: hands.deviceId, held: hands.held, since: hands.since })
     .from(hands)

@@ -17,7 +17,7 @@ import type { SHORT_OBSERVED, ShortKey, ShortObserved } from '../../core/throw/s
 
 export const between = (column: AnyPgColumn, [low, high]: readonly [number, number]) =>
   sql`${column} between ${sql.raw(String(low))} and ${sql.raw(String(high))}`
-export const oneOf = (column: AnyPgColumn, values: readonly string[]) =>
+export const isOneOf = (column: AnyPgColumn, values: readonly string[]) =>
   sql`${column} in (${sql.raw(values.map((v) => `'${v}'`).join(', '))})`
 
 type Text = PgTextBuilderInitial<string, [string, ...string[]]>
@@ -67,7 +67,7 @@ type Checked = ReturnType<typeof rowOf> | ReturnType<typeof shortRowOf>
 function checksOf(table: string, column: AnyPgColumn, row: Checked) {
   const name = `${table}_${row.column}`
   if (row.kind === 'figure' || row.kind === 'count') return [check(name, between(column, row.range))]
-  if (row.kind === 'choice') return [check(name, oneOf(column, row.choices))]
+  if (row.kind === 'choice') return [check(name, isOneOf(column, row.choices))]
   return []
 }
 

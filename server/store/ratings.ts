@@ -32,7 +32,7 @@ export const readThrows = (db: Queryable, ids: readonly string[]) =>
     .from(throws)
     .where(inArray(throws.id, [...ids]))
 
-export const readSessions = (db: Queryable, ids: readonly string[]) =>
+export const readRatedSessions = (db: Queryable, ids: readonly string[]) =>
   db
     .select(wireColumns(sessions))
     .from(sessions)

@@ -1,7 +1,7 @@
 import { group } from 'd3'
 import { asc, isNull } from 'drizzle-orm'
 import { lifeOf } from '../../core/rotation/life.ts'
-import type { Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { WantedOfShelf } from '../../core/rotation/shelfBoard.ts'
 import type { Board, DiscEvent, JobRow, PlasticWear, RotationDisc } from '../../contract/rotation.ts'
 import { isAtHand, laneWritten, namedJob } from '../../contract/rotation.ts'
 import type { Weighing } from './weighing.ts'
@@ -55,7 +55,7 @@ export async function readBoard(db: Database, weighs: Weighing, today: string): 
       aDay: worn.paceOf(disc.id),
     }
   })
-  const wanted: Wanted = {
+  const wanted: WantedOfShelf = {
     shelf: [...worn.discs.values()],
     here: new Set(all.filter(isAtHand).map((d) => d.id)),
     jobs: own.map(namedJob),

@@ -37,8 +37,8 @@ import type { Verdicts } from '../../contract/reviews.ts'
 import type { DocNode } from '../../core/review/document.ts'
 import { SECTION_KINDS } from '../../core/review/sections.ts'
 import type { SectionKind } from '../../core/review/sections.ts'
-import { QUESTION_KINDS } from '../../core/drill/question.ts'
-import type { QuestionKind } from '../../core/drill/question.ts'
+import { DRILL_KINDS } from '../../core/drill/question.ts'
+import type { DrillKind } from '../../core/drill/question.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import { PLASTIC_KINDS } from '../../core/shelf/usualWear.ts'
 import type { PlasticKind } from '../../core/shelf/usualWear.ts'
@@ -57,7 +57,7 @@ import {
   between,
   observedChecks,
   observedColumns,
-  oneOf,
+  isOneOf,
   shortChecks,
   shortColumns,
 } from './observedColumns.ts'
@@ -114,7 +114,7 @@ export const people = pgTable(
   (t) => [
     uniqueIndex('people_name_once').on(sql`lower(${t.name})`),
     check('people_name', filled(t.name)),
-    check('people_role', oneOf(t.role, ROLES)),
+    check('people_role', isOneOf(t.role, ROLES)),
   ],
 )
 
@@ -161,8 +161,8 @@ export const passes = pgTable(
     index('passes_of_person').on(t.personId),
     index('passes_made_by').on(t.madeById),
     index('passes_made_by_key').on(t.madeByKeyId),
-    check('passes_kind', oneOf(t.kind, PASS_KINDS)),
-    check('passes_role', oneOf(t.role, ROLES)),
+    check('passes_kind', isOneOf(t.kind, PASS_KINDS)),
+    check('passes_role', isOneOf(t.role, ROLES)),
     check(
       'passes_for',
       sql`(${t.kind} = 'pairing') = (${t.personId} is not null) and (${t.kind} = 'invitation') = (${t.role} is not null)`,
@@ -208,8 +208,8 @@ export const errands = pgTable(
     createdAt,
   },
   (t) => [
-    check('errands_kind', oneOf(t.kind, ERRAND_KINDS)),
-    check('errands_state', oneOf(t.state, ERRAND_STATES)),
+    check('errands_kind', isOneOf(t.kind, ERRAND_KINDS)),
+    check('errands_state', isOneOf(t.state, ERRAND_STATES)),
   ],
 )
 
@@ -232,7 +232,7 @@ export const failedTries = pgTable(
   },
   (t) => [
     unique('failed_tries_once').on(t.what, t.name, t.address),
-    check('failed_tries_what', oneOf(t.what, TRY_KINDS)),
+    check('failed_tries_what', isOneOf(t.what, TRY_KINDS)),
   ],
 )
 
@@ -264,7 +264,7 @@ export const molds = pgTable(
   (t) => [
     unique('molds_name_once').on(t.makerId, t.name),
     check('molds_name', filled(t.name)),
-    check('molds_class', oneOf(t.discClass, DISC_CLASSES)),
+    check('molds_class', isOneOf(t.discClass, DISC_CLASSES)),
     numbersCheck('molds_numbers', t.numbers),
   ],
 )
@@ -341,8 +341,8 @@ export const discs = pgTable(
     check('discs_code', filled(t.code)),
     check('discs_marked', between(t.markedG, SHEET_RANGE.weightG)),
     check('discs_weighed', between(t.weighedG, SHEET_RANGE.weightG)),
-    check('discs_source', oneOf(t.source, SOURCES)),
-    check('discs_wear', oneOf(t.wear, WEAR_STATES)),
+    check('discs_source', isOneOf(t.source, SOURCES)),
+    check('discs_wear', isOneOf(t.wear, WEAR_STATES)),
     numbersCheck('discs_stamped', t.stamped),
     index('discs_plastic').on(t.plasticId),
   ],
@@ -445,7 +445,7 @@ export const discEvents = pgTable(
   (t) => [
     index('disc_events_of_job').on(t.jobId),
     index('disc_events_of_disc').on(t.discId, t.day),
-    check('disc_events_kind', oneOf(t.kind, DISC_EVENTS)),
+    check('disc_events_kind', isOneOf(t.kind, DISC_EVENTS)),
   ],
 )
 
@@ -460,7 +460,7 @@ export const plasticWear = pgTable(
     outOfMake: boolean('out_of_make').notNull().default(false),
     createdAt,
   },
-  (t) => [check('plastic_wear_kind', oneOf(t.kind, PLASTIC_KINDS))],
+  (t) => [check('plastic_wear_kind', isOneOf(t.kind, PLASTIC_KINDS))],
 )
 
 /** What was asked of an eye, and what it said. */
@@ -470,7 +470,7 @@ export const drillAnswers = pgTable(
     id: uuid('id').primaryKey(),
     throwerId: uuid('thrower_id').references(() => throwers.id, { onDelete: 'set null' }),
     answeredAt: instant('answered_at').notNull(),
-    kind: text('kind').$type<QuestionKind>().notNull(),
+    kind: text('kind').$type<DrillKind>().notNull(),
     level: doublePrecision('level').notNull(),
     truth: jsonb('truth').$type<DrillAnswer['truth']>().notNull(),
     answer: jsonb('answer').$type<DrillAnswer['answer']>().notNull(),
@@ -481,7 +481,7 @@ export const drillAnswers = pgTable(
   },
   (t) => [
     index('drill_answers_of_thrower').on(t.throwerId),
-    check('drill_answers_kind', oneOf(t.kind, QUESTION_KINDS)),
+    check('drill_answers_kind', isOneOf(t.kind, DRILL_KINDS)),
     check('drill_answers_level', sql`${t.level} between 0 and 1`),
     index('drill_answers_when').on(t.answeredAt),
   ],
@@ -498,7 +498,7 @@ export const photos = pgTable(
     createdAt,
   },
   (t) => [
-    check('photos_kind', oneOf(t.kind, PHOTO_KINDS)),
+    check('photos_kind', isOneOf(t.kind, PHOTO_KINDS)),
     check('photos_size', sql`octet_length(${t.bytes}) between 1 and ${sql.raw(String(PHOTO_LIMIT))}`),
   ],
 )
@@ -563,7 +563,7 @@ export const throwers = pgTable(
   },
   (t) => [
     check('throwers_name', filled(t.name)),
-    check('throwers_hand', oneOf(t.hand, HANDS)),
+    check('throwers_hand', isOneOf(t.hand, HANDS)),
     check('throwers_backhand', between(t.backhandMps, SHEET_RANGE.fullSpeedMps)),
     check('throwers_forehand', between(t.forehandMps, SHEET_RANGE.fullSpeedMps)),
   ],
@@ -672,7 +672,7 @@ export const sessions = pgTable(
     check('sessions_place', filled(t.place)),
     check('sessions_temperature', between(t.temperatureC, SHEET_RANGE.temperatureC)),
     check('sessions_altitude', between(t.altitudeM, SHEET_RANGE.altitudeM)),
-    check('sessions_method', oneOf(t.method, MEASURING_METHODS)),
+    check('sessions_method', isOneOf(t.method, MEASURING_METHODS)),
   ],
 )
 
@@ -768,7 +768,7 @@ export const shortThrows = pgTable(
       name: 'short_throws_disc_of_trial',
     }),
     index('short_throws_of_trial').on(t.trialId, t.thrownAt),
-    check('short_throws_game', oneOf(t.game, GAMES)),
+    check('short_throws_game', isOneOf(t.game, GAMES)),
     ...shortChecks(t, t.game),
   ],
 )
@@ -865,7 +865,7 @@ export const reviewSections = pgTable(
   },
   (t) => [
     index('review_sections_of_review').on(t.reviewId, t.place),
-    check('review_sections_kind', oneOf(t.kind, SECTION_KINDS)),
+    check('review_sections_kind', isOneOf(t.kind, SECTION_KINDS)),
     check('review_sections_title', filled(t.title)),
   ],
 )
@@ -883,7 +883,7 @@ export const reviewPhotos = pgTable(
   },
   (t) => [
     index('review_photos_of_review').on(t.reviewId),
-    check('review_photos_kind', oneOf(t.kind, PHOTO_KINDS)),
+    check('review_photos_kind', isOneOf(t.kind, PHOTO_KINDS)),
     check('review_photos_size', sql`octet_length(${t.bytes}) between 1 and ${sql.raw(String(PHOTO_LIMIT))}`),
   ],
 )
@@ -922,7 +922,7 @@ export const shed = pgTable(
     /** Whether the sample data are here, or were put away for a shelf of one's own. */
     demo: text('demo').$type<'here' | 'away'>().notNull(),
   },
-  (t) => [check('shed_one', sql`${t.id} = 1`), check('shed_demo', oneOf(t.demo, ['here', 'away']))],
+  (t) => [check('shed_one', sql`${t.id} = 1`), check('shed_demo', isOneOf(t.demo, ['here', 'away']))],
 )
 
 export const preferences = pgTable(
@@ -934,7 +934,7 @@ export const preferences = pgTable(
     createdAt,
   },
   (t) => [
-    check('preferences_units', oneOf(t.units, UNITS)),
-    check('preferences_theme', oneOf(t.theme, THEMES)),
+    check('preferences_units', isOneOf(t.units, UNITS)),
+    check('preferences_theme', isOneOf(t.theme, THEMES)),
   ],
 )

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import { ratedFromShelf, sheetOf, shelved } from '../../contract/sheet.ts'
-import type { Day, DayKey } from './weighing.ts'
+import type { WeighedDay, DayKey } from './weighing.ts'
 import { wireColumns } from './database.ts'
 import type { Queryable } from './database.ts'
 import { discs, makers, molds, plastics, runs, sessions, throwers, throws, trials } from './schema.ts'
@@ -49,7 +49,7 @@ export async function daysOf(db: Queryable, ids: readonly string[]): Promise<Day
 }
 
 /** The throws of some days, as the fit takes them. */
-export async function readDays(db: Queryable, days: readonly string[]): Promise<Day[]> {
+export async function readDays(db: Queryable, days: readonly string[]): Promise<WeighedDay[]> {
   if (days.length === 0) return []
   const held = await db
     .select(wireColumns(sessions))

@@ -4,11 +4,11 @@ import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { Lane } from '../../core/rotation/board.ts'
 import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
-import type { BlendPace, Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { BlendPace, WantedOfShelf } from '../../core/rotation/shelfBoard.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 
 /** A day's throws, as the fit takes them. */
-export interface Day {
+export interface WeighedDay {
   readonly day: string
   readonly sheet: readonly SheetThrow[]
   readonly discs: readonly RatedDisc[]
@@ -37,7 +37,7 @@ export interface WeighsDays {
    */
   days(
     days: readonly DayKey[],
-    read: (days: readonly string[]) => Promise<readonly Day[]>,
+    read: (days: readonly string[]) => Promise<readonly WeighedDay[]>,
   ): Promise<(readonly DayOutcome[] | undefined)[]>
   /** Undefined while it is being worked out. */
   likest(question: LikeQuestion): Promise<Likenesses | undefined>
@@ -52,7 +52,7 @@ export interface Worked {
 /** Which discs do which jobs, and what wear does to them. */
 export interface WeighsJobs {
   /** The board as soon as it is worked out; until then, or where no more is wanted, what is soon done of it. */
-  board(wanted: Wanted, isWhole: boolean): Promise<Worked & { readonly whole: boolean }>
+  board(wanted: WantedOfShelf, isWhole: boolean): Promise<Worked & { readonly whole: boolean }>
   foretell(shelf: readonly ShelfDisc[], discId: string): Promise<Foretold | undefined>
 }
 

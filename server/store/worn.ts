@@ -2,7 +2,7 @@ import { millisecondsInDay } from 'date-fns/constants'
 import { group, rollup } from 'd3'
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
-import { labelOf } from '../../core/rotation/carried.ts'
+import { carriedLabel } from '../../core/rotation/carried.ts'
 import type { DayTest, ShelfDisc } from '../../core/rotation/carried.ts'
 import { withoutLabel } from '../../core/rotation/wear.ts'
 import type { Use } from '../../core/shelf/usualWear.ts'
@@ -182,7 +182,7 @@ async function testsBefore(
       const row = byCode.get(outcome.disc)
       if (!row || outcome.throws === 0) continue
       const { day } = days[i]!
-      const stability = withoutLabel(outcome.stability, labelOf(outcome.published))
+      const stability = withoutLabel(outcome.stability, carriedLabel(outcome.published))
       if (!stability) continue
       const use = before(wentOf.get(row.disc.id) ?? [], day)
       const list = testsOf.get(row.disc.id) ?? []

@@ -6,7 +6,7 @@ import { CardRows } from '../store/cards.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers, readTrial } from '../store/trials.ts'
 import type { CardWork } from './cards.worker.ts'
-import type { Queue } from './queue.ts'
+import type { WorkQueue } from './queue.ts'
 import { Thread } from './thread.ts'
 
 /** Writes follow one another in the field; cards wait a moment for more, ms. */
@@ -22,7 +22,7 @@ export class Cards {
 
   constructor(
     private readonly db: Database,
-    private readonly queue: Queue,
+    private readonly queue: WorkQueue,
     private readonly onError: (error: unknown) => void,
   ) {
     this.#rows = new CardRows(db)

@@ -1,5 +1,5 @@
 import type { Copies } from '../custody/copies.ts'
-import { throwsWords, troubleOf } from '../custody/words.ts'
+import { countedThrows, troubleOf } from '../custody/words.ts'
 import type { Works } from './works.ts'
 
 /** Makes copies that are asked for, wherever that is, from now on. */
@@ -9,7 +9,7 @@ export const makeCopies = ({ queue, errands }: Works, copies: Copies): void =>
       asked!.errandId,
       async (told, signal) => {
         const copy = await copies.make('by hand', told, signal)
-        return `A copy was made and read back: ${throwsWords(copy.throws)}.`
+        return `A copy was made and read back: ${countedThrows(copy.throws)}.`
       },
       troubleOf,
     )

@@ -7,7 +7,7 @@ import { readBoard } from '../store/rotation.ts'
 import { answers } from './answering.ts'
 import { KeptDays } from '../store/keptDays.ts'
 import { Records } from './records.ts'
-import { Rotation } from './rotation.ts'
+import { RotationBoards } from './rotation.ts'
 import { ShelfState } from '../store/shelfState.ts'
 
 /** Connections of this thread. */
@@ -20,7 +20,7 @@ function opened(url: string) {
     db,
     weighing: {
       records: new Records(new KeptDays(db, sayError), sayError),
-      rotation: new Rotation(sayError),
+      rotation: new RotationBoards(sayError),
       shelf: new ShelfState(db),
     },
   }

@@ -43,7 +43,7 @@ const KEPT_S = 3600
 const TIDY_S = 60
 
 /** What is to be done, in the database: any instance asks for it, any that works does it, one that dies over it is replaced. */
-export class Queue {
+export class WorkQueue {
   readonly #boss: PgBoss
   readonly #workers = new Map<Name, Worker>()
   /** Until when what was asked for cannot have begun. */

@@ -2,7 +2,7 @@ import { group } from 'd3'
 import type { Likenesses } from '../../core/judge/likeness.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import type { KeptDays } from '../store/keptDays.ts'
-import type { Day, DayKey, LikeQuestion, WeighsDays } from '../store/weighing.ts'
+import type { WeighedDay, DayKey, LikeQuestion, WeighsDays } from '../store/weighing.ts'
 import type { RecordWork } from './records.worker.ts'
 import { digest, Once, Soon } from './soon.ts'
 import { Thread } from './thread.ts'
@@ -26,7 +26,7 @@ export class Records implements WeighsDays {
 
   async days(
     days: readonly DayKey[],
-    read: (days: readonly string[]) => Promise<readonly Day[]>,
+    read: (days: readonly string[]) => Promise<readonly WeighedDay[]>,
   ): Promise<(readonly DayOutcome[] | undefined)[]> {
     // those that are begun at once are read together; one that has to wait is read when its turn comes, as it is by then
     const changed: string[] = []

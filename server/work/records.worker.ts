@@ -6,7 +6,7 @@ import type { RatedDisc } from '../../core/rating/evidence.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { evidenceOf } from '../../core/rating/fromSheet.ts'
 import { discsOf } from '../../core/rating/outcome.ts'
-import { scatterOf } from '../../core/rotation/scatter.ts'
+import { discScatter } from '../../core/rotation/scatter.ts'
 import type { DayOutcome } from '../../core/rotation/scatter.ts'
 import { answers } from './answering.ts'
 
@@ -14,7 +14,7 @@ const work = {
   /** A day weighed on its own. */
   day(sheet: readonly SheetThrow[], discs: readonly RatedDisc[]): readonly DayOutcome[] {
     const state = fit(evidenceOf(sheet, discs))
-    const scatter = scatterOf(state)
+    const scatter = discScatter(state)
     return discsOf(state).map((d) => ({ ...d, scatter: scatter.get(d.disc) ?? null }))
   },
   likest(

@@ -1,5 +1,5 @@
 import type { Foretold, ShelfDisc } from '../../core/rotation/carried.ts'
-import type { Wanted } from '../../core/rotation/shelfBoard.ts'
+import type { WantedOfShelf } from '../../core/rotation/shelfBoard.ts'
 import type { WeighsJobs, Worked } from '../store/weighing.ts'
 import type { RotationWork } from './rotation.worker.ts'
 import { digest, Once, Soon } from './soon.ts'
@@ -9,7 +9,7 @@ import { REMEMBERED_MS, Thread } from './thread.ts'
 const KEPT = 4
 
 /** Works out which discs do which jobs, and what wear does to them. */
-export class Rotation implements WeighsJobs {
+export class RotationBoards implements WeighsJobs {
   readonly #thread = new Thread<RotationWork>(
     new URL('./rotation.worker.mjs', import.meta.url),
     REMEMBERED_MS,
@@ -21,7 +21,7 @@ export class Rotation implements WeighsJobs {
     this.#boards = new Soon(KEPT, onError)
   }
 
-  async board(wanted: Wanted, isWhole: boolean): Promise<Worked & { readonly whole: boolean }> {
+  async board(wanted: WantedOfShelf, isWhole: boolean): Promise<Worked & { readonly whole: boolean }> {
     const { shelf, here, jobs, assigned } = wanted
     const key = digest(shelf, [...here], jobs, [...assigned])
     // before the rest, which the thread would otherwise be busy with

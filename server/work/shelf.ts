@@ -1,15 +1,15 @@
 import type { Database } from '../store/database.ts'
 import { ShelfState } from '../store/shelfState.ts'
-import type { Queue } from './queue.ts'
+import type { WorkQueue } from './queue.ts'
 
 /** Writes follow one another in the field; the shelf waits a moment for more, ms. */
 const PAUSE_MS = 600
 
 /** How the ratings of the shelf stand, where whoever keeps them in step can be asked to. */
-export class Shelf extends ShelfState {
+export class ShelfRatings extends ShelfState {
   constructor(
     db: Database,
-    private readonly queue: Queue,
+    private readonly queue: WorkQueue,
   ) {
     super(db)
   }

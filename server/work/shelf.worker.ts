@@ -9,7 +9,7 @@ import type { Database, Queryable } from '../store/database.ts'
 import {
   ratingRow,
   readControls,
-  readSessions,
+  readRatedSessions,
   readThrows,
   readUnweighed,
   storeRatings,
@@ -18,7 +18,7 @@ import type { RatingRow } from '../store/ratings.ts'
 import { readShelfRows } from '../store/shelfPage.ts'
 import { readThrowers } from '../store/trials.ts'
 import { shelfSheet } from './shelfSheet.ts'
-import type { ShelfFitWork, Weighed } from './shelfFit.worker.ts'
+import type { ShelfFitWork, ShelfWeighed } from './shelfFit.worker.ts'
 import { Thread } from './thread.ts'
 import { answers } from './answering.ts'
 
@@ -29,7 +29,7 @@ const MOVED = 2e-3
 
 const fitting = new Thread<ShelfFitWork>(new URL('./shelfFit.worker.mjs', import.meta.url), 0)
 /** What everything says, and the throws written since. */
-let last: Weighed | undefined
+let last: ShelfWeighed | undefined
 const since = new Set<string>()
 /** Discs whose stored ratings are not those of `last`. */
 let moved = new Set<string>()
@@ -47,7 +47,7 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /** Throws written since everything was weighed; undefined where what was weighed is no longer so. */
-async function newThrows(db: Queryable, { versions }: Weighed) {
+async function newThrows(db: Queryable, { versions }: ShelfWeighed) {
   const fresh = []
   for (const row of await readThrows(db, [...since])) {
     const before = versions.get(row.id)
@@ -68,7 +68,7 @@ async function evidenceFor(
   const ids = <K extends 'discId' | 'sessionId'>(key: K) => [...new Set(thrown.map((t) => t[key]))]
   const [rows, held, people, tried] = await Promise.all([
     readShelfRows(db, ids('discId')),
-    readSessions(db, ids('sessionId')),
+    readRatedSessions(db, ids('sessionId')),
     readThrowers(db),
     readControls(db, ids('discId')),
   ])
@@ -83,11 +83,11 @@ async function evidenceFor(
 }
 
 /** Ratings of everything by disc, as rows. */
-const rowsOf = ({ ratings: all, idOf }: Weighed): Map<string, RatingRow> =>
+const rowsOf = ({ ratings: all, idOf }: ShelfWeighed): Map<string, RatingRow> =>
   new Map(all.map((d) => [idOf.get(d.disc)!, ratingRow(idOf.get(d.disc)!, d)]))
 
 /** What the throws written since change of it; undefined where they cannot follow it. */
-async function changesOf(db: Queryable, weighed: Weighed) {
+async function changesOf(db: Queryable, weighed: ShelfWeighed) {
   const thrown = since.size === 0 ? [] : await newThrows(db, weighed)
   if (!thrown || thrown.length > FOLLOWING) return undefined
   if (thrown.length === 0) return { rows: new Map<string, RatingRow>(), notWeighed: [] }

@@ -21,7 +21,7 @@ import { shelfSheet } from './shelfSheet.ts'
 import { answers } from './answering.ts'
 
 /** The shelf as everything that was thrown says it is. */
-export interface Weighed {
+export interface ShelfWeighed {
   /** Tells whether anything has changed since. */
   readonly digest: string
   /** What a few more throws can follow. */
@@ -62,7 +62,7 @@ const work = {
    * @param before digest of the time before
    * @returns undefined where nothing has changed since
    */
-  async weigh(url: string, before: string | undefined): Promise<Weighed | undefined> {
+  async weigh(url: string, before: string | undefined): Promise<ShelfWeighed | undefined> {
     const { db, close } = connect(url, 2)
     try {
       const { sheet, discs, idOf, trialOf, versions } = await everything(db)

@@ -1,8 +1,8 @@
 import { v7 as newId } from 'uuid'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { Connection } from '../store/database.ts'
-import type { Queue } from './queue.ts'
-import type { Shelf } from './shelf.ts'
+import type { WorkQueue } from './queue.ts'
+import type { ShelfRatings } from './shelf.ts'
 import type { ShelfWork } from './shelf.worker.ts'
 import { Thread } from './thread.ts'
 
@@ -27,8 +27,8 @@ export class ShelfKeeper {
 
   constructor(
     private readonly connection: Connection,
-    private readonly queue: Queue,
-    private readonly shelf: Shelf,
+    private readonly queue: WorkQueue,
+    private readonly shelf: ShelfRatings,
   ) {}
 
   /** Keeps the shelf as soon as nobody else does. */

@@ -5,15 +5,15 @@ import { Errands } from './errands.ts'
 import { Files } from './files.ts'
 import { Json } from './json.ts'
 import { Pages } from './pages.ts'
-import { Queue } from './queue.ts'
-import { Shelf } from './shelf.ts'
+import { WorkQueue } from './queue.ts'
+import { ShelfRatings } from './shelf.ts'
 import { ShelfKeeper } from './shelfKeeper.ts'
 
 /** Everything the server works out away from the thread that answers requests. */
 export class Works {
-  readonly queue: Queue
+  readonly queue: WorkQueue
   /** Ratings of the shelf. */
-  readonly shelf: Shelf
+  readonly shelf: ShelfRatings
   /** What each trial says so far. */
   readonly cards: Cards
   /** Pages that look at the whole shelf. */
@@ -33,8 +33,8 @@ export class Works {
     connection: Connection,
     private readonly onError: (error: unknown) => void,
   ) {
-    this.queue = new Queue(connection, onError)
-    this.shelf = new Shelf(connection.db, this.queue)
+    this.queue = new WorkQueue(connection, onError)
+    this.shelf = new ShelfRatings(connection.db, this.queue)
     this.#keeper = new ShelfKeeper(connection, this.queue, this.shelf)
     this.cards = new Cards(connection.db, this.queue, onError)
     this.pages = new Pages(connection.url)

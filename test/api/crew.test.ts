@@ -9,7 +9,7 @@ import { expect } from 'chai'
 import { sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import Router from '@koa/router'
-import type { DeviceKey, FailedTry, Me, Member, OpenPass, Pass, Sharing } from '../../contract/crew.ts'
+import type { DeviceKey, FailedTry, Me, Member, OpenPass, Pass, SharingNow } from '../../contract/crew.ts'
 import type { Role } from '../../contract/roles.ts'
 import { MOST_PASSES } from '../../contract/crew.ts'
 import { mayDo, ROLES } from '../../contract/roles.ts'
@@ -805,7 +805,7 @@ describe('being reached', () => {
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ on }),
         })
-      ).json()) as Sharing
+      ).json()) as SharingNow
     // somebody who has come to the door and says nothing keeps nobody from closing it
     const silent = net.connect(Number(new URL(it_.https).port), '127.0.0.2')
     silent.on('error', () => {})

@@ -12,14 +12,14 @@ import { loadDemo } from '../../demo/load.ts'
 import { withPackage } from '../../server/custody/file.ts'
 import { migrations, statementsIn } from '../../server/custody/migrations.ts'
 import { restorePackage } from '../../server/custody/restore.ts'
-import { standingOf } from '../../server/custody/standing.ts'
+import { copyStandingOf } from '../../server/custody/standing.ts'
 import { TABLES } from '../../server/store/tables.ts'
 import { writePackage } from '../../server/custody/write.ts'
-import type { Progress } from '../../server/store/errands.ts'
+import type { ErrandProgress } from '../../server/store/errands.ts'
 import { BadPackage, Package } from '../../server/custody/zip.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import type { Connection } from '../../server/store/database.ts'
-import { admit, changeMember, firstOwner, readMembers, whoHolds } from '../../server/store/crew.ts'
+import { admit, overwriteMember, firstOwner, readMembers, whoHolds } from '../../server/store/crew.ts'
 import { freeze, publish } from '../../server/store/reviews.ts'
 import { testDatabase } from './server.ts'
 
@@ -264,7 +264,7 @@ describe('a package of everything', () => {
     for (const stage of ['reading', 'putting in place']) {
       const stop = new AbortController()
       const pack = await Package.open(file)
-      const told = (p: Progress) => {
+      const told = (p: ErrandProgress) => {
         if (p.stage === stage) stop.abort(new Error('enough'))
       }
       await restorePackage(demo.pool, pack, { told, signal: stop.signal }).then(
@@ -319,7 +319,7 @@ describe('a package of everything', () => {
     let it_: Connection
     let file: string
     let ids: { owner: string; orla: string; bryn: string; page: string }
-    const standings = () => withPackage(file, {}, (pack) => standingOf(it_.pool, pack))
+    const standings = () => withPackage(file, {}, (pack) => copyStandingOf(it_.pool, pack))
     const rolesNow = async () =>
       Object.fromEntries(
         (await readMembers(it_.db)).map((m) => [m.name, m.removedAt === null ? m.role : 'removed']),
@@ -354,8 +354,8 @@ describe('a package of everything', () => {
       await publish(db, ids.page, true)
       file = await packed(it_)
       // what has happened since
-      await changeMember(db, ids.orla, { role: 'owner', removed: true })
-      await changeMember(db, ids.bryn, { role: 'owner', removed: false })
+      await overwriteMember(db, ids.orla, { role: 'owner', removed: true })
+      await overwriteMember(db, ids.bryn, { role: 'owner', removed: false })
       await publish(db, ids.page, false)
     })
     afterEach(async () => it_.close())
@@ -396,7 +396,7 @@ describe('a package of everything', () => {
     })
 
     it('leaves whoever restores an owner, or changes nothing', async () => {
-      await changeMember(it_.db, ids.bryn, { role: 'owner', removed: false })
+      await overwriteMember(it_.db, ids.bryn, { role: 'owner', removed: false })
       const e = await withPackage(file, {}, (pack) =>
         restorePackage(it_.pool, pack, {}, { take: [ids.bryn], byId: ids.bryn }),
       ).catch((x: unknown) => x as BadPackage)

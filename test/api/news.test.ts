@@ -2,7 +2,7 @@ import { expect } from 'chai'
 import http from 'node:http'
 import { sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
-import type { Hand, News } from '../../contract/news.ts'
+import type { DeviceHand, News } from '../../contract/news.ts'
 import { PAGE_HEADER } from '../../contract/news.ts'
 import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
 import { MOST_OF_ONE } from '../../server/crew/streams.ts'
@@ -127,7 +127,7 @@ describe('what others write', () => {
     const hold = async (url: string, deviceId: string, what: object | null) => {
       const answer = await put(url, `/api/trials/${trial.id}/hand`, { deviceId, held: what })
       expect(answer.status).to.equal(200)
-      return (await answer.json()) as Hand[]
+      return (await answer.json()) as DeviceHand[]
     }
     const page = new Listener(two.url)
     await page.open

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import request from 'supertest'
 import { v7 as newId } from 'uuid'
 import { demoId } from '../../demo/shed.ts'
-import type { Proposal } from '../../core/plan/propose.ts'
+import type { ProposedDiscs } from '../../core/plan/propose.ts'
 import type { ForecastHour } from '../../core/plan/window.ts'
 import type { ArmDay, Place, Trial, TrialFile } from '../../contract/trials.ts'
 import { demoServer } from './server.ts'
@@ -22,7 +22,7 @@ describe('planning on the server', () => {
   it('proposes discs of the shelf for a question', async () => {
     const about = demoId('disc', 'HS-017')
     const ask = async (kind: string) =>
-      (await api().get('/api/proposal').query({ kind, disc: about }).expect(200)).body as Proposal
+      (await api().get('/api/proposal').query({ kind, disc: about }).expect(200)).body as ProposedDiscs
     const plastics = await ask('plastics')
     expect(plastics.discs.slice(0, 4)).members(
       ['HS-017', 'HS-021', 'HS-026', 'HS-030'].map((c) => demoId('disc', c)),

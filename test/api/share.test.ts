@@ -11,8 +11,8 @@ import type { Pass } from '../../contract/crew.ts'
 import { addressesOf } from '../../server/middleware/forwarded.ts'
 import { startServer } from '../../server/main.ts'
 import { Authority } from '../../server/share/authority.ts'
-import { BadSetting, reachOf } from '../../server/share/settings.ts'
-import { Sharing } from '../../server/share/sharing.ts'
+import { BadSetting, serverReachOf } from '../../server/share/settings.ts'
+import { SharedServing } from '../../server/share/sharing.ts'
 import { firstOwner, openInvitation } from '../../server/store/crew.ts'
 import { testDatabase } from './server.ts'
 
@@ -82,7 +82,7 @@ describe('the authority of a machine', () => {
 
 describe('sharing', () => {
   it('over plain HTTP hands out the certificate and how to have it trusted; everything else is shown to HTTPS', async () => {
-    const share = new Sharing(
+    const share = new SharedServing(
       { folder: folderOf('plain'), host: '127.0.0.2', httpsPort: 0, httpPort: 0 },
       (_, res) => res.end('the app'),
     )
@@ -124,7 +124,7 @@ describe('sharing', () => {
       return new X509Certificate(cert).fingerprint256
     }
     const first = await give(one)
-    const share = new Sharing(
+    const share = new SharedServing(
       { folder: folderOf('given'), host: '127.0.0.2', httpsPort: 0, httpPort: 0, given },
       (_, res) => res.end(),
     )
@@ -150,7 +150,7 @@ describe('sharing', () => {
     const taken = http.createServer().listen(0, '127.0.0.2')
     await once(taken, 'listening')
     const { port } = taken.address() as AddressInfo
-    const share = new Sharing(
+    const share = new SharedServing(
       { folder: folderOf('taken'), host: '127.0.0.2', httpsPort: 0, httpPort: port },
       () => {},
     )
@@ -172,14 +172,17 @@ describe('sharing', () => {
 
 describe('how a server is reached', () => {
   it('is what the environment names', () => {
-    expect(reachOf({}, '/data', false)).to.deep.equal({
+    expect(serverReachOf({}, '/data', false)).to.deep.equal({
       host: '127.0.0.1',
       share: { folder: '/data/share', host: '0.0.0.0', httpsPort: 4443, httpPort: 4480, on: false },
     })
     // what is plain stays on this machine, whatever address is named
-    expect(reachOf({ HOST: '192.0.2.7' }, '/data', false)).to.deep.include({ host: '127.0.0.1' })
-    expect(reachOf({ HOST: '192.0.2.7' }, '/data', false).share).to.include({ host: '192.0.2.7', on: true })
-    const behind = reachOf(
+    expect(serverReachOf({ HOST: '192.0.2.7' }, '/data', false)).to.deep.include({ host: '127.0.0.1' })
+    expect(serverReachOf({ HOST: '192.0.2.7' }, '/data', false).share).to.include({
+      host: '192.0.2.7',
+      on: true,
+    })
+    const behind = serverReachOf(
       { TRUSTED_PROXY: '10.0.0.0/8, ::1', PUBLIC_NAME: 'veer.example.org' },
       '/data',
       false,
@@ -194,7 +197,8 @@ describe('how a server is reached', () => {
       [{ TRUSTED_PROXY: '10.0.0.1' }, /PUBLIC_NAME must say/],
       [{ TRUSTED_PROXY: 'the proxy', PUBLIC_NAME: 'a.example' }, /must be addresses or networks/],
     ]
-    for (const [env, says] of wrong) expect(() => reachOf(env, '/data', false)).to.throw(BadSetting, says)
+    for (const [env, says] of wrong)
+      expect(() => serverReachOf(env, '/data', false)).to.throw(BadSetting, says)
     expect(addressesOf('10.0.0.0/8').check('10.9.8.7')).to.equal(true)
     expect(addressesOf('10.0.0.0/8').check('11.9.8.7')).to.equal(false)
   })

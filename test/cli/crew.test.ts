@@ -2,7 +2,7 @@ import { POINT } from '../../core/rating/places.ts'
 import { expect } from 'chai'
 import { crewOfTwo } from '../../cli/crew.ts'
 import { STANDARD_BODY } from '../../core/flight/disc.ts'
-import { alone } from '../../core/rating/crew.ts'
+import { onThisThread } from '../../core/rating/crew.ts'
 import type { FlightJob } from '../../core/rating/crew.ts'
 import { fit } from '../../core/rating/fit.ts'
 import { SEEN } from '../../core/rating/linear.ts'
@@ -28,7 +28,7 @@ describe('a crew of two threads', () => {
       for (const count of [0, 3, 500, 20_000]) {
         const [together, one] = [jobs(count), jobs(count)]
         crew(together)
-        alone(one)
+        onThisThread(one)
         together.forEach((j, i) => {
           if (i % 97 !== 0 && i < count - 3) return
           expect(j.seen).deep.equal(one[i]!.seen)

@@ -6,7 +6,7 @@ import { SPIN_PER_MPS } from '../../core/flight/release.ts'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { chanceOf, cloudOf } from '../../core/lab/cloud.ts'
 import type { Obstacle } from '../../core/lab/field.ts'
-import { flightOf } from '../../core/lab/flight.ts'
+import { labFlightOf } from '../../core/lab/flight.ts'
 import { FLAT_THROW } from '../../core/lab/setup.ts'
 import type { LabDisc, Setup } from '../../core/lab/setup.ts'
 import { armsShown } from '../../core/lab/who.ts'
@@ -85,7 +85,7 @@ export function chancesOff(sessions: number): {
         body,
       }
       const exactly = (numbers: FlightNumbers) => ({ numbers, covariance: null, body })
-      const landed = flightOf(thrown(exactly(published)))!.landed
+      const landed = labFlightOf(thrown(exactly(published)))!.landed
       for (const field of fieldsAbout(landed)) {
         const chance = (setup: Setup) => chanceOf(cloudOf(setup, field, FLIGHTS), field).both
         const real = chance(thrown(exactly(truth.get(rated.id)!), truly(arm)))

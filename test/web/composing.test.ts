@@ -2,7 +2,7 @@ import { expect } from 'chai'
 import type { ReviewFile, ReviewSection } from '../../contract/reviews.ts'
 import { doc, paragraph } from '../../core/review/document.ts'
 import {
-  claimsIn,
+  claimsOfSections,
   composingAfter,
   NOTHING_READ,
   ownSection,
@@ -37,7 +37,7 @@ describe('a review that is being written', () => {
       { did: 'found claims', section: 'b', claims: [claim('hidden')] },
     )
     const sections = [section('a'), section('b', { hidden: true }), section('c')]
-    expect(claimsIn(state, sections).map((c) => [c.section, c.text])).deep.equal([
+    expect(claimsOfSections(state, sections).map((c) => [c.section, c.text])).deep.equal([
       ['a', 'new'],
       ['a', 'another'],
     ])

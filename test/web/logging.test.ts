@@ -10,17 +10,17 @@ import {
   landingOf,
   NOTHING_SEEN,
   seenOf,
-  standingOf,
+  fieldStandingOf,
   toThrow,
 } from '../../web/stations/field/draft.ts'
-import type { Standing } from '../../web/stations/field/draft.ts'
+import type { FieldStanding } from '../../web/stations/field/draft.ts'
 import { airCalls, legOf, logging, releasedAt, startLogging } from '../../web/stations/field/logging.ts'
 import type { FieldEvent, Logging } from '../../web/stations/field/logging.ts'
 
 const demo = harrowmere()
 const session: Session = demo.sessions[0]!
 const thrower = demo.throwers[0]!
-const standing: Standing = {
+const standing: FieldStanding = {
   throwerId: thrower.id,
   sessionId: session.id,
   stroke: 'backhand',
@@ -180,7 +180,7 @@ describe('a draft of a throw', () => {
       stored.id,
       stored.trialId,
       { discId: stored.discId, hyzerDeg: stored.hyzerDeg },
-      standingOf(stored),
+      fieldStandingOf(stored),
       seenOf(stored),
       who,
       stored,
@@ -192,7 +192,7 @@ describe('a draft of a throw', () => {
   it('is drawn with everything that was seen, the measured speed and the calls in the air too', () => {
     const disc = shelvedDiscs(demo).find((d) => d.disc.id === stored.discId)!
     const noted = { ...seenOf(stored), notes: { in_the_air: 'turned' } }
-    const line = draftLine(disc, thrower, session, MEANT, standingOf(stored), noted)
+    const line = draftLine(disc, thrower, session, MEANT, fieldStandingOf(stored), noted)
     for (const key of OBSERVED_KEYS) {
       if (key === 'hand' || key === 'hyzerDeg' || stored[key] === null) continue
       expect(line[key], key).equal(stored[key])
@@ -204,7 +204,7 @@ describe('a draft of a throw', () => {
   })
 
   it('says what is missing or out of range by what it is called', () => {
-    const draw = (change: object, stands: Partial<Standing> = {}) =>
+    const draw = (change: object, stands: Partial<FieldStanding> = {}) =>
       toThrow(
         ID,
         '',

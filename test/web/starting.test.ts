@@ -7,7 +7,7 @@ import {
   foundBy,
   startingAfter,
   startingWith,
-  throwsOf,
+  plannedThrowsOf,
   wrongWith,
 } from '../../web/stations/bench/starting.ts'
 import type { Starting, StartingEvent } from '../../web/stations/bench/starting.ts'
@@ -97,7 +97,7 @@ describe('a trial that is being started', () => {
       { did: 'asked', kind: 'plastics' },
     )
     expect(draftOf(set, discs)).include({ plannedThrows: 40, name: 'Mine', question: 'Which floats?' })
-    expect(throwsOf(set)).not.equal(40)
+    expect(plannedThrowsOf(set)).not.equal(40)
   })
 
   it('says what is wrong with it by field, once it was to be kept', () => {

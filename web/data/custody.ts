@@ -1,8 +1,8 @@
 import { at } from '../../contract/api.ts'
 import { useEffect } from 'react'
 import { mutate } from 'swr'
-import { Errand, isOpen, Standings } from '../../contract/custody.ts'
-import type { Standing } from '../../contract/custody.ts'
+import { Errand, isOpen, CopyStandings } from '../../contract/custody.ts'
+import type { CopyStanding } from '../../contract/custody.ts'
 import { Problem } from '../../contract/problems.ts'
 import { WIRE, WIRE_HEADER } from '../../contract/writes.ts'
 import { ApiProblem, read, send, Unreachable } from './api.ts'
@@ -37,7 +37,7 @@ export const makeCopy = () => send(at('POST /api/copies'))
 export const restoreCopy = (name: string, take: readonly string[]) =>
   send(at('POST /api/copies/:name/restore', { name }), { take: [...take] })
 /** What a copy says otherwise of who may do what and of what is public. */
-export const standingOfCopy = (name: string): Promise<Standing[]> =>
+export const standingOfCopy = (name: string): Promise<CopyStanding[]> =>
   read(at('GET /api/copies/:name/standing', { name }))
 export const cancelErrand = (id: string) => send(at('POST /api/errands/:id/cancel', { id }))
 export async function dropCopy(name: string): Promise<void> {
@@ -70,8 +70,8 @@ export function sendPackage(
 }
 
 /** What a package says otherwise of who may do what and of what is public; it is looked at and let go. */
-export const standingOfFile = (file: File, told: Told, signal: AbortSignal): Promise<Standing[]> =>
-  sent(at('POST /api/standing').path, file, told, signal, (body) => Standings.parse(body))
+export const standingOfFile = (file: File, told: Told, signal: AbortSignal): Promise<CopyStanding[]> =>
+  sent(at('POST /api/standing').path, file, told, signal, (body) => CopyStandings.parse(body))
 
 function sent<T>(
   to: string,

@@ -1,7 +1,7 @@
 import { at } from '../../contract/api.ts'
 import { useEffect, useMemo } from 'react'
 import { heldByOthers, yieldedTo } from '../../core/plan/hands.ts'
-import type { Hand as HeldThrow } from '../../core/plan/hands.ts'
+import type { HandToThrow as HeldThrow } from '../../core/plan/hands.ts'
 import type { Protocol } from '../../core/plan/order.ts'
 import type { Held } from '../../contract/news.ts'
 import { send } from './api.ts'

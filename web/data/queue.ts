@@ -1,5 +1,5 @@
 import type { Problem } from '../../contract/problems.ts'
-import { putRight } from '../../core/throw/clock.ts'
+import { clockPutRight } from '../../core/throw/clock.ts'
 import { WIRE } from '../../contract/writes.ts'
 import type { Sent, WriteKind } from '../../contract/writes.ts'
 import { madeFrom, NotKept, QueueStore } from './queueStore.ts'
@@ -157,7 +157,7 @@ export class Queue {
         offMs ??= (await this.options.clock?.()) ?? 0
         const { body, at } = next
         const isNew = (body.version ?? 0) === 0
-        const right = at === undefined ? body : putRight(body, at, offMs, isNew, null)
+        const right = at === undefined ? body : clockPutRight(body, at, offMs, isNew, null)
         stored = await this.options.send(next.kind, right, signal)
         if (right !== body) this.options.onPutRight?.(offMs)
       } catch (e) {

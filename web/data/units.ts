@@ -1,6 +1,6 @@
 import { FOOT, MPH } from '../../core/flight/units.ts'
 import type { Preferences } from '../../contract/preferences.ts'
-import type { Side } from '../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../core/flight/hand.ts'
 import { sideWord } from '../../core/judge/statements.ts'
 import type { Wording } from '../../core/judge/statements.ts'
 
@@ -68,7 +68,7 @@ export function aside(units: Units, rightM: number, digits = 1): string {
 }
 
 /** Distance to the fade side as figures of a table say it, without its unit: “8.6 left”, of throws that fade both ways “8.6 fade”. */
-export function besideLine({ length }: Units, toFadeM: number, fadeSide: Side | undefined): string {
+export function besideLine({ length }: Units, toFadeM: number, fadeSide: LeftOrRight | undefined): string {
   const shown = length.to(Math.abs(toFadeM)).toFixed(1)
   return Number(shown) === 0 ? 'on the line' : `${shown} ${sideWord(fadeSide, toFadeM > 0)}`
 }

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 
 /** An answer that is worked out elsewhere: the newest there is, whether a newer one is on its way, what went wrong. */
-export interface Asked<T> {
+export interface AskedAnswer<T> {
   readonly value: T | undefined
   readonly working: boolean
   readonly error: Error | undefined
@@ -36,7 +36,7 @@ export function useAsked<T>(
   key: string | null,
   ask: (wanted: () => boolean) => Promise<T>,
   { about = '', pauseMs = 0, inTurn = false }: AskedOptions = {},
-): Asked<T> {
+): AskedAnswer<T> {
   const [answer, setAnswer] = useState<Answer<T>>()
   const [tries, setTries] = useState(0)
   const newest = useRef(ask)

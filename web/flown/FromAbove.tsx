@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import type { KeyboardEvent } from 'react'
-import type { Place } from '../../core/lab/field.ts'
+import type { FieldPlace } from '../../core/lab/field.ts'
 import { FATES } from '../../core/lab/field.ts'
 import { instantOf } from '../../core/lab/flight.ts'
 import type { LabFlight } from '../../core/lab/flight.ts'
@@ -27,7 +27,7 @@ interface FromAboveProps {
   readonly atS: number | undefined
   readonly reach: { readonly down: number; readonly left: number; readonly right: number }
   /** The landing and what stands there are dragged; without them it is a picture. */
-  readonly onLand?: (at: Place) => void
+  readonly onLand?: (at: FieldPlace) => void
   readonly onMove?: (place: number, obstacle: LabObstacle) => void
 }
 
@@ -36,13 +36,13 @@ const NEAR_PX = 34
 const STEP_M = 1
 
 /** An obstacle whose centre, or whose nearer end, is at another place. */
-function movedTo(o: LabObstacle, at: Place, by: Place): LabObstacle {
-  const add = (p: Place): Place => ({ downM: p.downM + by.downM, sideM: p.sideM + by.sideM })
+function movedTo(o: LabObstacle, at: FieldPlace, by: FieldPlace): LabObstacle {
+  const add = (p: FieldPlace): FieldPlace => ({ downM: p.downM + by.downM, sideM: p.sideM + by.sideM })
   if (o.kind === 'ceiling') return { ...o, fromM: o.fromM + by.downM, toM: o.toM + by.downM }
   if (o.kind === 'line') return { ...o, from: add(o.from), to: add(o.to) }
   return { ...o, at }
 }
-const middleOf = (o: LabObstacle): Place => {
+const middleOf = (o: LabObstacle): FieldPlace => {
   if (o.kind === 'ceiling') return { downM: (o.fromM + o.toM) / 2, sideM: 0 }
   if (o.kind === 'line')
     return { downM: (o.from.downM + o.to.downM) / 2, sideM: (o.from.sideM + o.to.sideM) / 2 }
@@ -62,14 +62,14 @@ export function FromAbove({
   onMove,
 }: FromAboveProps) {
   const sign = fade === 'left' ? 1 : -1
-  const spot = ({ downM, sideM }: Place): Spot => ({ down: downM, left: sign * sideM })
-  const place = ({ down, left }: Spot): Place => ({ downM: down, sideM: sign * left })
-  const held = useRef<{ obstacle: number; from: Place; was: LabObstacle } | 'landing'>(undefined)
+  const spot = ({ downM, sideM }: FieldPlace): Spot => ({ down: downM, left: sign * sideM })
+  const place = ({ down, left }: Spot): FieldPlace => ({ downM: down, sideM: sign * left })
+  const held = useRef<{ obstacle: number; from: FieldPlace; was: LabObstacle } | 'landing'>(undefined)
   const landed = flights[0]?.flight.landed
   const point = (at: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
     const here = place(at)
     if (phase === 'down') {
-      const away = (p: Place) =>
+      const away = (p: FieldPlace) =>
         Math.hypot(scale.x(p.downM) - scale.x(at.down), scale.y(sign * p.sideM) - scale.y(at.left))
       const nearest = obstacles
         .map((was, obstacle) => ({ was, obstacle, away: away(middleOf(was)) }))
@@ -204,7 +204,7 @@ function CloudDots({
 /** Something on the field. */
 function OnField({ o, sign }: { o: LabObstacle; sign: 1 | -1 }) {
   const scale = useScale()
-  const [x, y] = [(p: Place) => scale.x(p.downM), (p: Place) => scale.y(sign * p.sideM)]
+  const [x, y] = [(p: FieldPlace) => scale.x(p.downM), (p: FieldPlace) => scale.y(sign * p.sideM)]
   switch (o.kind) {
     case 'tree':
       return (

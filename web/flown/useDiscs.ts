@@ -4,8 +4,8 @@ import type { LabDisc, LabThrow, Setup } from '../../core/lab/setup.ts'
 import type { ArmKnown } from '../../core/lab/who.ts'
 import { LABEL_COVARIANCE } from '../../core/rotation/carried.ts'
 import { airOf } from '../../contract/lab.ts'
-import type { Flown, KnownArm, LabSetup, OneThrow, Thrown } from '../../contract/lab.ts'
-import { isAtHand, numbersOf } from '../../contract/rotation.ts'
+import type { LabFlown, KnownArm, LabSetup, OneThrow, LabThrown } from '../../contract/lab.ts'
+import { isAtHand, flyingNumbersOf } from '../../contract/rotation.ts'
 import type { RotationDisc } from '../../contract/rotation.ts'
 import { bodyOf } from '../../contract/sheet.ts'
 import { useArms, useShelf } from '../data/hooks.ts'
@@ -34,7 +34,7 @@ export function useDiscs() {
       name: `${d.code} ${d.mold} ${d.plastic}`,
       brief: d.code,
       disc: {
-        numbers: numbersOf(d),
+        numbers: flyingNumbersOf(d),
         covariance: d.rated?.covariance ?? LABEL_COVARIANCE,
         body: bodies.get(d.id) ?? STANDARD_BODY,
       },
@@ -42,7 +42,7 @@ export function useDiscs() {
     [bodies],
   )
   const named = useCallback(
-    (flown: Flown): NamedDisc | undefined => {
+    (flown: LabFlown): NamedDisc | undefined => {
       if ('numbers' in flown) {
         const name = numbersLine(flown.numbers)
         return {
@@ -69,16 +69,16 @@ export function flownAs(
   who?: ArmKnown,
 ): Setup | undefined {
   const found = named(disc)
-  return found && { disc: found.disc, throw: by(thrown, who), air: airOf(weather) }
+  return found && { disc: found.disc, throw: thrownHere(thrown, who), air: airOf(weather) }
 }
 
 /** A throw that is meant, by whoever throws it. */
-export const by = (thrown: Thrown, who: ArmKnown | undefined): LabThrow => ({
+export const thrownHere = (thrown: LabThrown, who: ArmKnown | undefined): LabThrow => ({
   ...thrown,
   ...(who && { who }),
 })
 /** What is meant of a throw, whoever throws it. */
-export const meantOf = ({ who: _, ...thrown }: LabThrow): Thrown => thrown
+export const meantOf = ({ who: _, ...thrown }: LabThrow): LabThrown => thrown
 
 /** Whoever throws a setup, as far as all their throws show; nobody where nobody is set or nothing is known. */
 export function useWho({ by: set }: Pick<LabSetup, 'by'>): KnownArm | undefined {

@@ -1,9 +1,9 @@
 import { deviation } from 'd3'
 import { useMemo } from 'react'
 import { FATES } from '../../core/lab/field.ts'
-import { flightOf } from '../../core/lab/flight.ts'
+import { labFlightOf } from '../../core/lab/flight.ts'
 import type { Setup } from '../../core/lab/setup.ts'
-import type { Flown, LabSetup } from '../../contract/lab.ts'
+import type { LabFlown, LabSetup } from '../../contract/lab.ts'
 import { useAsked } from '../data/useAsked.ts'
 import { askCloud, askClouds } from '../workers/lab.ts'
 import type { FlownCloud } from '../workers/lab.ts'
@@ -15,7 +15,7 @@ import type { ShownFlight } from './Views.tsx'
 export interface FlownThrow extends ShownFlight {
   readonly brief: string
   readonly setup: Setup
-  readonly disc: Flown
+  readonly disc: LabFlown
 }
 
 /** Clouds of what is not pulled come once the hand rests, ms. */
@@ -39,13 +39,13 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
       setup.discs.flatMap((disc): FlownThrow[] => {
         const is = named(disc)
         const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named, who)
-        const flight = one && flightOf(one)
+        const flight = one && labFlightOf(one)
         return is && flight ? [{ name: is.name, brief: is.brief, flight, setup: one, disc }] : []
       }),
     [setup.discs, setup.throw, setup.weather, named, who],
   )
   const before = useMemo((): ShownFlight | undefined => {
-    const flight = from && flightOf(from)
+    const flight = from && labFlightOf(from)
     return flight && { name: named(setup.before!.disc)!.name, flight }
   }, [from, named, setup.before])
   const cloud = useAsked(
@@ -75,7 +75,7 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
       before: from && beside.at(-1),
     }
   }, [cloud.value, more.value, flights.length, from])
-  const spread = useMemo(() => cloud.value && spreadOf(cloud.value), [cloud.value])
+  const spread = useMemo(() => cloud.value && cloudSpread(cloud.value), [cloud.value])
   const reach = useMemo(() => {
     const sign = setup.fade === 'left' ? 1 : -1
     const all = [...flights, ...(before ? [before] : [])]
@@ -100,7 +100,7 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
 }
 
 /** How far two throws in three that get through lie from their middle, along and across, m. */
-export function spreadOf({ down, side, fate }: FlownCloud) {
+export function cloudSpread({ down, side, fate }: FlownCloud) {
   const through = (of: Float32Array) => of.filter((_, i) => FATES[fate[i]!] !== 'stopped')
   const sd = (of: Float32Array) => deviation(through(of)) ?? 0
   return { alongM: sd(down), asideM: sd(side) }

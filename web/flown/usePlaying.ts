@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react'
 
 export const PACES = [1, 0.5, 0.2] as const
-export type Pace = (typeof PACES)[number]
+export type PlayingPace = (typeof PACES)[number]
 
 /** Seconds a step goes, by hand and where motion is not wanted. */
 const STEP_S = 0.1
@@ -13,7 +13,7 @@ const wantsNoMotion = () => matchMedia('(prefers-reduced-motion: reduce)').match
 /** A flight as it is played: where it is, and what plays it. Undefined seconds show all of it. */
 export function usePlaying(lastsS: number) {
   const [atS, setAtS] = useState<number>()
-  const [pace, setPace] = useState<Pace>(1)
+  const [pace, setPace] = useState<PlayingPace>(1)
   const [playing, setPlaying] = useState(false)
   useEffect(() => {
     if (!playing) return

@@ -1,7 +1,7 @@
 import type { Chance } from '../../core/lab/cloud.ts'
 import { rollWords } from '../../core/lab/cloud.ts'
 import type { LabFlight } from '../../core/lab/flight.ts'
-import type { Side } from '../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../core/flight/hand.ts'
 import type { ByArm, KnownArm, LabObstacle } from '../../contract/lab.ts'
 import { DEGREE } from '../../core/flight/units.ts'
 import { HABIT } from '../../core/rating/places.ts'
@@ -22,13 +22,13 @@ export function blowsWords(alongMps: number, toRightMps: number, show: (mps: num
 }
 
 /** A distance to the fade side: “3.1 m left”. */
-export function asideWords({ length }: Pick<Units, 'length'>, toFadeM: number, fade: Side): string {
+export function asideWords({ length }: Pick<Units, 'length'>, toFadeM: number, fade: LeftOrRight): string {
   const shown = length.to(Math.abs(toFadeM)).toFixed(1)
   return Number(shown) === 0 ? 'on the line' : `${shown} ${length.unit} ${sideWord(fade, toFadeM > 0)}`
 }
 
 /** Where a throw ends: “Lands 84 m out, 3.1 m left.”, after its name where it has to be told which. */
-export const landsWords = (flight: LabFlight, units: Units, fade: Side, name?: string): string =>
+export const landsWords = (flight: LabFlight, units: Units, fade: LeftOrRight, name?: string): string =>
   `${name === undefined ? 'Lands' : `${name} lands`} ${units.length.show(flight.landed.downM)} out, ${asideWords(units, flight.landed.sideM, fade)}.`
 
 /** What is said of how it comes down, where that matters. */

@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import type { ReactNode } from 'react'
 import { OtherVersion } from '../data/api.ts'
-import type { Asked } from '../data/useAsked.ts'
+import type { AskedAnswer } from '../data/useAsked.ts'
 import { Button } from './Button.tsx'
 
 interface CardProps {
@@ -26,7 +26,7 @@ export function Card({ children, className, label, scrolls = false }: CardProps)
 }
 
 /** What a screen shows while its data is on the way. */
-export function Waiting({ what }: { what: string }) {
+export function WaitingNote({ what }: { what: string }) {
   return (
     <p role="status" className="p-6 text-quiet">
       Reading {what} …
@@ -35,7 +35,7 @@ export function Waiting({ what }: { what: string }) {
 }
 
 /** What a screen shows when its data cannot be had: what happened, what was kept, what to do. */
-export function Trouble({ error }: { error: Error }) {
+export function TroubleNote({ error }: { error: Error }) {
   return (
     <Card className="m-4 p-5">
       <h2 className="text-lead">This could not be read</h2>
@@ -57,7 +57,11 @@ export const Reload = () => (
 )
 
 /** What stands where something that was asked of the worker has no answer: why, and a way to ask again. */
-export function Unanswered({ asked: { error, again } }: { asked: Pick<Asked<unknown>, 'error' | 'again'> }) {
+export function Unanswered({
+  asked: { error, again },
+}: {
+  asked: Pick<AskedAnswer<unknown>, 'error' | 'again'>
+}) {
   return (
     <p role="alert" className="text-accent">
       {error?.message}{' '}

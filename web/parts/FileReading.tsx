@@ -64,7 +64,7 @@ export function FileProblems({ name, problem }: { name: string; problem: Problem
 }
 
 /** How far an import is, once it takes a moment. */
-export function Progress({ of, what }: { of: ImportProgress | undefined; what: string }) {
+export function ImportProgressBar({ of, what }: { of: ImportProgress | undefined; what: string }) {
   if (!of) return null
   return (
     <div role="status" className="mt-3">

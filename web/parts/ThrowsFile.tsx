@@ -14,7 +14,7 @@ import { problemOf, sendCsv } from '../data/api.ts'
 import { zoneHere } from '../data/outing.ts'
 import { Button } from './Button.tsx'
 import { Card } from './Card.tsx'
-import { FileInput, FileProblems, Progress } from './FileReading.tsx'
+import { FileInput, FileProblems, ImportProgressBar } from './FileReading.tsx'
 import { SelectInput, TextInput } from './Inputs.tsx'
 
 /** A file chosen, and what reading it came to. */
@@ -126,7 +126,7 @@ export function ThrowsFile({
             placeholder="not stated"
           />
         </div>
-        <Progress of={progress} what="throws" />
+        <ImportProgressBar of={progress} what="throws" />
       </Card>
 
       {problem && (

@@ -10,7 +10,7 @@ import { WeightPicture } from './WeightPicture.tsx'
 import { WindPicture } from './WindPicture.tsx'
 
 /** The picture of an answer. */
-export function Picture({ picture, ...drawing }: { readonly picture: Drawn } & Drawing) {
+export function AnswerPicture({ picture, ...drawing }: { readonly picture: Drawn } & Drawing) {
   switch (picture.kind) {
     case 'nothing':
       return null

@@ -14,11 +14,11 @@ import { useNews } from '../data/news.ts'
 import { useTakeAlong } from '../data/takeAlong.ts'
 import { useUpdate } from '../data/update.ts'
 import { Button } from '../parts/Button.tsx'
-import { Card, Empty, Reload, Waiting } from '../parts/Card.tsx'
+import { Card, Empty, Reload, WaitingNote } from '../parts/Card.tsx'
 import type { Door, Screen } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
 import { DOORS } from '../stations/doors.ts'
-import { AtMachine } from './AtMachine.tsx'
+import { AtMachinePage } from './AtMachine.tsx'
 import { Bars } from './Bars.tsx'
 import { lastTrial } from './lastTrial.ts'
 import { Newer } from './Newer.tsx'
@@ -34,7 +34,7 @@ function Frame() {
       <Bars />
       <Newer />
       <main className="mx-auto w-full max-w-[1600px] max-md:pb-[calc(3.75rem+env(safe-area-inset-bottom))]">
-        <Suspense fallback={<Waiting what="the station" />}>
+        <Suspense fallback={<WaitingNote what="the station" />}>
           <Outlet />
         </Suspense>
       </main>
@@ -123,7 +123,7 @@ const ComeIn = lazy(() => import('./ComeIn.tsx'))
 /** The app, for whoever is in on this device. */
 export function App() {
   const me = useMe()
-  if (location.pathname === '/at-machine') return <AtMachine />
+  if (location.pathname === '/at-machine') return <AtMachinePage />
   if (!me) return null
   if (!me.person)
     return (

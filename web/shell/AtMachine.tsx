@@ -4,7 +4,7 @@ import { Button } from '../parts/Button.tsx'
 import { Card } from '../parts/Card.tsx'
 
 /** Opens the app at the machine itself, by what stands behind the # of the address that start printed. */
-export function AtMachine() {
+export function AtMachinePage() {
   const [wrong, setWrong] = useState<string>()
   useEffect(() => {
     atMachine(decodeURIComponent(location.hash.slice(1))).catch((e: Error) => setWrong(e.message))

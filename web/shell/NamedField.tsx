@@ -7,13 +7,13 @@ import { measureOf } from '../data/units.ts'
 import { FigureInput, SelectInput, TextInput } from '../parts/Inputs.tsx'
 
 /** What stands in a row at a path like `plan.expected`. */
-export const at = (row: Row, path: string): unknown =>
+export const valueAt = (row: Row, path: string): unknown =>
   path.split('.').reduce<unknown>((o, key) => (o as Record<string, unknown> | null)?.[key], row)
 const put = (row: Row, path: string, value: unknown): Row => {
   const copy = structuredClone(row)
   const keys = path.split('.')
   const last = keys.pop()!
-  const holder = keys.length === 0 ? copy : at(copy, keys.join('.'))
+  const holder = keys.length === 0 ? copy : valueAt(copy, keys.join('.'))
   ;(holder as Record<string, unknown>)[last] = value
   return copy
 }
@@ -37,7 +37,7 @@ export function NamedField({
   const { throwers } = useThrowers()
   const sessions = useSessions()
   const key = path.split('.').at(-1)!
-  const value = at(row, path)
+  const value = valueAt(row, path)
   const label = capital(fieldWords(path.split('.')))
   const choices = {
     discId: view?.discs.map((d) => [d.disc.id, `${d.disc.code} ${d.mold.name} ${d.plastic.name}`] as const),

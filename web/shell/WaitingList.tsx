@@ -15,7 +15,7 @@ import { angleWords, aside } from '../data/units.ts'
 import { valueWords } from '../data/valueWords.ts'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
-import { at, isFigureOrText, NamedField } from './NamedField.tsx'
+import { valueAt, isFigureOrText, NamedField } from './NamedField.tsx'
 
 /** What waits on this device, and what the server did not take and why. */
 export default function WaitingList({ onClose }: { onClose: () => void }) {
@@ -64,7 +64,7 @@ export default function WaitingList({ onClose }: { onClose: () => void }) {
 /** A row the server says something against: the fields it names can be put right where they stand. */
 function Mend({ refused: r }: { refused: Refused }) {
   const [row, setRow] = useState<Row>(r.body)
-  const fields = (r.errors ?? []).filter((e) => isFigureOrText(at(row, e.path)))
+  const fields = (r.errors ?? []).filter((e) => isFigureOrText(valueAt(row, e.path)))
   return (
     <section aria-label="Not taken" className="mt-3 rounded-lg border border-rule p-3">
       <p className="text-note text-quiet">A {writeOf(r.kind).called[0]} was not taken:</p>

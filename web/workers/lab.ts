@@ -3,7 +3,7 @@ import { chanceOf } from '../../core/lab/cloud.ts'
 import type { Chance, Cloud } from '../../core/lab/cloud.ts'
 import type { Obstacle } from '../../core/lab/field.ts'
 import { bestOf } from '../../core/lab/find.ts'
-import type { Found, Search } from '../../core/lab/find.ts'
+import type { ThrowsFound, Search } from '../../core/lab/find.ts'
 import type { Setup } from '../../core/lab/setup.ts'
 import type { LabWorker } from './lab.worker.ts'
 import { OneWorker } from './oneWorker.ts'
@@ -75,7 +75,7 @@ export async function askClouds(
 export const askAngles = (setup: Setup): Promise<Angles> => searches[0]!.ask((worker) => worker.angles(setup))
 
 /** The throws that most likely do what is wanted. */
-export async function askThrows(search: Search): Promise<Found> {
+export async function askThrows(search: Search): Promise<ThrowsFound> {
   const { discs } = search
   const shared = discs.length < FEW_DISCS ? searches.slice(0, 1) : searches
   const found = await Promise.all(

@@ -5,7 +5,7 @@ import { CLOUD, cloudOf } from '../../core/lab/cloud.ts'
 import type { Cloud } from '../../core/lab/cloud.ts'
 import type { Obstacle } from '../../core/lab/field.ts'
 import { findThrows } from '../../core/lab/find.ts'
-import type { Found, Search } from '../../core/lab/find.ts'
+import type { ThrowsFound, Search } from '../../core/lab/find.ts'
 import type { Setup } from '../../core/lab/setup.ts'
 
 /** Flies what is too much to fly between two pictures. */
@@ -23,7 +23,7 @@ const lab = {
     )
   },
   angles: (setup: Setup): Angles => anglesOf(setup),
-  find: (search: Search): Found => findThrows(search),
+  find: (search: Search): ThrowsFound => findThrows(search),
 }
 
 export type LabWorker = typeof lab

@@ -20,11 +20,11 @@ export interface ToldThrown {
 }
 
 /** What an answer is asked about, as it crosses to the worker. */
-export type AskedAbout = Omit<AboutInWords, 'words'> & {
+export type AskedAcross = Omit<AboutInWords, 'words'> & {
   readonly names: ReadonlyMap<string, string>
   readonly units: Preferences['units']
 }
-const inWords = ({ names, units, ...about }: AskedAbout): AboutInWords => ({
+const inWords = ({ names, units, ...about }: AskedAcross): AboutInWords => ({
   ...about,
   words: wordingOf(unitsOf(units), (code) => names.get(code) ?? code),
 })
@@ -46,20 +46,20 @@ class Rating extends Trials {
   weighPlan(own: ToldThrown, plan: PlanQuestion, spend: number, protocol: Protocol, ask: Ask): PlanWorth {
     return this.planned(thrown(own), plan, spend, protocol, ask)
   }
-  answer(trial: string, question: Answered, about: AskedAbout): Answer | undefined {
+  answer(trial: string, question: Answered, about: AskedAcross): Answer | undefined {
     return this.answered(trial, question, inWords(about))
   }
-  answers(trial: string, questions: readonly Answered[], about: AskedAbout): Answer[] {
+  answers(trial: string, questions: readonly Answered[], about: AskedAcross): Answer[] {
     return questions.flatMap((q) => this.answer(trial, q, about) ?? [])
   }
-  answerWithout(trial: string, throwId: string, question: Answered, about: AskedAbout): Answer | undefined {
+  answerWithout(trial: string, throwId: string, question: Answered, about: AskedAcross): Answer | undefined {
     return this.answeredWithout(trial, throwId, question, inWords(about))
   }
   answerTurned(
     trial: string,
     turned: Pick<TurnedWind, 'outing' | 'turn'>,
     question: Answered,
-    about: AskedAbout,
+    about: AskedAcross,
   ): Answer | undefined {
     return this.answeredTurned(trial, turned, question, inWords(about))
   }

@@ -7,13 +7,13 @@ import { useShortThrows, useThrough } from '../data/hooks.ts'
 import type { TrialView } from '../data/hooks.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { useAsked } from '../data/useAsked.ts'
-import type { Asked } from '../data/useAsked.ts'
+import type { AskedAnswer } from '../data/useAsked.ts'
 import { askRating } from './rating.ts'
-import type { AskedAbout } from './rating.worker.ts'
+import type { AskedAcross } from './rating.worker.ts'
 import type { Reading } from '../../core/trial/reading.ts'
 
 /** Which question a trial is answered with first. */
-export const questionOf = (view: TrialView): Answered => ANSWER_TO[kindOf(view)]
+export const answeredFirst = (view: TrialView): Answered => ANSWER_TO[kindOf(view)]
 
 /**
  * What an answer is asked about.
@@ -24,7 +24,7 @@ export function useAbout(
   view: TrialView,
   names: ReadonlyMap<string, string>,
   discs?: readonly string[],
-): AskedAbout {
+): AskedAcross {
   const { kind } = useUnits()
   const short = useShortThrows(view.trial.id)
   const worn = useThrough(view.trial.id)
@@ -61,7 +61,7 @@ export function useAbout(
 }
 
 /** What an answer hangs on besides its question and its reading. */
-const keyOf = ({ discs, convention, pair, units, short, through }: AskedAbout): readonly unknown[] => [
+const keyOf = ({ discs, convention, pair, units, short, through }: AskedAcross): readonly unknown[] => [
   discs,
   convention,
   pair,
@@ -77,7 +77,7 @@ export function useAnswers(
   reading: Reading,
   names: ReadonlyMap<string, string>,
   questions: readonly Answered[],
-): Asked<readonly Answer[]> {
+): AskedAnswer<readonly Answer[]> {
   const about = useAbout(view, names)
   return useAsked(
     JSON.stringify([ratingKey, reading.serial, questions, ...keyOf(about)]),
@@ -94,7 +94,7 @@ export function useAnswer(
   names: ReadonlyMap<string, string>,
   question: Answered | null,
   discs?: readonly string[],
-): Asked<Answer | undefined> {
+): AskedAnswer<Answer | undefined> {
   const about = useAbout(view, names, discs)
   const key = question === null ? null : JSON.stringify([question, reading.serial, ...keyOf(about)])
   return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {

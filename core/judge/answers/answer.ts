@@ -1,5 +1,5 @@
 import { group } from 'd3'
-import type { Side } from '../../flight/hand.ts'
+import type { LeftOrRight } from '../../flight/hand.ts'
 import { PER_M } from '../../flight/side.ts'
 import type { LabelFigure } from '../../plan/aims.ts'
 import type { Convention } from '../../plan/questions.ts'
@@ -93,22 +93,22 @@ export interface Found {
 }
 
 /** The discs as the outcome has them. */
-export const discOf = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!
+export const ratingIn = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!
 
 /** The disc as the fit was given it. */
-export const ratedDisc = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discIn(state, id).disc
+export const ratedIn = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discIn(state, id).disc
 
 /** Discs of one plastic of one mold among those asked about, the plastics in the order they are named; discs of unknown kin stand alone. */
 export const copiesOf = (asked: Pick<Asked, 'state' | 'discs'>): string[][] => [
   ...group(asked.discs, (id) => {
-    const { kin } = ratedDisc(asked, id)
+    const { kin } = ratedIn(asked, id)
     return kin?.plastic === undefined ? id : `${kin.mold}\n${kin.plastic}`
   }).values(),
 ]
 
 /** How many throws of some discs count. */
 export const throwsOf = (asked: Asked, discs: readonly string[] = asked.discs): number =>
-  discs.reduce((n, d) => n + discOf(asked, d).throws, 0)
+  discs.reduce((n, d) => n + ratingIn(asked, d).throws, 0)
 
 /** The 90 % interval of an estimate, in its unit. */
 export const interval = ({ value, sd }: Estimate): { readonly low: number; readonly high: number } => ({
@@ -116,10 +116,10 @@ export const interval = ({ value, sd }: Estimate): { readonly low: number; reado
   high: value + Z90 * sd,
 })
 /** An estimate as a figure of an answer: its value, its 90 % interval and its unit. */
-export const figure = (e: Estimate, unit: string): Figure => ({ value: e.value, ...interval(e), unit })
+export const figureWithin = (e: Estimate, unit: string): Figure => ({ value: e.value, ...interval(e), unit })
 
 /** “4.1 m (2.5 to 5.7)”, by size: the direction is said apart. */
-export function sized({ words }: Asked, { value, sd }: Estimate): string {
+export function sizedWords({ words }: Asked, { value, sd }: Estimate): string {
   const size = Math.abs(value)
   const bound = (m: number) => signed(Number(figureOf(words)(m)))
   return `${lengthOf(words)(size)} (${bound(size - Z90 * sd)} to ${bound(size + Z90 * sd)})`
@@ -136,10 +136,10 @@ export const isFarther = (asked: Asked, gap: Gap): string =>
 
 /** “finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”. */
 export const finishes = (asked: Asked, finish: Estimate): string =>
-  `finishes ${sized(asked, finish)} ${farther(asked.outcome.fadeSide, finish.value >= 0)} in a flight of ${lengthOf(asked.words)(PER_M, 0)}`
+  `finishes ${sizedWords(asked, finish)} ${farther(asked.outcome.fadeSide, finish.value >= 0)} in a flight of ${lengthOf(asked.words)(PER_M, 0)}`
 
 /** “left”, “to the fade side”: where discs go that go to the fade side, or to the other. */
-export const toSide = (side: Side | undefined, fade: boolean): string =>
+export const toSide = (side: LeftOrRight | undefined, fade: boolean): string =>
   side === undefined ? `to the ${sideWord(side, fade)} side` : sideWord(side, fade)
 
 /** Whether something stated with a probability is settled. */

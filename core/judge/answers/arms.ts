@@ -9,7 +9,7 @@ import { Z90 } from '../../rating/normal.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { signed, speedOf } from '../statements.ts'
 import { numbersAtSpeed } from '../atArm.ts'
-import { discOf, figure, isSettled, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
+import { ratingIn, figureWithin, isSettled, sizedWords, throwsOf, toSide, ratedIn } from './answer.ts'
 import type { Asked, Claimed, Figure, Found, NamedArm } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
 import type { ArmRow } from './picture.ts'
@@ -54,8 +54,8 @@ export function straightAt(finish: (armMps: number) => number): number | undefin
 
 /** A disc from arm to arm. */
 function rowsOf(asked: Asked, disc: string, draws: readonly Float64Array[]): ArmRow[] {
-  const { observed } = discOf(asked, disc)
-  const { body } = ratedDisc(asked, disc)
+  const { observed } = ratingIn(asked, disc)
+  const { body } = ratedIn(asked, disc)
   const all = [
     ...ARMS.map((a) => ({ ...a, thrower: false })),
     ...asked.arms.map((a) => ({ ...a, thrower: true })),
@@ -94,8 +94,8 @@ interface Story {
 
 /** At which arm a disc flies straight, or that it does at none. */
 function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): Story {
-  const { observed } = discOf(asked, disc)
-  const { body } = ratedDisc(asked, disc)
+  const { observed } = ratingIn(asked, disc)
+  const { body } = ratedIn(asked, disc)
   const name = asked.words.name(disc)
   const side = asked.outcome.fadeSide
   const speed = speedOf(asked.words)
@@ -107,7 +107,7 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
   const crosses = shareOf(straight, (s) => s !== undefined)
   const toFade = shareOf(draws, (d) => ends(fast, d) > 0 && ends(slow, d) > 0)
   const toTurn = shareOf(draws, (d) => ends(slow, d) < 0 && ends(fast, d) < 0)
-  const at = (armMps: number) => sized(asked, estimateOf(draws.map((d) => ends(armMps, d))))
+  const at = (armMps: number) => sizedWords(asked, estimateOf(draws.map((d) => ends(armMps, d))))
   if (crosses >= toFade && crosses >= toTurn) {
     const est = estimateOf(some)
     const range = `${speed(est.value)} (${speed(Math.max(slow, est.value - Z90 * est.sd))} to ${speed(Math.min(fast, est.value + Z90 * est.sd))})`
@@ -136,7 +136,7 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
 
 /** Between which arms a disc seems to be what it is: its turn and its fade within half a number of its own. */
 function itself(asked: Asked, disc: string, rows: readonly ArmRow[]): string | undefined {
-  const { observed } = discOf(asked, disc)
+  const { observed } = ratingIn(asked, disc)
   const own = rows.filter(
     (r) => Math.abs(r.turn - observed.turn) <= HALF_NUMBER && Math.abs(r.fade - observed.fade) <= HALF_NUMBER,
   )
@@ -157,10 +157,10 @@ export function answerArms(asked: Asked): Found {
   const side = asked.outcome.fadeSide
   const figures: Record<string, Figure> = {}
   for (const r of rows) {
-    figures[`carry at ${r.armMps.toFixed(1)} m/s`] = figure(r.carry, 'm')
-    figures[`finish at ${r.armMps.toFixed(1)} m/s`] = figure(r.finish, 'm')
+    figures[`carry at ${r.armMps.toFixed(1)} m/s`] = figureWithin(r.carry, 'm')
+    figures[`finish at ${r.armMps.toFixed(1)} m/s`] = figureWithin(r.finish, 'm')
   }
-  if (head.straight) figures['straight at'] = figure(head.straight, 'm/s')
+  if (head.straight) figures['straight at'] = figureWithin(head.straight, 'm/s')
   const told = rows.filter((r) => r.thrower)
   return {
     sentence: head.sentence,
@@ -171,7 +171,7 @@ export function answerArms(asked: Asked): Found {
       ...[itself(asked, head.disc, rows)].filter((s) => s !== undefined),
       ...told.map(
         (r) =>
-          `For ${r.arm} ${asked.words.name(head.disc)} carries ${sized(asked, r.carry)} and finishes ${sized(asked, r.finish)} ${toSide(side, r.finish.value > 0)}: turn ${signed(r.turn)}, fade ${signed(r.fade)} to that arm`,
+          `For ${r.arm} ${asked.words.name(head.disc)} carries ${sizedWords(asked, r.carry)} and finishes ${sizedWords(asked, r.finish)} ${toSide(side, r.finish.value > 0)}: turn ${signed(r.turn)}, fade ${signed(r.fade)} to that arm`,
       ),
       ...stories
         .slice(1)

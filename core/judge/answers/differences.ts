@@ -7,16 +7,16 @@ import { busiestArm } from '../flewLike.ts'
 import { ALIKE_WITHIN } from '../resolve.ts'
 import { farther } from '../statements.ts'
 import {
-  discOf,
-  figure,
+  ratingIn,
+  figureWithin,
   isFarther,
   isSettled,
   listed,
   percent,
-  sized,
+  sizedWords,
   throwsOf,
   unanswerable,
-  ratedDisc,
+  ratedIn,
 } from './answer.ts'
 import type { Asked, Figure, Found } from './answer.ts'
 import type { DifferenceRow } from './picture.ts'
@@ -31,7 +31,7 @@ export interface Group {
 
 /** Groups of the discs asked about by something of their kin, in the order they are named; discs without it stand alone. */
 export function groupsBy(asked: Asked, what: 'plastic' | 'run'): Group[] {
-  const kinOf = (id: string) => ratedDisc(asked, id).kin
+  const kinOf = (id: string) => ratedIn(asked, id).kin
   const molds = new Set(asked.discs.map((d) => kinOf(d)?.mold))
   return [
     ...group(asked.discs, (id) => {
@@ -47,7 +47,7 @@ export function groupsBy(asked: Asked, what: 'plastic' | 'run'): Group[] {
  * all of its discs.
  */
 export function wornAlike(asked: Asked, groups: readonly Group[]): { groups: Group[]; aside: string[] } {
-  const wearOf = (id: string) => ratedDisc(asked, id).kin?.wear ?? 0
+  const wearOf = (id: string) => ratedIn(asked, id).kin?.wear ?? 0
   const states = [...new Set(groups.flatMap((g) => g.discs.map(wearOf)))].sort((a, b) => a - b)
   const state = greatest(states, (w) => groups.filter((g) => g.discs.some((d) => wearOf(d) === w)).length)
   const kept = groups.map((g) => {
@@ -59,7 +59,7 @@ export function wornAlike(asked: Asked, groups: readonly Group[]): { groups: Gro
 }
 
 /** Everything about how groups differ, all of their discs together. */
-export interface Compared {
+export interface GroupsCompared {
   readonly groups: readonly Group[]
   readonly rows: readonly DifferenceRow[]
   /** Half a number, m a 100 m. */
@@ -69,7 +69,7 @@ export interface Compared {
 }
 
 /** Compares groups of discs with the first of them. */
-export function compared(asked: Asked, groups: readonly Group[]): Compared {
+export function compared(asked: Asked, groups: readonly Group[]): GroupsCompared {
   const { state } = asked
   const discs = groups.flatMap((g) => g.discs)
   const { armMps } = busiestArm(state)!
@@ -99,7 +99,7 @@ export function compared(asked: Asked, groups: readonly Group[]): Compared {
       carry: of('carry'),
     }
   }
-  const perNumber = mean(discs, (id) => labelScale(discOf(asked, id).published).perNumber)!
+  const perNumber = mean(discs, (id) => labelScale(ratingIn(asked, id).published).perNumber)!
   return {
     groups,
     rows: groups.map((g) => between(g, groups[0]!)),
@@ -116,14 +116,14 @@ function copiesWords(counts: readonly number[]): string {
 }
 
 /** How sure the order of two groups is, and which is the more stable. */
-const ordered = ({ between }: Compared, a: Group, b: Group) => {
+const ordered = ({ between }: GroupsCompared, a: Group, b: Group) => {
   const row = between(a, b)
   const p = row.pMoreStable
   return p >= 0.5 ? { above: a, below: b, p, row } : { above: b, below: a, p: 1 - p, row: between(b, a) }
 }
 
 /** Probability that two groups lie within half a number of each other. */
-const alike = ({ alikeM, between }: Compared, a: Group, b: Group): number =>
+const alike = ({ alikeM, between }: GroupsCompared, a: Group, b: Group): number =>
   sharesBetween(between(a, b).side.value, between(a, b).side.sd, [-alikeM, alikeM])[1]!
 
 /** What plastics or runs change: of the discs that were thrown, and of the plastics or runs themselves. */
@@ -156,7 +156,7 @@ export function answerDifferences(
   const { probability: proved, next } = sure(groups.indexOf(widest.above), groups.indexOf(widest.below))
   const by = copiesWords(groups.map((g) => g.discs.length))
   const ofThem = `of the ${what.many} themselves, by ${by}, ${percent(proved)}`
-  const closeness = sized(asked, widest.row.finish)
+  const closeness = sizedWords(asked, widest.row.finish)
   const head = isSettled(widest.p)
     ? {
         sentence: `${widest.above.name} flies more stable than ${widest.below.name}: ${isFarther(asked, widest.row)}; ${ofThem}`,
@@ -179,8 +179,8 @@ export function answerDifferences(
         }
   const figures: Record<string, Figure> = {}
   for (const r of all.rows.slice(1)) {
-    figures[`${r.name} finish against ${groups[0]!.name}`] = figure(r.finish, 'm per 100 m')
-    figures[`${r.name} carry against ${groups[0]!.name}`] = figure(r.carry, 'm')
+    figures[`${r.name} finish against ${groups[0]!.name}`] = figureWithin(r.finish, 'm per 100 m')
+    figures[`${r.name} carry against ${groups[0]!.name}`] = figureWithin(r.carry, 'm')
   }
   const said = (p: (typeof pairs)[number]) =>
     `${p.above.name} is more stable than ${p.below.name}, ${percent(p.p)}: ${isFarther(asked, p.row)}`
@@ -202,14 +202,14 @@ export function answerDifferences(
         .filter((r) => Math.abs(r.carry.value) > Z90 * r.carry.sd)
         .map(
           (r) =>
-            `${r.name} carries ${sized(asked, r.carry)} ${r.carry.value > 0 ? 'farther' : 'less far'} than ${groups[0]!.name}`,
+            `${r.name} carries ${sizedWords(asked, r.carry)} ${r.carry.value > 0 ? 'farther' : 'less far'} than ${groups[0]!.name}`,
         ),
     ],
     open: [
       ...aside.map((d) => `${asked.words.name(d)} is worn otherwise and left aside here.`),
       ...open.map(
         (p) =>
-          `${p.above.name} against ${p.below.name}: leaning to ${p.above.name}, ${percent(p.p)}; ${sized(asked, p.row.finish)} ${farther(asked.outcome.fadeSide)}`,
+          `${p.above.name} against ${p.below.name}: leaning to ${p.above.name}, ${percent(p.p)}; ${sizedWords(asked, p.row.finish)} ${farther(asked.outcome.fadeSide)}`,
       ),
     ],
     wants: nearest && [nearest.above.discs[0]!, nearest.below.discs[0]!],

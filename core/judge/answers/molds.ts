@@ -5,13 +5,13 @@ import { countWord, lengthOf } from '../statements.ts'
 import { alikeProbability } from '../resolve.ts'
 import { drawnSides, pairOf } from '../../rating/outcome.ts'
 import {
-  discOf,
-  figure,
+  ratingIn,
+  figureWithin,
   isFarther,
   isSettled,
   listed,
   percent,
-  sized,
+  sizedWords,
   throwsOf,
   unanswerable,
 } from './answer.ts'
@@ -27,7 +27,7 @@ export function answerMolds(asked: Asked): Found {
     return unanswerable('Two discs at least are put in order; the trial asks about one', [
       'Add a disc it is compared with.',
     ])
-  const order = chosen.sort((a, b) => discOf(asked, b).side.value - discOf(asked, a).side.value)
+  const order = chosen.sort((a, b) => ratingIn(asked, b).side.value - ratingIn(asked, a).side.value)
   const draws = drawnSides(outcome, order)
   const whole =
     order.length === 2
@@ -47,8 +47,8 @@ export function answerMolds(asked: Asked): Found {
       finish: { value: sign * pair.finish.value, sd: pair.finish.sd },
       alike: alikeProbability(
         pair.difference,
-        discOf(asked, above).published,
-        discOf(asked, below).published,
+        ratingIn(asked, above).published,
+        ratingIn(asked, below).published,
       ),
     }
   })
@@ -67,7 +67,7 @@ export function answerMolds(asked: Asked): Found {
         },
         {
           p: neighbours[0]!.alike,
-          text: `${listed(named)} fly alike, to within half a number: ${sized(asked, neighbours[0]!.finish)} apart at the end`,
+          text: `${listed(named)} fly alike, to within half a number: ${sizedWords(asked, neighbours[0]!.finish)} apart at the end`,
           claim: { says: 'alike', groups: order.map((d) => [d]) },
         },
       ]
@@ -94,7 +94,7 @@ export function answerMolds(asked: Asked): Found {
   const closest = [...neighbours].sort((a, b) => Math.abs(a.finish.value) - Math.abs(b.finish.value))[0]!
   const figures: Record<string, Figure> = {}
   for (const n of neighbours)
-    figures[`${n.above} over ${n.below} at the finish`] = figure(n.finish, 'm per 100 m')
+    figures[`${n.above} over ${n.below} at the finish`] = figureWithin(n.finish, 'm per 100 m')
   return {
     sentence: head
       ? head.text

@@ -10,7 +10,7 @@ import { offLabel } from '../asked.ts'
 import { effectsOf } from '../effects.ts'
 import { signed } from '../statements.ts'
 import { hedgedStability } from '../words.ts'
-import { discOf, figure, inNumbers, isSettled, listed, percent, throwsOf, ratedDisc } from './answer.ts'
+import { ratingIn, figureWithin, inNumbers, isSettled, listed, percent, throwsOf, ratedIn } from './answer.ts'
 import type { Asked, Claimed, Figure, Found } from './answer.ts'
 import { numberDraws, shareOf } from './draws.ts'
 import type { ClaimRow } from './picture.ts'
@@ -28,7 +28,7 @@ function wearOf({ state }: Asked): readonly Estimate[] {
 
 /** How far the state of a disc is from the one its label describes. */
 const wornBeyond = (asked: Asked, disc: string): number => {
-  const { kin } = ratedDisc(asked, disc)
+  const { kin } = ratedIn(asked, disc)
   return kin?.wear === undefined ? 0 : kin.wear - DESCRIBED[asked.convention]
 }
 
@@ -38,7 +38,7 @@ const named = (asked: Asked, disc: string): string =>
 
 /** How far off its label a figure of a disc is, in the state the label describes. */
 function offAsDescribed(asked: Asked, disc: string, of: LabelFigure): Estimate {
-  const seen = offLabel(discOf(asked, disc), of)
+  const seen = offLabel(ratingIn(asked, disc), of)
   const worn = wornBeyond(asked, disc)
   if (worn === 0) return seen
   const wear = wearOf(asked)
@@ -51,7 +51,7 @@ function offAsDescribed(asked: Asked, disc: string, of: LabelFigure): Estimate {
 
 /** Probability that every number of a disc lies within half of its label. */
 function allWithin(asked: Asked, disc: string): number {
-  const { published } = discOf(asked, disc)
+  const { published } = ratingIn(asked, disc)
   const wear = wearOf(asked)
   const worn = wornBeyond(asked, disc)
   return shareOf(numberDraws(asked.state, [disc]), (draw) =>
@@ -69,7 +69,7 @@ function verdictOf(asked: Asked, disc: string): Verdict {
   const rows = LABEL_FIGURES.map((of): ClaimRow => {
     const off = offAsDescribed(asked, disc, of)
     const [below, within, above] = sharesBetween(off.value, off.sd, LABEL_BOUNDS) as [number, number, number]
-    const { published } = discOf(asked, disc)
+    const { published } = ratingIn(asked, disc)
     const label = of === 'stability' ? published.turn + published.fade : published[of]
     return {
       disc,
@@ -123,7 +123,7 @@ export function answerNumbers(asked: Asked): Found {
       ? { says: 'true to its label', discs: asked.discs }
       : undefined
   const figures: Record<string, Figure> = {}
-  for (const r of rows) figures[`${r.disc} ${r.figure}`] = figure(r.seen, '')
+  for (const r of rows) figures[`${r.disc} ${r.figure}`] = figureWithin(r.seen, '')
   return {
     ...head,
     settled: claim !== undefined,

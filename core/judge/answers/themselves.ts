@@ -10,7 +10,7 @@ import { discOf } from '../../rating/asThrown.ts'
 import { apart, sideTrait } from './traits.ts'
 
 /** Discs of one plastic or of one run. */
-export type Copies = readonly string[]
+export type DiscsOfOne = readonly string[]
 
 /** How sure it is that one plastic (or run) is more stable than another, beyond the discs of them that were thrown. */
 export interface Themselves {
@@ -46,10 +46,10 @@ const kinOf = (state: FitState, id: string) => discOf(state, id).disc.kin
 const labelSide = (state: FitState, id: string) => labelScale(discOf(state, id).disc.published).side
 
 /** One disc beyond its label against others beyond theirs, m in a 100 m. */
-function beyondLabels(state: FitState, discs: Copies, others: Copies) {
-  const of = (ids: Copies) => ids.map((id) => sideTrait(state, id))
+function beyondLabels(state: FitState, discs: DiscsOfOne, others: DiscsOfOne) {
+  const of = (ids: DiscsOfOne) => ids.map((id) => sideTrait(state, id))
   const { value, sd } = apart(state, of(discs), of(others))
-  const label = (ids: Copies) => mean(ids, (id) => labelSide(state, id))!
+  const label = (ids: DiscsOfOne) => mean(ids, (id) => labelSide(state, id))!
   return { value: value - label(discs) + label(others), variance: sd * sd }
 }
 
@@ -101,14 +101,14 @@ function copiesApart(state: FitState, own: number): Spread[] {
  */
 export function themselves(
   state: FitState,
-  groups: readonly Copies[],
+  groups: readonly DiscsOfOne[],
   levels: readonly SpreadLevel[],
 ): (a: number, b: number) => Themselves {
   const all = believedVariance(state, groups.flat())
   const ofGroups = all * sum(levels, (l) => SHARE[l])
   const ofRuns = levels.includes('run') ? 0 : all * SHARE.run
   const ofDiscs = all * SHARE.disc
-  const runsOf = (discs: Copies) => new Set(discs.map((id) => kinOf(state, id)?.run)).size
+  const runsOf = (discs: DiscsOfOne) => new Set(discs.map((id) => kinOf(state, id)?.run)).size
   /** What the mean of a group's discs is off by for being of these discs, of one unit of what copies differ. */
   const own = groups.map((discs) => ofRuns / runsOf(discs) + ofDiscs / discs.length)
   const labels = groups.map((discs) => mean(discs, (id) => labelSide(state, id))!)

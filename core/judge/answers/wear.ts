@@ -6,14 +6,14 @@ import { effectsOf } from '../effects.ts'
 import type { EffectOutcome } from '../effects.ts'
 import { boundsOf, stabilityWord } from '../words.ts'
 import {
-  discOf,
-  figure,
+  ratingIn,
+  figureWithin,
   inNumbers,
   isSettled,
   percent,
   throwsOf,
   unanswerable,
-  ratedDisc,
+  ratedIn,
   copiesOf,
 } from './answer.ts'
 import type { Asked, Found } from './answer.ts'
@@ -24,8 +24,8 @@ function wornApart(asked: Asked): WearPoint[] {
   const all = copiesOf(asked).map((copies) =>
     copies
       .flatMap((disc): WearPoint[] => {
-        const wear = ratedDisc(asked, disc).kin?.wear
-        const { stability } = discOf(asked, disc)
+        const wear = ratedIn(asked, disc).kin?.wear
+        const { stability } = ratingIn(asked, disc)
         return wear === undefined ? [] : [{ disc, wear, stability, through: asked.through?.get(disc) }]
       })
       .sort((a, b) => a.wear - b.wear),
@@ -95,7 +95,7 @@ export function answerWear(asked: Asked): Found {
   const settled = isSettled(p)
   const [from, to] = [newest.stability.value, newest.stability.value + change.value]
   const [word, after] = [stabilityWord(from), stabilityWord(to)]
-  const plastic = ratedDisc(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
+  const plastic = ratedIn(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
   const took = `from the newest to the oldest ${inNumbers(change)} on the scale of turn + fade`
   const apart = throwsApart(newest, oldest)
   const per100 = (e: { readonly value: number; readonly sd: number }) => ({
@@ -136,9 +136,9 @@ export function answerWear(asked: Asked): Found {
     ],
     wants: settled ? undefined : [newest.disc, oldest.disc],
     figures: {
-      stability: figure(change, ''),
-      ...(apart === undefined ? {} : { 'stability per hundred throws': figure(per100(change), '') }),
-      ...Object.fromEntries(SEEN_NUMBERS.map((n) => [n, figure(times(effect[n]), '')])),
+      stability: figureWithin(change, ''),
+      ...(apart === undefined ? {} : { 'stability per hundred throws': figureWithin(per100(change), '') }),
+      ...Object.fromEntries(SEEN_NUMBERS.map((n) => [n, figureWithin(times(effect[n]), '')])),
     },
     picture: { kind: 'wear', points, change: effect.stability },
     throws: throwsOf(asked),

@@ -11,15 +11,15 @@ import { busiestArm } from '../flewLike.ts'
 import { ALIKE_WITHIN } from '../resolve.ts'
 import { farther, lengthOf } from '../statements.ts'
 import {
-  discOf,
-  figure,
+  ratingIn,
+  figureWithin,
   finishes,
   isSettled,
   percent,
-  sized,
+  sizedWords,
   throwsOf,
   unanswerable,
-  ratedDisc,
+  ratedIn,
   copiesOf,
 } from './answer.ts'
 import type { Asked, Found } from './answer.ts'
@@ -33,9 +33,9 @@ const SLOWER = 0.8
 /** What the weight changes: what mass alone explains, and what is left over. */
 export function answerWeight(asked: Asked): Found {
   const { state, outcome, words } = asked
-  const massOf = (id: string) => ratedDisc(asked, id).body.massKg
+  const massOf = (id: string) => ratedIn(asked, id).body.massKg
   // other plastics, and copies more worn, differ in more than their weight
-  const wearOf = (id: string) => ratedDisc(asked, id).kin?.wear ?? 0
+  const wearOf = (id: string) => ratedIn(asked, id).kin?.wear ?? 0
   const pairs = copiesOf(asked).flatMap((copies) =>
     copies.flatMap((a) => copies.flatMap((b) => (massOf(a) < massOf(b) ? [[a, b] as const] : []))),
   )
@@ -49,14 +49,14 @@ export function answerWeight(asked: Asked): Found {
     )
   const [light, heavy] = chosen
   const grams = (id: string) => `${(1000 * massOf(id)).toFixed(0)} g`
-  const [one, other] = [discOf(asked, light).observed, discOf(asked, heavy).observed]
+  const [one, other] = [ratingIn(asked, light).observed, ratingIn(asked, heavy).observed]
   const between: FlightNumbers = {
     speed: one.speed,
     glide: (one.glide + other.glide) / 2,
     turn: (one.turn + other.turn) / 2,
     fade: (one.fade + other.fade) / 2,
   }
-  const body = ratedDisc(asked, light).body
+  const body = ratedIn(asked, light).body
   const pair = pairOf(outcome, light, heavy)
   const sign = pair.a === light ? 1 : -1
   const rest = { value: sign * pair.finish.value, sd: pair.finish.sd }
@@ -77,8 +77,8 @@ export function answerWeight(asked: Asked): Found {
   const p = sign === 1 ? pair.pAMoreStable : 1 - pair.pAMoreStable
   const half =
     (ALIKE_WITHIN *
-      (labelScale(discOf(asked, light).published).perNumber +
-        labelScale(discOf(asked, heavy).published).perNumber)) /
+      (labelScale(ratingIn(asked, light).published).perNumber +
+        labelScale(ratingIn(asked, heavy).published).perNumber)) /
     2
   const alike = sharesBetween(sign * pair.difference.value, pair.difference.sd, [-half, half])[1]!
   const sure = Math.max(p, 1 - p)
@@ -92,7 +92,7 @@ export function answerWeight(asked: Asked): Found {
     ? `${alone}; beside it the two fly alike, to within half a number`
     : isSettled(sure)
       ? `${alone}; beside its mass ${words.name(more)} is more stable: it ${finishes(asked, more === light ? rest : { value: -rest.value, sd: rest.sd })}`
-      : `${alone}; what is left over is not settled: ${sized(asked, rest)}, leaning to ${words.name(more)} the more stable`
+      : `${alone}; what is left over is not settled: ${sizedWords(asked, rest)}, leaning to ${words.name(more)} the more stable`
   return {
     sentence,
     probability: isSettled(alike) ? alike : sure,
@@ -118,7 +118,7 @@ export function answerWeight(asked: Asked): Found {
     figures: {
       'mass alone, finish': { value: own.massM, unit: 'm per 100 m' },
       'mass alone, carry': { value: own.massCarryM, unit: 'm' },
-      'left over': figure(rest, 'm per 100 m'),
+      'left over': figureWithin(rest, 'm per 100 m'),
     },
     picture: { kind: 'weight', light, heavy, rows },
     throws: throwsOf(asked, [light, heavy]),

@@ -6,7 +6,17 @@ import { cleanRelease } from '../../flight/release.ts'
 import { HEADWIND } from '../../plan/aims.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
-import { discOf, figure, isSettled, listed, percent, sized, throwsOf, toSide, ratedDisc } from './answer.ts'
+import {
+  ratingIn,
+  figureWithin,
+  isSettled,
+  listed,
+  percent,
+  sizedWords,
+  throwsOf,
+  toSide,
+  ratedIn,
+} from './answer.ts'
 import type { Asked, Figure, Found } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, modelDraws, numberDraws, shareOf } from './draws.ts'
 import type { WindPoint, WindRow } from './picture.ts'
@@ -25,8 +35,8 @@ const CARRIED = 14
 
 /** A flight flat and clean at full power: how far it carries and where it finishes. */
 const flown = (asked: Asked, disc: string, armMps: number) => {
-  const { observed } = discOf(asked, disc)
-  const { body } = ratedDisc(asked, disc)
+  const { observed } = ratingIn(asked, disc)
+  const { body } = ratedIn(asked, disc)
   const release = cleanRelease(fullSpeedWith(armMps, observed.speed))
   return {
     land: (numbers: ArrayLike<number>, from: number, windAlongMps: number, windTowardFadeMps: number) =>
@@ -82,14 +92,14 @@ export function answerWind(asked: Asked): Found {
   const best = [...rows].sort((a, b) => b.pHoldsBest - a.pHoldsBest)[0]!
   const costs = (r: WindRow) => {
     const turns = r.turnPerMps.value > 0
-    return `a m/s of headwind moves its finish ${sized(asked, r.turnPerMps)} ${toSide(side, !turns)}`
+    return `a m/s of headwind moves its finish ${sizedWords(asked, r.turnPerMps)} ${toSide(side, !turns)}`
   }
   const one = rows.length === 1
   const p = one ? shareOf(cost, (c) => c[0]! > 0 === best.turnPerMps.value > 0) : best.pHoldsBest
   const name = words.name
   const settled = isSettled(p)
   const figures: Record<string, Figure> = {}
-  for (const r of rows) figures[`${r.disc} finish a m/s of headwind`] = figure(r.turnPerMps, 'm')
+  for (const r of rows) figures[`${r.disc} finish a m/s of headwind`] = figureWithin(r.turnPerMps, 'm')
   return {
     sentence: settled
       ? one

@@ -1,8 +1,8 @@
 import { OTHER_ARMS } from '../aims.ts'
 import type { Aim } from '../aims.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
-export const arms: Question = {
+export const armsQuestion: TrialQuestion = {
   words: 'What will it do for another arm?',
   discs: 'the disc and a control disc, thrown by two arms, or eased to stand in for the slower one',
   measure: 'the numbers it seems to have at each speed',

@@ -1,7 +1,7 @@
 import { otherPlastics } from './plastics.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
-export const ground: Question = {
+export const groundQuestion: TrialQuestion = {
   words: 'How far does it skip?',
   discs: 'one mold in its plastics',
   measure: 'ground play after the same shot',

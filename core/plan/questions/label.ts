@@ -1,9 +1,9 @@
 import { LABEL_FIGURES } from '../aims.ts'
 import type { Aim } from '../aims.ts'
 import { SPREAD } from './question.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
-export const label: Question = {
+export const labelQuestion: TrialQuestion = {
   words: 'Is it true to its numbers?',
   discs: 'the disc and a control disc',
   measure: 'turn and fade against the published numbers',

@@ -1,11 +1,11 @@
-import { by, oneOfEach, wearFrom } from './picking.ts'
+import { byFigures, oneOfEach, wearFrom } from './picking.ts'
 import { SPREAD } from './question.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
 /** Molds compared at most, the one asked about included. */
 const MOST = 4
 
-export const molds: Question = {
+export const moldsQuestion: TrialQuestion = {
   words: 'Which of these molds is more stable?',
   discs: 'the candidate, the molds it is compared with, and a control disc',
   measure: 'order of stability, and how likely it is',
@@ -22,7 +22,7 @@ export const molds: Question = {
       others
         .filter((d) => d.discClass === about.discClass && d.mold !== about.mold)
         .sort(
-          by(
+          byFigures(
             (d) => Math.abs(d.speed - about.speed),
             (d) => Math.abs(d.stability - about.stability),
             wearFrom(about),

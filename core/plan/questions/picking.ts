@@ -17,13 +17,13 @@ export interface ProposedDisc {
 
 /** What discs can differ in, from far kin to near. */
 export const LINEAGE = ['mold', 'plastic', 'run', 'wear'] as const
-export type Lineage = (typeof LINEAGE)[number]
+export type DiffersIn = (typeof LINEAGE)[number]
 
 /** What a disc nobody weighed weighs, as near as is known, g. */
 export const USUAL_GRAMS = 175
 
 /** Orders by several figures, the first that differs counts. */
-export const by =
+export const byFigures =
   <T>(...keys: ((x: T) => number)[]) =>
   (a: T, b: T) =>
     keys.reduce((d, key) => d || key(a) - key(b), 0)
@@ -35,7 +35,7 @@ export const gramsFrom = (about: ProposedDisc) => (d: ProposedDisc) =>
 
 /** Discs in the order of how much they are as worn and as heavy as another. */
 export const nearest = (discs: readonly ProposedDisc[], about: ProposedDisc): ProposedDisc[] =>
-  [...discs].sort(by(wearFrom(about), gramsFrom(about)))
+  [...discs].sort(byFigures(wearFrom(about), gramsFrom(about)))
 
 /** Those of the same mold in the same plastic. */
 export const sameBlend = (discs: readonly ProposedDisc[], about: ProposedDisc): ProposedDisc[] =>

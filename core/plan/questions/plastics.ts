@@ -1,6 +1,6 @@
 import { nearest, oneOfEach } from './picking.ts'
 import { SPREAD } from './question.ts'
-import type { Picked, Question } from './question.ts'
+import type { Picked, TrialQuestion } from './question.ts'
 import type { ProposedDisc } from './picking.ts'
 
 /** The mold in each of its other plastics, a copy as much like this one as there is. */
@@ -15,7 +15,7 @@ export const otherPlastics = (about: ProposedDisc, others: readonly ProposedDisc
   wants: `another plastic of ${about.mold}`,
 })
 
-export const plastics: Question = {
+export const plasticsQuestion: TrialQuestion = {
   words: 'What does the plastic change?',
   discs: 'one mold in its plastics, and a control disc',
   measure: 'differences of stability between plastics',

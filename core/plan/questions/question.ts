@@ -1,5 +1,5 @@
 import type { Aim, PairOfDiscs } from '../aims.ts'
-import type { Lineage, ProposedDisc } from './picking.ts'
+import type { DiffersIn, ProposedDisc } from './picking.ts'
 
 /** Discs that answer a question beside the one it is asked about. */
 export interface Picked {
@@ -9,7 +9,7 @@ export interface Picked {
 }
 
 /** Everything that is known of a question a trial can ask; all it proposes can be changed. */
-export interface Question {
+export interface TrialQuestion {
   /** As a person asks it. */
   readonly words: string
   /** Which discs answer it. */
@@ -37,7 +37,7 @@ export interface Question {
   /** How surely those mean it: of several questions whose words are found the surest is meant. */
   readonly sure: number
   /** Where nothing was written, discs that differ in this ask it. */
-  readonly differsIn?: Lineage
+  readonly differsIn?: DiffersIn
   /** Which discs of a shelf answer it beside the one it is about, the best first; none where that one is enough. */
   readonly pick?: (about: ProposedDisc, others: readonly ProposedDisc[]) => Picked
 

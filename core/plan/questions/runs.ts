@@ -1,8 +1,8 @@
 import { nearest, oneOfEach, sameBlend } from './picking.ts'
 import { SPREAD } from './question.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
-export const runs: Question = {
+export const runsQuestion: TrialQuestion = {
   words: 'Are the runs alike?',
   discs: 'one plastic in several runs, and a control disc',
   measure: 'differences of stability between runs',

@@ -1,10 +1,10 @@
 import { nearest, oneOfEach } from './picking.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
 /** Discs compared at most beside the one asked about. */
 const MOST = 3
 
-export const shortGame: Question = {
+export const shortGameQuestion: TrialQuestion = {
   words: 'Does it stop where it should?',
   discs: 'approach discs and putters side by side',
   measure: 'distance past or short of the mark',

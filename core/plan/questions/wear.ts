@@ -1,8 +1,8 @@
-import { by, gramsFrom, oneOfEach, sameBlend } from './picking.ts'
+import { byFigures, gramsFrom, oneOfEach, sameBlend } from './picking.ts'
 import { SPREAD } from './question.ts'
-import type { Question } from './question.ts'
+import type { TrialQuestion } from './question.ts'
 
-export const wear: Question = {
+export const wearQuestion: TrialQuestion = {
   words: 'What has wear changed?',
   discs: 'a new copy, worn copies of the same plastic, and a control disc',
   measure: 'turn and fade from new to worn',
@@ -14,9 +14,9 @@ export const wear: Question = {
   sure: 3,
   differsIn: 'wear',
   pick: (about, others) => ({
-    discs: oneOfEach(sameBlend(others, about).sort(by(gramsFrom(about))), (d) => String(d.wear)).filter(
-      (d) => d.wear !== about.wear,
-    ),
+    discs: oneOfEach(sameBlend(others, about).sort(byFigures(gramsFrom(about))), (d) =>
+      String(d.wear),
+    ).filter((d) => d.wear !== about.wear),
     wants: `a ${about.mold} in ${about.plastic} of another wear`,
   }),
 }

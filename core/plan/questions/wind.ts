@@ -1,11 +1,11 @@
 import { pairsOf } from '../aims.ts'
 import type { Aim, PairOfDiscs } from '../aims.ts'
-import { by } from './picking.ts'
-import type { Question } from './question.ts'
+import { byFigures } from './picking.ts'
+import type { TrialQuestion } from './question.ts'
 
 const holds = ([a, b]: PairOfDiscs, armMps: number): Aim => ({ of: 'holds', a, b, armMps })
 
-export const wind: Question = {
+export const windQuestion: TrialQuestion = {
   words: 'How does it take the wind?',
   discs: 'the disc and one that holds its line',
   measure: 'finish into the wind against finish with it',
@@ -19,7 +19,7 @@ export const wind: Question = {
   pick: (about, others) => ({
     discs: others
       .filter((d) => d.discClass === about.discClass && d.stability > about.stability)
-      .sort(by((d) => -d.stability))
+      .sort(byFigures((d) => -d.stability))
       .slice(0, 1),
     wants: `a ${about.discClass} that holds its line better`,
   }),

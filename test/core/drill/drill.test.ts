@@ -1,44 +1,44 @@
 import { randomLcg } from 'd3'
 import { expect } from 'chai'
-import { questionOf } from '../../../core/drill/deal.ts'
-import { QUESTION_KINDS, QUESTIONS } from '../../../core/drill/question.ts'
-import type { Answer } from '../../../core/drill/question.ts'
+import { drillQuestionOf } from '../../../core/drill/deal.ts'
+import { DRILL_KINDS, QUESTIONS } from '../../../core/drill/question.ts'
+import type { DrillReply } from '../../../core/drill/question.ts'
 import { circleCost, isRight, pointsOf, rangeCost, sharesPoints } from '../../../core/drill/scoring.ts'
 import { FIRST_LEVEL, levelAfter, TARGET } from '../../../core/drill/staircase.ts'
-import { flightOf } from '../../../core/lab/flight.ts'
+import { labFlightOf } from '../../../core/lab/flight.ts'
 import { normalQuantile } from '../../../core/rating/normal.ts'
 
 const seeds = Array.from({ length: 12 }, (_, i) => (0.021 + i * 0.381966) % 1)
 
 describe('a question of the drill', () => {
   it('is the same of the same seed, flies, and has one truth of its kind', () => {
-    for (const kind of QUESTION_KINDS)
+    for (const kind of DRILL_KINDS)
       for (const level of [0, 0.5, 1])
         for (const seed of seeds) {
-          const q = questionOf(kind, level, seed)
-          expect(questionOf(kind, level, seed)).deep.equal(q)
+          const q = drillQuestionOf(kind, level, seed)
+          expect(drillQuestionOf(kind, level, seed)).deep.equal(q)
           expect(q.truth.kind).equal(QUESTIONS[kind].answer)
           expect(q.flights).length(kind === 'more stable' || kind === 'cause' ? 2 : 1)
-          for (const f of q.flights) expect(flightOf(f)!.landed.downM).least(30)
+          for (const f of q.flights) expect(labFlightOf(f)!.landed.downM).least(30)
           if (kind === 'cause') expect(q.windShown).equal(false)
         }
   })
 
   it('is true of its flights', () => {
     for (const seed of seeds) {
-      const angle = questionOf('angle', 0.3, seed)
+      const angle = drillQuestionOf('angle', 0.3, seed)
       expect(angle.truth).deep.equal({ kind: 'range', value: angle.flights[0]!.throw.hyzerDeg })
-      const nose = questionOf('nose', 0, seed)
+      const nose = drillQuestionOf('nose', 0, seed)
       const { noseDeg } = nose.flights[0]!.throw
       expect(nose.truth).deep.equal({ kind: 'shares', option: noseDeg > 4 ? 0 : noseDeg < -4 ? 2 : 1 })
-      const stood = questionOf('stood up', 0.5, seed)
-      const least = Math.min(...flightOf(stood.flights[0]!)!.tiltDeg)
+      const stood = drillQuestionOf('stood up', 0.5, seed)
+      const least = Math.min(...labFlightOf(stood.flights[0]!)!.tiltDeg)
       expect(stood.truth).deep.equal({ kind: 'shares', option: least <= 1 ? 0 : 1 })
-      const more = questionOf('more stable', 0.5, seed)
+      const more = drillQuestionOf('more stable', 0.5, seed)
       const [a, b] = more.flights.map(({ disc: { numbers } }) => numbers.turn + numbers.fade)
       expect(more.truth).deep.equal({ kind: 'shares', option: a! > b! ? 0 : 1 })
-      const landing = questionOf('landing', 0.5, seed)
-      expect(landing.truth).deep.equal({ kind: 'circle', at: flightOf(landing.flights[0]!)!.landed })
+      const landing = drillQuestionOf('landing', 0.5, seed)
+      expect(landing.truth).deep.equal({ kind: 'circle', at: labFlightOf(landing.flights[0]!)!.landed })
       expect(landing.shownPart).within(0.4, 0.9)
     }
   })
@@ -48,14 +48,14 @@ describe('a question of the drill', () => {
     for (const kind of ['nose', 'cause', 'more stable', 'stood up'] as const) {
       const options = new Array<number>(QUESTIONS[kind].options.length).fill(0)
       for (const seed of many) {
-        const { truth } = questionOf(kind, 0.4, seed)
+        const { truth } = drillQuestionOf(kind, 0.4, seed)
         if (truth.kind === 'shares') options[truth.option]!++
       }
       for (const n of options) expect(n, kind).greaterThan((0.4 * many.length) / options.length)
     }
     const apart = (level: number) =>
       seeds.reduce((sum, seed) => {
-        const [a, b] = questionOf('more stable', level, seed).flights.map(
+        const [a, b] = drillQuestionOf('more stable', level, seed).flights.map(
           ({ disc: { numbers } }) => numbers.turn + numbers.fade,
         )
         return sum + Math.abs(a! - b!)
@@ -94,8 +94,10 @@ describe('points', () => {
 
   it('are none for the best answer of somebody who saw nothing', () => {
     for (const kind of ['angle', 'turn', 'fade', 'landing'] as const) {
-      const dealt = Array.from({ length: 400 }, (_, i) => questionOf(kind, 0.4, (0.007 + i * 0.00241) % 1))
-      const points = (answer: Answer) => dealt.reduce((s, q) => s + pointsOf(q, answer), 0) / dealt.length
+      const dealt = Array.from({ length: 400 }, (_, i) =>
+        drillQuestionOf(kind, 0.4, (0.007 + i * 0.00241) % 1),
+      )
+      const points = (answer: DrillReply) => dealt.reduce((s, q) => s + pointsOf(q, answer), 0) / dealt.length
       const values = dealt.map(({ truth: t }) =>
         t.kind === 'range' ? t.value : t.kind === 'circle' ? t.at.downM : NaN,
       )
@@ -116,7 +118,7 @@ describe('points', () => {
   })
 
   it('are a hundred at most, tell right from wrong, and refuse an answer to another question', () => {
-    const q = questionOf('angle', 0.3, 0.4)
+    const q = drillQuestionOf('angle', 0.3, 0.4)
     const value = q.truth.kind === 'range' ? q.truth.value : NaN
     const narrow = { kind: 'range' as const, low: value - 1, high: value + 1 }
     const off = { kind: 'range' as const, low: value + 12, high: value + 14 }

@@ -1,12 +1,12 @@
 import { randomLcg, randomUniform } from 'd3'
 import { expect } from 'chai'
-import type { Answer, Truth } from '../../../core/drill/question.ts'
+import type { DrillReply, Truth } from '../../../core/drill/question.ts'
 import { surenessOf } from '../../../core/drill/sureness.ts'
 import { surenessWords } from '../../../core/drill/words.ts'
 
 interface Claim {
   readonly truth: Truth
-  readonly answer: Answer
+  readonly answer: DrillReply
 }
 /** Ranges that hold what is true so often. */
 const ranges = (count: number, holds: number, seed: number): Claim[] => {

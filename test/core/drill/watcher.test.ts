@@ -1,31 +1,31 @@
 import { randomLcg, randomNormal } from 'd3'
 import { expect } from 'chai'
-import { questionOf } from '../../../core/drill/deal.ts'
-import type { Question, QuestionKind } from '../../../core/drill/question.ts'
+import { drillQuestionOf } from '../../../core/drill/deal.ts'
+import type { DrillQuestion, DrillKind } from '../../../core/drill/question.ts'
 import { ENOUGH_ANSWERS, errorsOf, eyeOf, likeOf, reliabilityOf } from '../../../core/drill/watcher.ts'
-import type { Answered, Factor, Measure } from '../../../core/drill/watcher.ts'
+import type { WatchedReply, Factor, EyeMeasure } from '../../../core/drill/watcher.ts'
 
-const ASKED: readonly QuestionKind[] = ['angle', 'turn', 'fade', 'landing']
+const ASKED: readonly DrillKind[] = ['angle', 'turn', 'fade', 'landing']
 /** Questions as sessions ask them, the same for all who are simulated; answers differ. */
-const questions = (count: number, kinds = ASKED): Question[] =>
+const questions = (count: number, kinds = ASKED): DrillQuestion[] =>
   Array.from({ length: count }, (_, i) =>
-    questionOf(kinds[i % kinds.length]!, 0.4, (0.017 + i * 0.618034) % 1),
+    drillQuestionOf(kinds[i % kinds.length]!, 0.4, (0.017 + i * 0.618034) % 1),
   )
 
 interface Planted {
-  readonly measure: Measure
+  readonly measure: EyeMeasure
   readonly factor: Factor
   readonly by: number
 }
-const SD: Record<Measure, number> = { angle: 5, turn: 0.6, fade: 0.6, along: 7, aside: 5 }
+const SD: Record<EyeMeasure, number> = { angle: 5, turn: 0.6, fade: 0.6, along: 7, aside: 5 }
 
 /** Somebody who sees with noise, and with a bias where one is planted. */
-function watched(asked: readonly Question[], seed: number, planted?: Planted): Answered[] {
+function watched(asked: readonly DrillQuestion[], seed: number, planted?: Planted): WatchedReply[] {
   const normal = randomNormal.source(randomLcg(seed))()
-  const off = (measure: Measure, q: Question) =>
+  const off = (measure: EyeMeasure, q: DrillQuestion) =>
     SD[measure] * normal() +
     (planted?.measure === measure && likeOf(q).includes(planted.factor) ? planted.by : 0)
-  return asked.map((question): Answered => {
+  return asked.map((question): WatchedReply => {
     const { kind, truth } = question
     const asked = { kind, truth, like: likeOf(question) }
     if (truth.kind === 'circle') {
@@ -52,7 +52,7 @@ describe('an eye', () => {
   })
 
   it('that is biased is found out within 60 answers, within a standard deviation or so', () => {
-    const plants: readonly (Planted & { readonly kind: QuestionKind })[] = [
+    const plants: readonly (Planted & { readonly kind: DrillKind })[] = [
       { kind: 'angle', measure: 'angle', factor: 'hyzer', by: -6 },
       { kind: 'turn', measure: 'turn', factor: 'nose up', by: 0.8 },
       { kind: 'fade', measure: 'fade', factor: 'always', by: 0.6 },

@@ -9,7 +9,7 @@ import { cleanRelease, referenceSpeed } from '../../../core/flight/release.ts'
 import { DEGREE } from '../../../core/flight/units.ts'
 import { numbersAtSpeed } from '../../../core/judge/atArm.ts'
 import { findAngle } from '../../../core/judge/findAngle.ts'
-import { likeness, likest, spreadOf } from '../../../core/judge/likeness.ts'
+import { likeness, likest, flightSpreadOf } from '../../../core/judge/likeness.ts'
 import type { FlownDisc } from '../../../core/judge/likeness.ts'
 
 const plausible = fc.record({
@@ -74,7 +74,7 @@ describe('likeness', () => {
     expect(others.map((o) => o.disc)).deep.equal(['twin', 'far'])
     expect(others.map((o) => o.overlaps)).deep.equal([true, false])
     expect(spread.pathM).within(4, 14)
-    const twice = spreadOf(disc(), 26, 2)
+    const twice = flightSpreadOf(disc(), 26, 2)
     for (const key of ['pathM', 'shapeM', 'carryM'] as const)
       expect(twice[key], key).closeTo(2 * spread[key], 0.2 * spread[key])
   })

@@ -3,7 +3,7 @@ import { expect } from 'chai'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
 import { STILL_AIR } from '../../../core/flight/air.ts'
 import { tracePath } from '../../../core/flight/path.ts'
-import { emptyLog } from '../../../core/flight/landing.ts'
+import { noDistances } from '../../../core/flight/landing.ts'
 import { chanceOf, CLOUD, cloudOf, endTiltOf, rollWords, tracedBy } from '../../../core/lab/cloud.ts'
 import { drawsOf, VARIES } from '../../../core/lab/draws.ts'
 import { endedAmong } from '../../../core/lab/field.ts'
@@ -41,7 +41,7 @@ const FIELDS: readonly (readonly Obstacle[])[] = [
 /** The chance over throws drawn by chance, each flown by itself. */
 function drawn(setup: Setup, obstacles: readonly Obstacle[], count: number, seed: number): number {
   const normal = randomNormal.source(randomLcg(seed))(0, 1)
-  const log = emptyLog()
+  const log = noDistances()
   let both = 0
   for (let i = 0; i < count; i++) {
     const flown = tracedBy(
@@ -128,7 +128,7 @@ describe('a cloud of throws', () => {
 })
 
 describe('obstacles', () => {
-  const log = emptyLog()
+  const log = noDistances()
   const flown = tracedBy(setupOf(), new Float64Array(VARIES), log)!
   const ended = (...obstacles: Obstacle[]) => endedAmong(obstacles, log, flown.steps, flown.landed)
   const path = tracePath(setupOf().disc.numbers, STANDARD_BODY, releaseOf(setupOf()), STILL_AIR)

@@ -6,7 +6,7 @@ import { tracePath, veerAt } from '../../../core/flight/path.ts'
 import { cleanRelease, RELEASE_HEIGHT } from '../../../core/flight/release.ts'
 import { DEGREE } from '../../../core/flight/units.ts'
 import { anglesOf } from '../../../core/lab/angles.ts'
-import { EYES, flightOf, fromBehind, instantOf } from '../../../core/lab/flight.ts'
+import { EYES, labFlightOf, fromBehind, instantOf } from '../../../core/lab/flight.ts'
 import type { Setup } from '../../../core/lab/setup.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
 import { USUAL } from './usual.ts'
@@ -23,7 +23,7 @@ const setupOf = (numbers: [number, number, number, number], change: Partial<Setu
 describe('a throw of the lab', () => {
   it('flies as the recorded path does, instant by instant, and ends on the ground', () => {
     const setup = setupOf([9, 5, -1, 2], { hyzerDeg: 8, power: 0.9 })
-    const flight = flightOf(setup)!
+    const flight = labFlightOf(setup)!
     const path = tracePath(
       setup.disc.numbers,
       STANDARD_BODY,
@@ -56,20 +56,20 @@ describe('a throw of the lab', () => {
         { downM: 70, sideM: 12 },
       ]) {
         const found = throwTo(setup, place)
-        const { landed } = flightOf({ ...setup, throw: found })!
+        const { landed } = labFlightOf({ ...setup, throw: found })!
         expect(Math.hypot(landed.downM - place.downM, landed.sideM - place.sideM)).lessThan(0.1)
         expect({ ...found, power: 0, aimDeg: 0 }).deep.equal({ ...setup.throw, power: 0, aimDeg: 0 })
       }
     const far = throwTo(calm, { downM: 190, sideM: 10 })
     expect(far.power).equal(1)
-    const { landed } = flightOf({ ...calm, throw: far })!
+    const { landed } = labFlightOf({ ...calm, throw: far })!
     expect(Math.atan2(landed.sideM, landed.downM)).closeTo(Math.atan2(10, 190), 0.002)
   })
 
   it('knows the angle that stands up to flat, that finishes on the line, and that flexes back', () => {
     const setup = setupOf([11, 5, -3, 1])
     const { standsUp, onLine, flexes } = anglesOf(setup)
-    const flown = (hyzerDeg: number) => flightOf({ ...setup, throw: { ...setup.throw, hyzerDeg } })!
+    const flown = (hyzerDeg: number) => labFlightOf({ ...setup, throw: { ...setup.throw, hyzerDeg } })!
     // a little steeper it no longer comes to flat, a little less steep it turns over
     expect(standsUp).within(3, 40)
     expect(Math.min(...flown(standsUp! + 2).tiltDeg)).greaterThan(1)
@@ -78,7 +78,7 @@ describe('a throw of the lab', () => {
     const stable = setupOf([9, 3, 0, 4])
     const back = anglesOf(stable)
     expect(back.standsUp).equal(null)
-    const stableAt = (hyzerDeg: number) => flightOf({ ...stable, throw: { ...stable.throw, hyzerDeg } })!
+    const stableAt = (hyzerDeg: number) => labFlightOf({ ...stable, throw: { ...stable.throw, hyzerDeg } })!
     expect(back.flexes).within(-40, -3)
     expect(stableAt(back.flexes! + 2).tiltDeg.at(-1)).greaterThan(3)
     expect(stableAt(back.flexes! - 2).tiltDeg.at(-1)).lessThan(3)

@@ -4,7 +4,7 @@ import { STILL_AIR } from '../../../core/flight/air.ts'
 import { DEGREE } from '../../../core/flight/units.ts'
 import { chanceOf, CLOUD, cloudOf } from '../../../core/lab/cloud.ts'
 import type { Obstacle } from '../../../core/lab/field.ts'
-import { flightOf } from '../../../core/lab/flight.ts'
+import { labFlightOf } from '../../../core/lab/flight.ts'
 import type { LabThrow, Setup } from '../../../core/lab/setup.ts'
 import { releaseOf } from '../../../core/lab/setup.ts'
 import { armsShown, shiftOf, shiftRoot, SHIFTS } from '../../../core/lab/who.ts'
@@ -40,8 +40,8 @@ describe('whoever throws in the lab', () => {
     expect(theirs.speedMps / plain.speedMps).closeTo(Math.exp(-0.05), 1e-12)
     expect(theirs.spinRadps / plain.spinRadps).closeTo(Math.exp(0.05), 1e-12)
     // with three degrees more hyzer it lands further to the fade side
-    expect(flightOf(setupOf({ who: armOf({ hyzer: 3 * DEGREE }) }))!.landed.sideM).above(
-      flightOf(setupOf())!.landed.sideM + 1,
+    expect(labFlightOf(setupOf({ who: armOf({ hyzer: 3 * DEGREE }) }))!.landed.sideM).above(
+      labFlightOf(setupOf())!.landed.sideM + 1,
     )
   })
 
@@ -61,7 +61,7 @@ describe('whoever throws in the lab', () => {
   })
 
   it('spreads the cloud by what is not known of them, and leaves it alone where all is known', () => {
-    const zone: Obstacle[] = [{ kind: 'zone', at: flightOf(setupOf())!.landed, radiusM: 9 }]
+    const zone: Obstacle[] = [{ kind: 'zone', at: labFlightOf(setupOf())!.landed, radiusM: 9 }]
     const chance = (who?: ArmKnown) => chanceOf(cloudOf(setupOf(who && { who }), zone, CLOUD), zone).both
     expect(chance(armOf({}))).closeTo(chance(), 0.03)
     expect(chance(armOf({}, 3 * DEGREE))).below(chance() - 0.1)

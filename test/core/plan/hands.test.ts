@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { heldByOthers } from '../../../core/plan/hands.ts'
-import type { Hand } from '../../../core/plan/hands.ts'
+import type { HandToThrow } from '../../../core/plan/hands.ts'
 import { remainingThrows } from '../../../core/plan/order.ts'
 import { thrownTwice } from '../../../core/plan/twice.ts'
 import type { LoggedThrow } from '../../../core/plan/twice.ts'
@@ -26,8 +26,8 @@ describe('throws in the hands of several devices', () => {
         (plan, devices, turns) => {
           // what each device knew last of the others’ hands; news travels when it travels
           let clock = 0
-          let hands: Hand[] = []
-          const next = (device: string): Hand | undefined => {
+          let hands: HandToThrow[] = []
+          const next = (device: string): HandToThrow | undefined => {
             const [first] = remainingThrows(plan, heldByOthers(hands, device, PROTOCOL), PROTOCOL)
             return first && { ...first, device, since: 0 }
           }
@@ -60,7 +60,7 @@ describe('throws in the hands of several devices', () => {
   })
 
   it('stay with whoever had them first', () => {
-    const held = (device: string, since: number): Hand => ({ device, since, disc: 'a', hyzerDeg: 0 })
+    const held = (device: string, since: number): HandToThrow => ({ device, since, disc: 'a', hyzerDeg: 0 })
     const hands = [held('one', 1), held('two', 2)]
     expect(heldByOthers(hands, 'one', PROTOCOL)).to.deep.equal([])
     expect(heldByOthers(hands, 'two', PROTOCOL)).to.deep.equal([hands[0]])

@@ -5,7 +5,7 @@ import { proposedFor } from '../../../core/plan/propose.ts'
 import { QUESTION_KINDS, questionOf } from '../../../core/plan/questions.ts'
 import { nearest } from '../../../core/plan/questions/picking.ts'
 import type { ProposedDisc } from '../../../core/plan/questions/picking.ts'
-import type { Question } from '../../../core/plan/questions/question.ts'
+import type { TrialQuestion } from '../../../core/plan/questions/question.ts'
 
 const disc = (id: string, also: Partial<ProposedDisc> = {}): ProposedDisc => ({
   id,
@@ -38,7 +38,7 @@ describe('questions', () => {
   })
 
   it('of a further kind are guessed, propose their discs and say what they are to tell', () => {
-    const colours: Question = {
+    const colours: TrialQuestion = {
       words: 'Does the dye change it?',
       discs: 'a dyed copy and a plain one',
       measure: 'differences between copies',

@@ -10,8 +10,8 @@ import { resolution, settling } from '../../../core/judge/resolve.ts'
 import {
   beliefOf,
   informationOf,
-  varianceOf,
-  reachOf,
+  contrastVariance,
+  contrastReachOf,
   variancesWith,
   withThrow,
 } from '../../../core/plan/information.ts'
@@ -54,15 +54,15 @@ describe('information of a throw', () => {
   it('starts from what the fit believes', () => {
     const pair = outcomeOf(state).pairs.find((p) => p.a === 'disc-1' && p.b === 'disc-2')!
     expect(contrast.value).closeTo(pair.difference.value, 1e-9)
-    expect(Math.sqrt(varianceOf(belief, contrast))).closeTo(pair.difference.sd, 1e-9)
+    expect(Math.sqrt(contrastVariance(belief, contrast))).closeTo(pair.difference.sd, 1e-9)
   })
 
   it('can be told before a throw is made, made, and taken back', () => {
     const info = informationOf(state, belief, { ...kinds[2]!, disc: 'disc-1' })
-    const [told] = variancesWith(belief, info, reachOf(belief, [contrast]))
+    const [told] = variancesWith(belief, info, contrastReachOf(belief, [contrast]))
     const made = withThrow(belief, info)
-    expect(varianceOf(made, contrast)).closeTo(told!, 1e-9)
-    expect(told).lessThan(varianceOf(belief, contrast))
+    expect(contrastVariance(made, contrast)).closeTo(told!, 1e-9)
+    expect(told).lessThan(contrastVariance(belief, contrast))
     const back = withThrow(made, info, -1)
     back.covariance.forEach((v, i) => expect(v).closeTo(belief.covariance[i]!, 1e-8))
   })
@@ -98,14 +98,14 @@ describe('information of a throw', () => {
     })
     const after = fit({ ...evidence, throws: [...evidence.throws, ...made] })
     const pair = outcomeOf(after).pairs.find((p) => p.a === 'disc-1' && p.b === 'disc-2')!
-    expect(pair.difference.sd / Math.sqrt(varianceOf(foretold, contrast))).within(0.75, 1.25)
+    expect(pair.difference.sd / Math.sqrt(contrastVariance(foretold, contrast))).within(0.75, 1.25)
   })
 
   it('counts an arm that has not thrown yet with all that is not known of it', () => {
     const stranger = [{ id: 'stranger', fullSpeedMps: 24 }]
     const wide = beliefOf(state, stranger)
     const of = (arm: string) =>
-      varianceOf(
+      contrastVariance(
         withThrow(wide, informationOf(state, wide, { ...kinds[2]!, arm, disc: 'disc-1' }, stranger)),
         contrast,
       )
@@ -160,7 +160,7 @@ describe('telling throws', () => {
       const contrast = contrastFor(state, start, aim)
       const off = offLabel(disc, aim.of === 'label' ? aim.figure : 'glide')
       expect(contrast.value).closeTo(off.value, 1e-9)
-      expect(Math.sqrt(varianceOf(start, contrast))).closeTo(off.sd, 1e-9)
+      expect(Math.sqrt(contrastVariance(start, contrast))).closeTo(off.sd, 1e-9)
     }
     const all = cells(['disc-0', 'disc-1', 'disc-2', 'disc-3'])
     const telling = tellingThrows(state, label, all, 24)
@@ -221,7 +221,7 @@ describe('telling throws', () => {
       const weight = contrast.places.reduce((s, [, w]) => s + w, 0)
       const moved = flownBy(state, aim.disc, aim.armMps, 0, [0.02, 0.02, 0.02]) - contrast.value
       expect(moved).closeTo(0.02 * weight, 0.02 + 0.1 * Math.abs(moved))
-      expect(varianceOf(start, contrast)).greaterThan(contrast.floor)
+      expect(contrastVariance(start, contrast)).greaterThan(contrast.floor)
     }
     const cost = (disc: string) =>
       (flownBy(state, disc, 25, 0, [0, 0, 0]) - flownBy(state, disc, 25, -HEADWIND, [0, 0, 0])) / HEADWIND
@@ -260,7 +260,7 @@ describe('telling throws', () => {
       const whole = fit(evidence)
       const belief = beliefOf(whole)
       expected.aims.forEach(({ aim, sdNow, sdAfter }) => {
-        const sd = Math.sqrt(varianceOf(belief, contrastFor(whole, belief, aim)))
+        const sd = Math.sqrt(contrastVariance(belief, contrastFor(whole, belief, aim)))
         expect(sdAfter).lessThan(sdNow)
         ratios.push(Math.log(sd / sdAfter))
       })
@@ -315,11 +315,11 @@ describe('telling throws', () => {
         for (const b of ids.slice(i + 1)) {
           const contrast = contrastOf(state, start, a, b)
           const left = (c: Candidate) =>
-            varianceOf(withThrow(start, informationOf(state, start, c)), contrast)
+            contrastVariance(withThrow(start, informationOf(state, start, c)), contrast)
           const least = Math.min(...all.map(left))
           const [named] = tellingThrows(state, [order([a, b])], all, 1).throws
           // a pair that is certain has nothing to narrow: any throw is as good
-          if (Math.abs(contrast.value) / Math.sqrt(varianceOf(start, contrast)) < 3.5)
+          if (Math.abs(contrast.value) / Math.sqrt(contrastVariance(start, contrast)) < 3.5)
             expect(left(named!), `${seed} ${a} ${b}`).closeTo(least, 1e-6 * least + 1e-9)
         }
     }

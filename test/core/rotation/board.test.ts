@@ -20,7 +20,7 @@ import {
   moveWords,
   offerWords,
   prospectWords,
-  throwsWords,
+  throwsLeftWords,
 } from '../../../core/rotation/words.ts'
 import { carried, lives } from '../../simulate/lives.ts'
 
@@ -266,7 +266,7 @@ describe('the board', () => {
     expect(say(on('a', { now: 0.3, enters: null, best: { probability: 0.4, throws: 90 } }))).equal(
       'Hardly: 30 % now, 40 % at best.',
     )
-    expect([3, 12, 144, 1234].map(throwsWords)).deep.equal(['5', '10', '140', '1250'])
+    expect([3, 12, 144, 1234].map(throwsLeftWords)).deep.equal(['5', '10', '140', '1250'])
     expect(monthWords(100, 0, '2026-11-27')).equal(undefined)
     expect(dueWords({ kind: 'leaves soon', discId: 'a', days: 50 }, (id) => `HS-${id}`)).equal(
       'HS-a likely leaves it in 50 days.',

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import { randomLcg, randomNormal } from 'd3'
 import { fit } from '../../../core/rating/fit.ts'
-import { growthOf, hasGrown, scatterOf } from '../../../core/rotation/scatter.ts'
+import { growthOf, hasGrown, discScatter } from '../../../core/rotation/scatter.ts'
 import type { ScatterTest } from '../../../core/rotation/scatter.ts'
 import { seedOf, simulateSession } from '../../simulate/session.ts'
 
@@ -11,7 +11,7 @@ describe('scatter', () => {
     const SESSIONS = 24
     for (let k = 1; k <= SESSIONS; k++) {
       const { evidence } = simulateSession({ seed: seedOf(k), discs: 4, throws: 40 })
-      for (const { value, sd } of scatterOf(fit(evidence)).values()) {
+      for (const { value, sd } of discScatter(fit(evidence)).values()) {
         all++
         if (Math.abs(value) < 1.282 * sd) held++
       }
@@ -21,7 +21,7 @@ describe('scatter', () => {
       const throws = evidence.throws.map((t) =>
         t.disc === first!.id ? { ...t, carryM: t.carryM + 9 * normal(), veerM: t.veerM + 9 * normal() } : t,
       )
-      const wild = scatterOf(fit({ ...evidence, throws })).get(first!.id)!
+      const wild = discScatter(fit({ ...evidence, throws })).get(first!.id)!
       if (wild.value > wild.sd) wilder++
     }
     expect(held / all).within(0.68, 0.92)
@@ -30,7 +30,7 @@ describe('scatter', () => {
 
   it('is said of no disc that was thrown too seldom, nor of one that was thrown alone', () => {
     const { evidence } = simulateSession({ seed: 0.3, discs: 1, throws: 12 })
-    expect(scatterOf(fit(evidence)).size).equal(0)
+    expect(discScatter(fit(evidence)).size).equal(0)
   })
 
   it('grows where the last test scatters more than those before, and is said so seldom where nothing changed', () => {

@@ -1,6 +1,6 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
-import { CLOCK_OFF_MS, offWords, putRight } from '../../../core/throw/clock.ts'
+import { CLOCK_OFF_MS, offWords, clockPutRight } from '../../../core/throw/clock.ts'
 
 const YEAR = 365 * 86_400_000
 const TRUE = Date.parse('2026-05-09T17:24:00Z')
@@ -17,7 +17,7 @@ describe('a clock that is off', () => {
       },
       ...{ thrownAt: new Date(at).toISOString(), note: '2027-05-09', takenBackAt: null, carryM: 81 },
     }
-    expect(putRight(row, at, -YEAR, true, 'UTC')).to.deep.equal({
+    expect(clockPutRight(row, at, -YEAR, true, 'UTC')).to.deep.equal({
       ...row,
       day: '2026-05-09',
       thrownAt: '2026-05-09T17:24:00.000Z',
@@ -27,17 +27,17 @@ describe('a clock that is off', () => {
   it('has the day be that of the place, around midnight too', () => {
     const night = Date.parse('2026-05-09T23:30:00Z')
     const row = { day: '2027-05-10', timeZone: 'Europe/Berlin' }
-    expect(putRight(row, night + YEAR, -YEAR, true, 'UTC').day).to.equal('2026-05-10')
+    expect(clockPutRight(row, night + YEAR, -YEAR, true, 'UTC').day).to.equal('2026-05-10')
   })
   it('leaves what somebody typed, and what another clock gave', () => {
     const at = TRUE + YEAR
     const row = { day: '2026-05-01', thrownAt: '2026-05-01T10:00:00Z', timeZone: null }
-    expect(putRight(row, at, -YEAR, true, 'UTC')).to.equal(row)
+    expect(clockPutRight(row, at, -YEAR, true, 'UTC')).to.equal(row)
   })
   it('of a row that was changed, says right when that was, and leaves when it was thrown', () => {
     const at = TRUE + 300_000
     const row = { thrownAt: new Date(TRUE).toISOString(), takenBackAt: new Date(at).toISOString() }
-    expect(putRight(row, at, -300_000, false, 'UTC')).to.deep.equal({
+    expect(clockPutRight(row, at, -300_000, false, 'UTC')).to.deep.equal({
       ...row,
       takenBackAt: new Date(TRUE).toISOString(),
     })
@@ -49,7 +49,7 @@ describe('a clock that is off', () => {
         fc.date({ min: new Date('2020-01-01'), max: new Date('2029-01-01'), noInvalidDate: true }),
         (off, date) => {
           const row = { thrownAt: new Date(date.getTime() - off).toISOString() }
-          const came = putRight(row, date.getTime() - off, off, true, 'UTC')
+          const came = clockPutRight(row, date.getTime() - off, off, true, 'UTC')
           if (Math.abs(off) < CLOCK_OFF_MS) expect(came).to.equal(row)
           else expect(Date.parse(came.thrownAt)).to.equal(date.getTime())
         },

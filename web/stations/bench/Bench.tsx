@@ -13,7 +13,7 @@ import { Sentences } from '../../charts/Sentences.tsx'
 import { useCards, useShelf, useTrial, useTrials } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
@@ -56,9 +56,9 @@ export default function Bench() {
   const chosen = params.get('start')
   const hidden = columns.flat().length - shown.flat().length
   const [open, done] = columns as [readonly TrialSummary[], readonly TrialSummary[]]
-  if (error && !trials) return <Trouble error={error} />
+  if (error && !trials) return <TroubleNote error={error} />
   // a note that came later would move what somebody is about to press
-  if (!trials || (!demo.data && !demo.error)) return <Waiting what="the bench" />
+  if (!trials || (!demo.data && !demo.error)) return <WaitingNote what="the bench" />
   const start = (
     <div className="flex flex-wrap justify-center gap-2">
       <FromFile />

@@ -19,7 +19,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
-import { draftOf, foundBy, startingAfter, startingWith, throwsOf, wrongWith } from './starting.ts'
+import { draftOf, foundBy, startingAfter, startingWith, plannedThrowsOf, wrongWith } from './starting.ts'
 import type { Starting, StartingEvent } from './starting.ts'
 
 const ANGLES = [15, 10, 8, 5, 0, -8, -15] as const
@@ -74,7 +74,7 @@ export default function StartTrial({ from, onClose }: StartTrialProps) {
             digits={0}
             value={draft.plannedThrows}
             onChange={(plannedThrows) => tell({ did: 'set', change: { plannedThrows } })}
-            hint={`${state.discIds.length} discs × ${state.hyzerDegs.length} angles × ${questionOf(state.kind).throwsACell} would be ${throwsOf(state)}`}
+            hint={`${state.discIds.length} discs × ${state.hyzerDegs.length} angles × ${questionOf(state.kind).throwsACell} would be ${plannedThrowsOf(state)}`}
             error={wrong['plannedThrows']}
           />
         </div>

@@ -7,7 +7,7 @@ import { questionOf } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 
 /** What a question proposes discs about. */
-export interface Wanted {
+export interface WantedDiscs {
   readonly kind: QuestionKind
   readonly about: string
 }
@@ -29,7 +29,7 @@ export interface Starting {
   /** Several discs were picked by hand: they are not replaced by what is proposed. */
   readonly byHand: boolean
   /** A proposal that is on its way. */
-  readonly wants: Wanted | null
+  readonly wants: WantedDiscs | null
   /** What the shelf lacks of what was proposed. */
   readonly lacks: string | null
   /** It was to be kept as it stood: from then on it says what is wrong with it. */
@@ -38,7 +38,7 @@ export interface Starting {
 
 export type StartingEvent =
   | { readonly did: 'asked'; readonly kind: QuestionKind }
-  | { readonly did: 'proposed'; readonly of: Wanted; readonly found: Proposal | null }
+  | { readonly did: 'proposed'; readonly of: WantedDiscs; readonly found: Proposal | null }
   | { readonly did: 'picked'; readonly disc: string }
   | { readonly did: 'turned angle'; readonly hyzerDeg: number }
   | { readonly did: 'chose control'; readonly disc: string | null }
@@ -113,7 +113,7 @@ export function startingAfter(state: Starting, event: StartingEvent): Starting {
 }
 
 /** Throws that what is chosen comes to. */
-export const throwsOf = ({ kind, discIds, hyzerDegs }: Starting): number =>
+export const plannedThrowsOf = ({ kind, discIds, hyzerDegs }: Starting): number =>
   discIds.length * hyzerDegs.length * questionOf(kind).throwsACell
 
 /** The trial as it would be kept now. */
@@ -128,7 +128,7 @@ export function draftOf(state: Starting, discs: readonly ShelvedDisc[]): TrialSe
     controlDiscId,
     hyzerDegs: [...hyzerDegs],
     // nothing is no number of throws
-    plannedThrows: set.plannedThrows === undefined ? throwsOf(state) : (set.plannedThrows as number),
+    plannedThrows: set.plannedThrows === undefined ? plannedThrowsOf(state) : (set.plannedThrows as number),
     finishedAt: null,
     version: 0,
   }

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react'
 import { QUESTIONS } from '../../../core/drill/question.ts'
-import { flightOf } from '../../../core/lab/flight.ts'
-import type { Answer, Question } from '../../../core/drill/question.ts'
+import { labFlightOf } from '../../../core/lab/flight.ts'
+import type { DrillReply, DrillQuestion } from '../../../core/drill/question.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { figure } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
@@ -37,14 +37,14 @@ const SPAN = {
 } as const
 
 /** The call a question begins with. */
-export function firstCall({ kind }: Question): Call {
+export function firstCall({ kind }: DrillQuestion): Call {
   if (kind === 'turn') return { ...FIRST_CALL, middle: -1.5, half: 1 }
   if (kind === 'fade') return { ...FIRST_CALL, middle: 1.5, half: 1 }
   return { ...FIRST_CALL, half: 8 }
 }
 
 /** A call as it is answered. */
-export function answerOf({ kind }: Question, call: Call): Answer {
+export function replyOf({ kind }: DrillQuestion, call: Call): DrillReply {
   const asked = QUESTIONS[kind]
   if (asked.answer === 'range')
     return { kind: 'range', low: call.middle - call.half, high: call.middle + call.half }
@@ -55,7 +55,7 @@ export function answerOf({ kind }: Question, call: Call): Answer {
 }
 
 interface AnsweringProps {
-  readonly question: Question
+  readonly question: DrillQuestion
   readonly call: Call
   readonly fade: 'left' | 'right'
   /** Answered: what was true stands beside what was said. */
@@ -180,7 +180,7 @@ function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
   }
   const spot = (p: Call['at']) => ({ down: p.downM, left: sign * p.sideM })
   const { truth } = question
-  const flight = isTold ? (question.recorded?.flight ?? flightOf(question.flights[0]!)) : undefined
+  const flight = isTold ? (question.recorded?.flight ?? labFlightOf(question.flights[0]!)) : undefined
   const { box, width } = useWidth()
   return (
     <div ref={box}>

@@ -2,9 +2,9 @@ import { Play } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { QUESTIONS } from '../../../core/drill/question.ts'
-import type { Answer, Question } from '../../../core/drill/question.ts'
+import type { DrillReply, DrillQuestion } from '../../../core/drill/question.ts'
 import { pointsOf } from '../../../core/drill/scoring.ts'
-import { flightOf } from '../../../core/lab/flight.ts'
+import { labFlightOf } from '../../../core/lab/flight.ts'
 import { sideWord } from '../../../core/judge/statements.ts'
 import { capital } from '../../../contract/words.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -17,12 +17,12 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { entersWhatHasFocus, spacePressesWhatHasFocus } from '../../parts/focusKeys.ts'
-import { Answering, answerOf, firstCall } from './Answering.tsx'
+import { Answering, replyOf, firstCall } from './Answering.tsx'
 
 interface AskingProps {
-  readonly question: Question
+  readonly question: DrillQuestion
   readonly fade: 'left' | 'right'
-  readonly onAnswer: (answer: Answer) => void
+  readonly onAnswer: (answer: DrillReply) => void
   readonly onNext: () => void
 }
 
@@ -30,9 +30,9 @@ interface AskingProps {
 export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
   const units = useUnits()
   const [call, setCall] = useState(() => firstCall(question))
-  const [answer, setAnswer] = useState<Answer>()
+  const [answer, setAnswer] = useState<DrillReply>()
   const flights = useMemo(
-    () => (question.recorded ? [question.recorded.flight] : question.flights.map((f) => flightOf(f)!)),
+    () => (question.recorded ? [question.recorded.flight] : question.flights.map((f) => labFlightOf(f)!)),
     [question],
   )
   const isCause = question.kind === 'cause'
@@ -49,7 +49,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
   const asked = QUESTIONS[question.kind]
   const say = () => {
     if (answer) return onNext()
-    const said = answerOf(question, call)
+    const said = replyOf(question, call)
     setAnswer(said)
     onAnswer(said)
   }
@@ -138,7 +138,11 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
 }
 
 /** What was true, in a sentence. */
-function toldWords({ kind, truth, flights }: Question, { length }: Units, fade: 'left' | 'right'): string {
+function toldWords(
+  { kind, truth, flights }: DrillQuestion,
+  { length }: Units,
+  fade: 'left' | 'right',
+): string {
   if (truth.kind === 'circle') {
     const { downM, sideM } = truth.at
     return `It landed ${length.show(downM, 0)} out, ${length.show(Math.abs(sideM), 0)} ${sideWord(fade, sideM > 0)}.`
@@ -162,7 +166,7 @@ function toldWords({ kind, truth, flights }: Question, { length }: Units, fade: 
 }
 
 /** What was said, and what it earned. */
-function saidWords(question: Question, answer: Answer, { length }: Units): string {
+function saidWords(question: DrillQuestion, answer: DrillReply, { length }: Units): string {
   const points = Math.round(pointsOf(question, answer))
   const earned = `${figure(points, 0)} of 100 points.`
   if (answer.kind === 'range') {

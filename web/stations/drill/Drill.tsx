@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
-import { questionOf } from '../../../core/drill/deal.ts'
-import { QUESTION_KINDS } from '../../../core/drill/question.ts'
-import type { Answer, Question, QuestionKind } from '../../../core/drill/question.ts'
+import { drillQuestionOf } from '../../../core/drill/deal.ts'
+import { DRILL_KINDS } from '../../../core/drill/question.ts'
+import type { DrillReply, DrillQuestion, DrillKind } from '../../../core/drill/question.ts'
 import { askedOfRecorded, questionOfRecorded } from '../../../core/drill/recorded.ts'
 import { isRight, pointsOf } from '../../../core/drill/scoring.ts'
 import { levelAfter } from '../../../core/drill/staircase.ts'
@@ -13,13 +13,13 @@ import { keepAnswer, useDrillAnswers, useRecorded } from '../../data/drill.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
-import { Card, Waiting } from '../../parts/Card.tsx'
+import { Card, WaitingNote } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../data/say.ts'
 import { Asking } from './Asking.tsx'
 import { InRatings } from './InRatings.tsx'
-import { KIND_WORDS } from './kinds.ts'
+import { DRILL_WORDS } from './kinds.ts'
 import { Report } from './Report.tsx'
 
 const SESSION_MS = 5 * 60_000
@@ -29,7 +29,7 @@ const one = <T,>(of: readonly T[]): T | undefined => of[Math.floor(Math.random()
 
 interface Session {
   readonly startedAt: number
-  readonly question: Question
+  readonly question: DrillQuestion
   readonly key: number
   readonly given: readonly DrillAnswer[]
 }
@@ -42,23 +42,23 @@ export default function Drill() {
   const recorded = useRecorded()
   const [source, setSource] = useState<(typeof SOURCES)[number]>('made up')
   const isOwn = source === 'recorded'
-  const [kinds, setKinds] = useState<readonly QuestionKind[]>(QUESTION_KINDS)
+  const [kinds, setKinds] = useState<readonly DrillKind[]>(DRILL_KINDS)
   const [session, setSession] = useState<Session>()
   const [over, setOver] = useState<readonly DrillAnswer[]>()
-  if (!answers) return <Waiting what="what your eye said so far" />
+  if (!answers) return <WaitingNote what="what your eye said so far" />
   const watcher = throwers.find((t) => t.id === who)
   const own = answers
     .filter((a) => (a.throwerId ?? NOBODY) === who)
     .toSorted((a, b) => a.answeredAt.localeCompare(b.answeredAt))
   const fade = watcher ? fadeSide(watcher.hand, 'backhand') : 'left'
   const askable = recorded.filter((t) => kinds.some((k) => askedOfRecorded(t).includes(k)))
-  const ask = (given: readonly DrillAnswer[]): Question => {
+  const ask = (given: readonly DrillAnswer[]): DrillQuestion => {
     const thrown = isOwn ? one(askable) : undefined
     const kind = one(thrown ? kinds.filter((k) => askedOfRecorded(thrown).includes(k)) : kinds)!
     const ids = new Set(own.map((a) => a.id))
     const all = [...own, ...given.filter((a) => !ids.has(a.id))]
     const level = levelAfter(all.filter((a) => a.kind === kind).map((a) => a.right))
-    return thrown ? questionOfRecorded(kind, level, thrown) : questionOf(kind, level, Math.random())
+    return thrown ? questionOfRecorded(kind, level, thrown) : drillQuestionOf(kind, level, Math.random())
   }
   const begin = () => {
     setOver(undefined)
@@ -68,7 +68,7 @@ export default function Drill() {
     setSession(undefined)
     setOver(given)
   }
-  const answered = async (now: Session, answer: Answer) => {
+  const answered = async (now: Session, answer: DrillReply) => {
     const { question } = now
     const row: DrillAnswer = {
       id: newId(),
@@ -93,7 +93,7 @@ export default function Drill() {
     Date.now() - startedAt > SESSION_MS
       ? end(given)
       : setSession({ startedAt, given, key: key + 1, question: ask(given) })
-  const turn = (kind: QuestionKind) => {
+  const turn = (kind: DrillKind) => {
     const left = kinds.includes(kind) ? kinds.filter((k) => k !== kind) : [...kinds, kind]
     if (left.length > 0) setKinds(left)
   }
@@ -181,9 +181,9 @@ export default function Drill() {
               </p>
             )}
             <div className="mt-3 flex flex-wrap gap-1.5" role="group" aria-label="What is asked">
-              {QUESTION_KINDS.map((k) => (
+              {DRILL_KINDS.map((k) => (
                 <Chip key={k} on={kinds.includes(k)} onClick={() => turn(k)}>
-                  {KIND_WORDS[k]}
+                  {DRILL_WORDS[k]}
                 </Chip>
               ))}
             </div>

@@ -10,7 +10,7 @@ import { capital } from '../../../contract/words.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { figure, percent } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
-import { KIND_WORDS } from './kinds.ts'
+import { DRILL_WORDS } from './kinds.ts'
 
 /** Weeks that are shown. */
 const WEEKS = 10
@@ -75,7 +75,7 @@ export function Report({ answers }: { answers: readonly DrillAnswer[] }) {
           last="how hard by now"
           rows={kinds.map((k) => ({
             key: k.kind,
-            name: capital(KIND_WORDS[k.kind]),
+            name: capital(DRILL_WORDS[k.kind]),
             ...k,
             last: percent(k.level),
           }))}

@@ -1,7 +1,7 @@
-import type { QuestionKind } from '../../../core/drill/question.ts'
+import type { DrillKind } from '../../../core/drill/question.ts'
 
 /** What is asked, in a word or two. */
-export const KIND_WORDS: Record<QuestionKind, string> = {
+export const DRILL_WORDS: Record<DrillKind, string> = {
   angle: 'release angle',
   turn: 'turn',
   fade: 'fade',

@@ -8,12 +8,12 @@ import type { TrialView } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, Unanswered, WaitingNote } from '../../parts/Card.tsx'
 import { useRating } from '../../workers/rating.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import { CallCard } from './CallCard.tsx'
 import { Cautions } from './Cautions.tsx'
-import type { draftLine, Meant, Seen, Standing } from './draft.ts'
+import type { draftLine, Meant, Seen, FieldStanding } from './draft.ts'
 import { landingOf } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
 import { LandedLine } from './LandedLine.tsx'
@@ -21,10 +21,10 @@ import { legOf, logging } from './logging.ts'
 import { NextCard, UpNext } from './NextCard.tsx'
 import { Notices } from './Notices.tsx'
 import { RunLine } from './RunLine.tsx'
-import { Standings } from './Standings.tsx'
+import { StandingsPanel } from './Standings.tsx'
 import { startOf } from './start.ts'
 import { TurnsDialog } from './TurnsDialog.tsx'
-import { useArms } from './useArms.ts'
+import { useArmsHere } from './useArms.ts'
 import { useDevices } from './useDevices.ts'
 import { useFieldKeys } from './useFieldKeys.ts'
 import { useForecast, usePathTo } from './useForecast.ts'
@@ -49,8 +49,8 @@ export default function Field({ trialId }: { trialId: string }) {
   const expects = together.reading ? together : rating
   const asks = known?.sheet.length === 0 || together.error ? rating : together
   const [params] = useSearchParams()
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the trial" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the trial" />
   if (view.throwers.length === 0)
     return (
       <Empty
@@ -114,7 +114,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
 
   // what is expected follows the wind as it blows, in half metres a second, so that it does not tremble
   const half = (v: number) => Math.round(2 * v) / 2
-  const blowing: Standing =
+  const blowing: FieldStanding =
     listening && live.now
       ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
       : standing
@@ -142,7 +142,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
   }
   const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
   const byTurns = turns.throwerIds.flatMap((id) => view.throwers.find((t) => t.id === id) ?? [])
-  const arms = useArms(byTurns.length > 1 ? byTurns : [thrower], session.day)
+  const arms = useArmsHere(byTurns.length > 1 ? byTurns : [thrower], session.day)
   const blows =
     listening && live.now ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }
   const devices = useDevices(state, dispatch, meant, thrower, blows)
@@ -156,7 +156,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
 
   const see = (change: Partial<Seen>) =>
     dispatch({ type: 'seen', change, meantDeg: meant.hyzerDeg, discId: meant.discId, at: Date.now() })
-  const stand = (change: Partial<Standing>) => dispatch({ type: 'stood', change })
+  const stand = (change: Partial<FieldStanding>) => dispatch({ type: 'stood', change })
   const later = () => dispatch({ type: 'putOff' })
   const turn = () => dispatch({ type: 'turned' })
   const clock = () => dispatch({ type: 'clocked', at: Date.now() })
@@ -272,7 +272,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
           onTurn={turn}
           onAgain={(t) => dispatch({ type: 'chosen', meant: { discId: t.discId, hyzerDeg: t.hyzerDeg } })}
         />
-        <Standings view={view} rating={rating} name={name} landed={landing !== null} />
+        <StandingsPanel view={view} rating={rating} name={name} landed={landing !== null} />
       </div>
       <CallCard
         {...{ seen, typing, fade, at, see, angle, clock }}
@@ -301,7 +301,7 @@ function headingOf(
   view: TrialView,
   edited: Throw | undefined,
   warmUps: number | undefined,
-  { windAlongMps }: Standing,
+  { windAlongMps }: FieldStanding,
 ): string {
   if (edited) return `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
   const wind = windWords(windAlongMps)

@@ -13,11 +13,11 @@ import { Strip } from '../../strip/Strip.tsx'
 import type { Scale, Spot } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
-import { bendOf, landingOf } from './draft.ts'
+import { draftBend, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
 import { closer, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
-import { Bend, Expected, Landed, Look } from './StripMarks.tsx'
+import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
 
 /** Share of the carry where the handle of the bend waits. */
 const BEND = 0.58
@@ -61,7 +61,7 @@ export function FieldStrip({
   const units = useUnits()
   const hue = hueOf(at)
   const landing = landingOf(seen)
-  const mid = bendOf(seen)
+  const mid = draftBend(seen)
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
   const awaited = useRef(false)
   const [close, setClose] = useState(false)
@@ -185,7 +185,7 @@ export function FieldStrip({
           )
         })}
         {expected && !landing && (
-          <Expected
+          <ExpectedMark
             at={expected}
             path={forecast.path.map(fromFade)}
             hue={hue}

@@ -1,9 +1,9 @@
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
-import type { Spot } from './draft.ts'
+import type { DraftSpot } from './draft.ts'
 
 interface LandedLineProps {
-  readonly landing: Spot | null
+  readonly landing: DraftSpot | null
   readonly typing: boolean
   readonly onTyping: (typing: boolean) => void
 }

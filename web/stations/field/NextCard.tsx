@@ -13,7 +13,7 @@ import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
-import type { Meant, Standing } from './draft.ts'
+import type { Meant, FieldStanding } from './draft.ts'
 
 const POWERS = [1, 0.85, 0.7] as const
 
@@ -23,7 +23,7 @@ interface NextCardProps {
   readonly throwers: readonly Thrower[]
   readonly angles: readonly number[]
   readonly meant: Meant
-  readonly standing: Standing
+  readonly standing: FieldStanding
   /** Every disc is thrown at the angle that brings it back to the line; what that is, once it is known. */
   readonly sameLine: boolean
   readonly lineAngle: LineAngle | undefined
@@ -33,7 +33,7 @@ interface NextCardProps {
   readonly turns: readonly string[]
   readonly onTurns: () => void
   readonly onMeant: (change: Partial<Meant>) => void
-  readonly onStanding: (change: Partial<Standing>) => void
+  readonly onStanding: (change: Partial<FieldStanding>) => void
 }
 
 /** The throw to make: disc, angle, stroke, power, thrower. */

@@ -7,7 +7,7 @@ import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import type { ArmToday } from './useArms.ts'
 import type { PausesOf } from './usePauses.ts'
-import type { Queue } from './useQueue.ts'
+import type { ThrowQueue } from './useQueue.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Minutes a throw takes while it is going well, until this outing has shown its own pace. */
@@ -17,7 +17,7 @@ const LONG_GAP = 10
 
 interface RunLineProps {
   readonly view: TrialView
-  readonly left: Queue['planned']
+  readonly left: ThrowQueue['planned']
   /** The arms in use: whoever takes turns, or whoever throws. */
   readonly arms: readonly ArmToday[]
   readonly pauses: PausesOf

@@ -16,7 +16,7 @@ import { outbox } from '../../data/outbox.ts'
 import { outingOf } from '../../data/outing.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
@@ -43,8 +43,8 @@ const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }
 
 export default function ShortGame({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the trial" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the trial" />
   if (view.throwers.length === 0)
     return (
       <Empty title="Who throws?">

@@ -11,7 +11,7 @@ import { wordingOf } from '../../data/units.ts'
 import { useUnits } from '../../data/preferences.tsx'
 
 /** What the throws say now, and what became of the last one. */
-export function Standings({
+export function StandingsPanel({
   view,
   rating: { reading, settlings, limit, working, share },
   name,

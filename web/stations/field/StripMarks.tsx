@@ -37,7 +37,7 @@ export function Look({
   )
 }
 
-export function Expected({
+export function ExpectedMark({
   at,
   path,
   hue,

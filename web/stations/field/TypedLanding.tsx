@@ -5,13 +5,13 @@ import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import type { Spot } from './draft.ts'
+import type { DraftSpot } from './draft.ts'
 
 interface TypedLandingProps {
-  readonly landing: Spot | null
+  readonly landing: DraftSpot | null
   /** The throw before, which discs are often measured from. */
   readonly last: Throw | undefined
-  readonly onLanding: (l: Spot | null) => void
+  readonly onLanding: (l: DraftSpot | null) => void
   /** Has a range finder measure it. */
   readonly onRange: () => void
 }
@@ -19,7 +19,7 @@ interface TypedLandingProps {
 /** The landing as figures: from the tee, or from where the last disc lies. */
 export function TypedLanding({ landing, last, onLanding, onRange }: TypedLandingProps) {
   const [from, setFrom] = useState<'tee' | 'last'>('tee')
-  const origin: Spot = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
+  const origin: DraftSpot = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
   const units = useUnits()
   return (
     <div className="space-y-1.5">

@@ -5,15 +5,15 @@ import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import type { Standing } from './draft.ts'
+import type { FieldStanding } from './draft.ts'
 import { METHODS } from '../../data/methodWords.ts'
 import { OutingDialog } from './OutingDialog.tsx'
 import type { LiveWind } from './useLiveWind.ts'
 
 interface WindAirProps {
-  readonly standing: Standing
+  readonly standing: FieldStanding
   readonly session: Session
-  readonly onStanding: (change: Partial<Standing>) => void
+  readonly onStanding: (change: Partial<FieldStanding>) => void
   readonly onSession: (session: Session) => void
   readonly onTurn: () => void
   /** Whether the anemometer is listened to, and what it says. */

@@ -21,7 +21,7 @@ const picked = <K extends ObservedKey>(keys: readonly K[], t: Observed) =>
   Object.fromEntries(keys.map((k) => [k, t[k]])) as unknown as Pick<Observed, K>
 
 /** What holds from throw to throw until somebody changes it. */
-export interface Standing extends Pick<Observed, StandsKey> {
+export interface FieldStanding extends Pick<Observed, StandsKey> {
   readonly throwerId: string
   readonly sessionId: string
 }
@@ -38,15 +38,15 @@ export const NOTHING_SEEN: Seen = {
   notes: {},
 }
 
-export interface Spot {
+export interface DraftSpot {
   readonly carryM: number
   readonly rightM: number
 }
 /** Where it landed, once that is known. */
-export const landingOf = ({ carryM, rightM }: Seen): Spot | null =>
+export const landingOf = ({ carryM, rightM }: Seen): DraftSpot | null =>
   carryM === null || rightM === null ? null : { carryM, rightM }
 /** Where it bent, once that is known. */
-export const bendOf = ({ midDownM, midRightM }: Seen) =>
+export const draftBend = ({ midDownM, midRightM }: Seen) =>
   midDownM === null || midRightM === null ? null : { downM: midDownM, rightM: midRightM }
 
 export const NOSES = [
@@ -64,7 +64,7 @@ export const HEIGHTS = [
 /** What was seen of a throw already stored, for editing it. */
 export const seenOf = (t: Throw): Seen => ({ ...picked(SEEN_OF_ONE, t), path: t.path, notes: t.notes })
 
-export const standingOf = (t: Throw): Standing => ({
+export const fieldStandingOf = (t: Throw): FieldStanding => ({
   ...picked(STANDS, t),
   throwerId: t.throwerId,
   sessionId: t.sessionId,
@@ -80,7 +80,7 @@ export function toThrow(
   id: string,
   trialId: string,
   meant: Meant,
-  standing: Standing,
+  standing: FieldStanding,
   seen: Seen,
   thrower: Thrower,
   old: Throw | undefined,
@@ -122,7 +122,7 @@ export function draftLine(
   thrower: Thrower,
   session: Session | undefined,
   meant: Meant,
-  standing: Standing,
+  standing: FieldStanding,
   seen: Seen,
 ): SheetThrow {
   const observed = observedOf({

@@ -5,14 +5,14 @@ import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
 import { landingOf, NOTHING_SEEN } from './draft.ts'
-import type { Meant, Seen, Standing } from './draft.ts'
+import type { Meant, Seen, FieldStanding } from './draft.ts'
 
 /** Everything the field knows of the throw being logged, and what holds until the next. */
 export interface Logging {
   /** Of the throw that is logged: it is one throw however often it is kept. */
   readonly id: string
   readonly session: Session
-  readonly standing: Standing
+  readonly standing: FieldStanding
   readonly seen: Seen
   /** What somebody asked for instead of what was proposed. */
   readonly asked: Partial<Meant>
@@ -42,7 +42,7 @@ export type FieldEvent =
       readonly at: number
     }
   /** What holds from throw to throw was changed. */
-  | { readonly type: 'stood'; readonly change: Partial<Standing> }
+  | { readonly type: 'stood'; readonly change: Partial<FieldStanding> }
   /** Another throw is wanted than the one proposed. */
   | { readonly type: 'chosen'; readonly meant: Partial<Meant>; readonly power?: number }
   /** Something of the throw is wanted otherwise. */
@@ -61,7 +61,7 @@ export type FieldEvent =
   /** What a watcher called of it in the air, or took back. */
   | { readonly type: 'called'; readonly word: (typeof AIR_CALLS)[number] }
   /** The plan’s next throw came up. */
-  | { readonly type: 'followed'; readonly step: string; readonly change: Partial<Standing> }
+  | { readonly type: 'followed'; readonly step: string; readonly change: Partial<FieldStanding> }
   | { readonly type: 'volunteered'; readonly thrown: VolunteerReport; readonly at: number }
   /** It was kept; with the id of the next. */
   | { readonly type: 'kept'; readonly nextId: string }
@@ -72,7 +72,7 @@ const STEEPEST_CALLED = 45
 export const startLogging = (
   id: string,
   session: Session,
-  standing: Standing,
+  standing: FieldStanding,
   seen: Seen = NOTHING_SEEN,
   asked: Partial<Meant> = {},
 ): Logging => ({
@@ -181,7 +181,7 @@ function seenNow(
   }
 }
 
-const turnedRound = (standing: Standing, leg: NonNullable<Throw['leg']>): Standing => ({
+const turnedRound = (standing: FieldStanding, leg: NonNullable<Throw['leg']>): FieldStanding => ({
   ...standing,
   leg: leg === 'out' ? 'back' : 'out',
   windAlongMps: negated(standing.windAlongMps),

@@ -17,7 +17,7 @@ export interface ArmToday {
  *
  * @param today the day of the outing, at its place
  */
-export function useArms(throwers: readonly Thrower[], today: string): readonly ArmToday[] {
+export function useArmsHere(throwers: readonly Thrower[], today: string): readonly ArmToday[] {
   const days = useArmDays(today) ?? []
   return throwers.map((thrower) => {
     const own = days.filter((d) => d.throwerId === thrower.id)

@@ -8,7 +8,7 @@ import type { Arm } from '../../../core/rating/evidence.ts'
 import type { Ask } from '../../../core/plan/ask.ts'
 import type { Protocol } from '../../../core/plan/order.ts'
 import { useAsked } from '../../data/useAsked.ts'
-import type { Asked } from '../../data/useAsked.ts'
+import type { AskedAnswer } from '../../data/useAsked.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
 import { askRating } from '../../workers/rating.ts'
 
@@ -27,7 +27,7 @@ export function useForecast(
   trial: string,
   line: SheetThrow,
   reading: Reading | undefined,
-): Asked<Forecast | undefined> {
+): AskedAnswer<Forecast | undefined> {
   const planned = forecastOf(line)
   const key = reading ? JSON.stringify([reading.serial, planned, line.fullSpeedMps]) : null
   return useAsked(key, () => askRating((w) => w.forecast(trial, planned, armsOf(line))), { about: trial })
@@ -38,7 +38,7 @@ export function usePathTo(
   trial: string,
   line: SheetThrow | undefined,
   reading: Reading | undefined,
-): Asked<readonly PlanPoint[] | undefined> {
+): AskedAnswer<readonly PlanPoint[] | undefined> {
   const key = reading && line ? JSON.stringify([reading.serial, line]) : null
   return useAsked(key, () => askRating((w) => w.path(trial, throwEvidence(line!), armsOf(line!))), {
     inTurn: true,
@@ -84,7 +84,7 @@ export function useTelling(
   protocol: Protocol,
   ask: Ask,
   reading: Reading | undefined,
-): Asked<readonly { readonly code: string; readonly hyzerDeg: number }[]> {
+): AskedAnswer<readonly { readonly code: string; readonly hyzerDeg: number }[]> {
   // which disc is up next does not change what is telling
   const { arm, power, air } = line ? throwEvidence(line) : NOBODY
   const asked = { codes, hyzerDegs, protocol, ask, arm, power, air }

@@ -6,17 +6,17 @@ import type { TrialView } from '../../data/hooks.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
 import { draftLine, landingOf, NOTHING_SEEN } from './draft.ts'
-import type { Meant, Standing } from './draft.ts'
+import type { Meant, FieldStanding } from './draft.ts'
 import type { Logging } from './logging.ts'
 import { useLineAngle, useTelling } from './useForecast.ts'
 import { useQueue } from './useQueue.ts'
-import type { Queue } from './useQueue.ts'
+import type { ThrowQueue } from './useQueue.ts'
 
 export interface NextThrow {
-  readonly queue: Queue
+  readonly queue: ThrowQueue
   /** Whether this device logs, and does not only look on. */
   readonly logs: boolean
-  readonly proposed: Queue['next'][number]
+  readonly proposed: ThrowQueue['next'][number]
   readonly meant: Meant
   readonly lineAngle: LineAngle | undefined
   /** The most telling throws, best first, where they are wanted and known. */
@@ -30,7 +30,7 @@ export interface NextThrow {
 export function useNext(
   view: TrialView,
   state: Logging,
-  blowing: Standing,
+  blowing: FieldStanding,
   telling: boolean,
   reading: Reading | undefined,
   /** What is asked of the next throw comes from here. */

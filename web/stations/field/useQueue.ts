@@ -2,7 +2,7 @@ import { WARM_UP } from '../../../core/throw/whyNot.ts'
 import { useMemo, useState } from 'react'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { nextThrows } from '../../../core/plan/nextThrow.ts'
-import type { Hand } from '../../../core/plan/hands.ts'
+import type { HandToThrow } from '../../../core/plan/hands.ts'
 import { LINE_DEG, remainingThrows } from '../../../core/plan/order.ts'
 import type { Leg } from '../../../core/throw/leg.ts'
 import type { Plan, Throw } from '../../../contract/trials.ts'
@@ -18,7 +18,7 @@ export interface Proposed extends Cell {
   readonly warmUp?: boolean
 }
 
-export interface Queue {
+export interface ThrowQueue {
   /** What comes, first first; never empty while the trial has discs. */
   readonly next: readonly Proposed[]
   /** What the plan still has to be thrown, in its order. */
@@ -46,7 +46,7 @@ export function useQueue(
   sessionId: string,
   best: readonly Cell[] | undefined,
   holding: string | undefined,
-): Queue {
+): ThrowQueue {
   const { trial } = view
   const hands = useOthersHands(trial.id, trial.plan?.protocol ?? 'same release')
   const { throws, held } = useHeldStill(view.throws, hands.held, holding)
@@ -93,18 +93,22 @@ export function useQueue(
 interface Known {
   readonly throws: readonly Throw[]
   /** By others. */
-  readonly held: readonly Hand[]
+  readonly held: readonly HandToThrow[]
 }
 
 /**
  * What was known when this device took its next throw in hand: what others throw and take meanwhile changes nothing of it.
  * Everything while it only looks on.
  */
-function useHeldStill(throws: readonly Throw[], held: readonly Hand[], holding: string | undefined): Known {
+function useHeldStill(
+  throws: readonly Throw[],
+  held: readonly HandToThrow[],
+  holding: string | undefined,
+): Known {
   const [at, setAt] = useState<{
     readonly holding: string
     readonly ids: ReadonlySet<string>
-    readonly held: readonly Hand[]
+    readonly held: readonly HandToThrow[]
   }>()
   if (holding !== undefined && at?.holding !== holding)
     setAt({ holding, held, ids: new Set(throws.map((t) => t.id)) })

@@ -1,8 +1,8 @@
 import type { LabObstacle } from '../../../contract/lab.ts'
-import type { Side } from '../../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../../core/flight/hand.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { percent } from '../../data/units.ts'
-import { spreadOf } from '../../flown/useFlown.ts'
+import { cloudSpread } from '../../flown/useFlown.ts'
 import type { useFlown } from '../../flown/useFlown.ts'
 import type { ShownFlight } from '../../flown/Views.tsx'
 import { asideWords, comesDownWords, doesIt } from '../../flown/words.ts'
@@ -13,7 +13,7 @@ import { DiscDot } from '../../parts/Disc.tsx'
 interface BesideProps {
   readonly flown: Pick<ReturnType<typeof useFlown>, 'flights' | 'before' | 'clouds'>
   readonly obstacles: readonly LabObstacle[]
-  readonly fade: Side
+  readonly fade: LeftOrRight
   /** Makes one of them the disc that is thrown. */
   readonly onThrow: (place: number) => void
 }
@@ -24,7 +24,7 @@ export function Beside({ flown: { flights, before, clouds }, obstacles, fade, on
   if (flights.length < 2 && !before) return null
   const asked = clouds.of[0] && doesIt(clouds.of[0].chance, obstacles)
   const figures = ({ flight }: ShownFlight, cloud: FlownCloud | undefined) => {
-    const spread = cloud && spreadOf(cloud)
+    const spread = cloud && cloudSpread(cloud)
     const does = cloud && doesIt(cloud.chance, obstacles)
     return (
       <>

@@ -1,6 +1,6 @@
 import { cumsum, extent, scaleLinear } from 'd3'
 import { memo, useMemo } from 'react'
-import type { Side } from '../../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../../core/flight/hand.ts'
 import { whatChanged } from '../../../core/lab/changed.ts'
 import type { Change, Moved, WhatChanged } from '../../../core/lab/changed.ts'
 import type { Setup } from '../../../core/lab/setup.ts'
@@ -109,7 +109,7 @@ function Differences({
   stands,
 }: {
   readonly told: WhatChanged
-  readonly fade: Side
+  readonly fade: LeftOrRight
   readonly stands: (change: Change) => readonly [string, string]
 }) {
   const units = useUnits()

@@ -2,7 +2,7 @@ import { Plus, X } from 'lucide-react'
 import { memo, useState } from 'react'
 import { NUMBER_RANGE } from '../../../core/flight/disc.ts'
 import { MOST_FLOWN } from '../../../contract/lab.ts'
-import type { Flown, LabSetup } from '../../../contract/lab.ts'
+import type { LabFlown, LabSetup } from '../../../contract/lab.ts'
 import { numbersLine } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -11,7 +11,7 @@ import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Discs } from '../../flown/useDiscs.ts'
 
 interface DiscsCardProps {
-  readonly flown: readonly Flown[]
+  readonly flown: readonly LabFlown[]
   readonly discs: Discs
   readonly onChange: (part: Partial<LabSetup>) => void
 }
@@ -24,7 +24,7 @@ const OFFERED = 60
 /** What is flown: discs of the shelf as their throws say they fly, or any four numbers. The first is the one that is thrown. */
 export const DiscsCard = memo(function DiscsCard({ flown, discs, onChange }: DiscsCardProps) {
   const [find, setFind] = useState('')
-  const put = (i: number, disc: Flown) => onChange({ discs: flown.map((f, j) => (j === i ? disc : f)) })
+  const put = (i: number, disc: LabFlown) => onChange({ discs: flown.map((f, j) => (j === i ? disc : f)) })
   const words = find.trim().toLowerCase()
   const found = discs.shelf
     .filter((d) => `${d.code} ${d.maker} ${d.mold} ${d.plastic}`.toLowerCase().includes(words))

@@ -1,6 +1,6 @@
 import { greatestIndex } from 'd3'
 import { useState } from 'react'
-import type { Found, FoundThrow } from '../../../core/lab/find.ts'
+import type { ThrowsFound, FoundThrow } from '../../../core/lab/find.ts'
 import type { ArmKnown } from '../../../core/lab/who.ts'
 import { airOf } from '../../../contract/lab.ts'
 import type { LabObstacle, LabSetup } from '../../../contract/lab.ts'
@@ -11,7 +11,7 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { askThrows } from '../../workers/lab.ts'
-import { by, meantOf } from '../../flown/useDiscs.ts'
+import { thrownHere, meantOf } from '../../flown/useDiscs.ts'
 import type { Discs, NamedDisc } from '../../flown/useDiscs.ts'
 import { obstacleWords } from '../../flown/words.ts'
 import { aimWords } from './words.ts'
@@ -24,7 +24,7 @@ interface FindThrowProps {
 }
 
 type Search = ReturnType<typeof useSearch>
-interface FoundOf extends Found {
+interface FoundOf extends ThrowsFound {
   /** Of which setup. */
   readonly key: string
   readonly over: number
@@ -49,7 +49,7 @@ export function useSearch(setup: LabSetup, discs: Discs, flown: readonly NamedDi
     try {
       const told = await askThrows({
         discs: over.map(({ key: id, disc }) => ({ id, disc })),
-        like: by(setup.throw, who),
+        like: thrownHere(setup.throw, who),
         air: airOf(setup.weather),
         obstacles: setup.obstacles,
       })

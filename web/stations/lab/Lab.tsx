@@ -4,7 +4,7 @@ import { Fragment, useCallback } from 'react'
 import type { ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Angles } from '../../../core/lab/angles.ts'
-import type { Place } from '../../../core/lab/field.ts'
+import type { FieldPlace } from '../../../core/lab/field.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
 import { LAB_RANGE, linkOf, onField } from '../../../contract/lab.ts'
 import type { LabObstacle } from '../../../contract/lab.ts'
@@ -28,7 +28,7 @@ import { FindThrow, useSearch } from './FindThrow.tsx'
 import { FromAbove } from '../../flown/FromAbove.tsx'
 import { Obstacles, PutOnField } from './Obstacles.tsx'
 import { PlayBar } from './PlayBar.tsx'
-import { Throwing } from './Throwing.tsx'
+import { ThrowingPanel } from './Throwing.tsx'
 import { ThrowIt } from './ThrowIt.tsx'
 import { meantOf, useDiscs } from '../../flown/useDiscs.ts'
 import { useFlown } from '../../flown/useFlown.ts'
@@ -64,7 +64,7 @@ export default function Lab() {
   useHotkeys('period', () => playing.step(1))
   useHotkeys('f', () => void search.run())
 
-  const land = (at: Place) => first && change({ throw: meantOf(throwTo(first, at)) })
+  const land = (at: FieldPlace) => first && change({ throw: meantOf(throwTo(first, at)) })
   const launch = useCallback(
     (deg: number) =>
       change((now) => ({
@@ -166,7 +166,7 @@ export default function Lab() {
         </Card>
         <div className="grid gap-3 lg:col-start-2 lg:row-span-2 lg:row-start-1">
           <DiscsCard flown={setup.discs} discs={discs} onChange={change} />
-          <Throwing setup={setup} who={who} onChange={change} />
+          <ThrowingPanel setup={setup} who={who} onChange={change} />
           {setup.obstacles.length <= FEW && obstacles}
         </div>
         <div className="grid gap-3">

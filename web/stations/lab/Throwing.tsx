@@ -1,7 +1,7 @@
 import { memo } from 'react'
 import type { ReactNode } from 'react'
 import { LAB_RANGE } from '../../../contract/lab.ts'
-import type { ByArm, KnownArm, LabSetup, Thrown, Weather } from '../../../contract/lab.ts'
+import type { ByArm, KnownArm, LabSetup, LabThrown, Weather } from '../../../contract/lab.ts'
 import { fadeSide, STROKES } from '../../../core/flight/hand.ts'
 import { useArms, useThrowers } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -13,7 +13,7 @@ import { OnEdgeDial } from '../../parts/Disc.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { AirDial, ArmDial, clamp, SpinDial, Vane } from './dials.tsx'
 import { habitWords } from '../../flown/words.ts'
-import { airWords, armWords, noseWords, spinWords, windWords } from './words.ts'
+import { airWords, armWords, noseWords, spinWords, labWindWords } from './words.ts'
 
 type Shown = Pick<Measure, 'unit' | 'to' | 'from'>
 const DEGREES: Shown = { unit: '°', to: (v) => v, from: (v) => v }
@@ -27,16 +27,16 @@ interface ThrowingProps {
 }
 
 /** How it is thrown, and in what: pulled on six pictures, with the exact figures below them. */
-export const Throwing = memo(function Throwing({ setup, who, onChange }: ThrowingProps) {
+export const ThrowingPanel = memo(function Throwing({ setup, who, onChange }: ThrowingProps) {
   const { throw: t, weather, fade } = setup
   const units = useUnits()
-  const thrown = (part: Partial<Thrown>) => onChange({ throw: { ...t, ...part } })
+  const thrown = (part: Partial<LabThrown>) => onChange({ throw: { ...t, ...part } })
   const blown = (part: Partial<Weather>) => onChange({ weather: { ...weather, ...part } })
   const sign = fade === 'right' ? 1 : -1
   const toRight = sign * weather.windTowardFadeMps + 0
   const blows = (windAlongMps: number, right: number) =>
     blown({ windAlongMps, windTowardFadeMps: sign * right + 0 })
-  const inThrow = (of: keyof Thrown, label: string, shown: Shown): ExactProps => ({
+  const inThrow = (of: keyof LabThrown, label: string, shown: Shown): ExactProps => ({
     label,
     shown,
     value: t[of],
@@ -113,7 +113,7 @@ export const Throwing = memo(function Throwing({ setup, who, onChange }: Throwin
         <Picture seen="from above" words={spinWords(t.spin)}>
           <SpinDial spin={t.spin} fade={fade} words={spinWords(t.spin)} onPull={(spin) => thrown({ spin })} />
         </Picture>
-        <Picture seen="wind" words={windWords(weather, fade, units)}>
+        <Picture seen="wind" words={labWindWords(weather, fade, units)}>
           <Vane alongMps={weather.windAlongMps} toRightMps={toRight} onPull={blows} />
         </Picture>
         <Picture seen="air" words={airWords(weather)}>

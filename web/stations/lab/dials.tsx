@@ -2,7 +2,7 @@ import { DEGREE } from '../../../core/flight/units.ts'
 import { arc, contours, geoPath, range, scaleLinear } from 'd3'
 import { useRef } from 'react'
 import { airDensity } from '../../../core/flight/air.ts'
-import type { Side } from '../../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../../core/flight/hand.ts'
 import { LAB_RANGE } from '../../../contract/lab.ts'
 import type { Weather } from '../../../contract/lab.ts'
 import { Grip, Pull } from './Pull.tsx'
@@ -63,7 +63,7 @@ interface ArmProps {
   readonly armMps: number
   readonly power: number
   readonly aimDeg: number
-  readonly fade: Side
+  readonly fade: LeftOrRight
   readonly words: string
   readonly onPull: (part: { armMps?: number; power?: number; aimDeg?: number }) => void
 }
@@ -145,7 +145,7 @@ const SPIN_STEP = 0.01
 
 interface SpinProps {
   readonly spin: number
-  readonly fade: Side
+  readonly fade: LeftOrRight
   readonly words: string
   readonly onPull: (spin: number) => void
 }

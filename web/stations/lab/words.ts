@@ -1,8 +1,8 @@
 import { REFERENCE_DENSITY } from '../../../core/flight/air.ts'
-import type { Side } from '../../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../../core/flight/hand.ts'
 import type { Change } from '../../../core/lab/changed.ts'
 import { airOf } from '../../../contract/lab.ts'
-import type { OneThrow, Thrown, Weather } from '../../../contract/lab.ts'
+import type { OneThrow, LabThrown, Weather } from '../../../contract/lab.ts'
 import { angleWords, figure, percent, powerWords } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
 import { blowsWords, degrees } from '../../flown/words.ts'
@@ -12,7 +12,7 @@ export const noseWords = (deg: number): string =>
   deg === 0 ? 'nose level' : `nose ${degrees(Math.abs(deg))} ${deg > 0 ? 'up' : 'down'}`
 
 /** Where it is aimed: “2.5° left”. */
-export function aimWords(aimDeg: number, fade: Side): string {
+export function aimWords(aimDeg: number, fade: LeftOrRight): string {
   const shown = figure(Math.abs(aimDeg), 1)
   if (Number(shown) === 0) return 'along the line'
   const isLeft = aimDeg > 0 === (fade === 'left')
@@ -20,7 +20,7 @@ export function aimWords(aimDeg: number, fade: Side): string {
 }
 
 /** How hard it is thrown, and where to: “85 %, 2° left”. */
-export const armWords = ({ power, aimDeg }: Thrown, fade: Side): string =>
+export const armWords = ({ power, aimDeg }: LabThrown, fade: LeftOrRight): string =>
   `${powerWords(Math.round(100 * power) / 100)}${Math.abs(aimDeg) < 0.05 ? '' : `, ${aimWords(aimDeg, fade)}`}`
 
 /** The spin against what goes with the speed. */
@@ -33,8 +33,11 @@ export function airWords(weather: Weather): string {
   return more === 0 ? 'usual air' : `${Math.abs(more)} % ${more > 0 ? 'thicker' : 'thinner'}`
 }
 
-export const windWords = ({ windAlongMps, windTowardFadeMps }: Weather, fade: Side, { speed }: Units) =>
-  blowsWords(windAlongMps, (fade === 'right' ? 1 : -1) * windTowardFadeMps, speed.show)
+export const labWindWords = (
+  { windAlongMps, windTowardFadeMps }: Weather,
+  fade: LeftOrRight,
+  { speed }: Units,
+) => blowsWords(windAlongMps, (fade === 'right' ? 1 : -1) * windTowardFadeMps, speed.show)
 
 /** What may differ between two throws, as it is called. */
 export const CHANGE_WORDS: Record<Change, string> = {
@@ -54,7 +57,7 @@ export function standsAs(
   { throw: t, weather }: OneThrow,
   change: Change,
   discName: string,
-  fade: Side,
+  fade: LeftOrRight,
   units: Units,
 ): string {
   switch (change) {
@@ -73,7 +76,7 @@ export function standsAs(
     case 'spin':
       return spinWords(t.spin)
     case 'wind':
-      return windWords(weather, fade, units)
+      return labWindWords(weather, fade, units)
     case 'air':
       return `${units.temperature.show(weather.temperatureC, 0)}, ${units.length.show(weather.altitudeM, 0)} up`
   }

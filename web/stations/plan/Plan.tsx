@@ -1,7 +1,7 @@
 import { useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Trouble, Waiting } from '../../parts/Card.tsx'
+import { TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { AskedColumn } from './AskedColumn.tsx'
 import { OrderColumn } from './OrderColumn.tsx'
 import { PlanSheet } from './PlanSheet.tsx'
@@ -10,8 +10,8 @@ import { WorthColumn } from './WorthColumn.tsx'
 
 export default function PlanStation({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the plan" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the plan" />
   return <Shown view={view} />
 }
 

@@ -14,20 +14,20 @@ import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import type { Units } from '../../data/units.ts'
 import { Button, buttonLook, Key } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { throwWords } from './RunOrder.tsx'
-import { COLUMNS, emptySheet, keptRows, readRow, sheetAfter, storedIds } from './sheet.ts'
+import { SHEET_COLUMNS, emptySheet, keptRows, readRow, sheetAfter, storedIds } from './sheet.ts'
 import type { Column, SheetEvent, SheetState } from './sheet.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Types the pencilled sheet in, in its own order. */
 export default function SheetEntry({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the plan" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the plan" />
   const { plan } = view.trial
   if (!plan || plan.throws.length === 0)
     return (
@@ -229,7 +229,7 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
           <th className="w-12 font-normal">throw</th>
           <th className="font-normal">disc</th>
           <th className="font-normal">release</th>
-          {COLUMNS.map((c) => (
+          {SHEET_COLUMNS.map((c) => (
             <th key={c} className="font-normal">
               {heads[c]}
             </th>
@@ -257,7 +257,7 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
                   </span>
                 </td>
                 <td className="whitespace-nowrap">{throwWords({ ...t, power: t.power }, plan)}</td>
-                {COLUMNS.map((column) => (
+                {SHEET_COLUMNS.map((column) => (
                   <td key={column} className={column === 'why' ? 'min-w-40' : 'w-24'}>
                     <input
                       data-cell={`${line} ${column}`}
@@ -286,7 +286,10 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
               {row?.wrong !== undefined && (
                 <tr aria-hidden>
                   <td colSpan={3} />
-                  <td colSpan={COLUMNS.length + 1} className="bg-tint px-2 pb-1.5 font-medium text-accent">
+                  <td
+                    colSpan={SHEET_COLUMNS.length + 1}
+                    className="bg-tint px-2 pb-1.5 font-medium text-accent"
+                  >
                     {row.wrong}
                   </td>
                 </tr>

@@ -3,10 +3,10 @@ import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { percent } from '../../data/units.ts'
-import type { PlanWorth } from './usePlanWorth.ts'
+import type { PlanWeighed } from './usePlanWorth.ts'
 
 interface TellingProps {
-  readonly worth: PlanWorth
+  readonly worth: PlanWeighed
   readonly working: boolean
   /** Throws to be spent; null for as many as are left. */
   readonly spend: number | null
@@ -29,7 +29,7 @@ export function Telling({
   onTake,
   onEven,
 }: TellingProps) {
-  const share = (p: PlanWorth['planned']) =>
+  const share = (p: PlanWeighed['planned']) =>
     p.aims.reduce((s, x) => s + x.chanceSettled, 0) / Math.max(1, p.aims.length)
   const better = telling.wrongAfter < planned.wrongAfter - 1e-4 && share(telling) >= share(planned)
   const same = share(telling) - share(planned) < HARDLY
@@ -77,7 +77,7 @@ export function Telling({
 }
 
 /** What the shares are of. */
-function askedWords(aims: PlanWorth['planned']['aims'], nameOf: (code: string) => string): string {
+function askedWords(aims: PlanWeighed['planned']['aims'], nameOf: (code: string) => string): string {
   const [first] = aims
   if (first?.aim.of === 'label')
     return 'of all that is on the labels: expected to be told true, above or below'
@@ -93,11 +93,11 @@ function askedWords(aims: PlanWorth['planned']['aims'], nameOf: (code: string) =
 
 /** What would change, in one sentence: who gets throws, who gives them. */
 function changeWords(
-  planned: PlanWorth['planned'],
-  telling: PlanWorth['telling'],
+  planned: PlanWeighed['planned'],
+  telling: PlanWeighed['telling'],
   nameOf: (code: string) => string,
 ): string {
-  const tally = (p: PlanWorth['planned']) =>
+  const tally = (p: PlanWeighed['planned']) =>
     p.throws.reduce((m, t) => m.set(t.disc, (m.get(t.disc) ?? 0) + 1), new Map<string, number>())
   const [before, after] = [tally(planned), tally(telling)]
   const moved = [...new Set([...before.keys(), ...after.keys()])]

@@ -8,11 +8,11 @@ import { atPlace } from '../../data/outing.ts'
 import { readDistance, readSide } from './sheetCells.ts'
 
 /** What is pencilled of a throw, a cell each. */
-export const COLUMNS = ['down', 'side', 'hang', 'called', 'why'] as const
-export type Column = (typeof COLUMNS)[number]
+export const SHEET_COLUMNS = ['down', 'side', 'hang', 'called', 'why'] as const
+export type Column = (typeof SHEET_COLUMNS)[number]
 
 /** A row has its throw’s id from its first letter on, so that keeping it twice is keeping it once. */
-export type Row = Readonly<Record<Column, string>> & {
+export type SheetRow = Readonly<Record<Column, string>> & {
   readonly id: string
   /** It is stored as it stands. */
   readonly kept: boolean
@@ -20,7 +20,7 @@ export type Row = Readonly<Record<Column, string>> & {
   readonly stored: boolean
   readonly wrong?: string
 }
-const EMPTY: Omit<Row, 'id'> = {
+const EMPTY: Omit<SheetRow, 'id'> = {
   down: '',
   side: '',
   hang: '',
@@ -33,7 +33,7 @@ const EMPTY: Omit<Row, 'id'> = {
 /** A sheet that is being typed in. */
 export interface SheetState {
   /** By line of the sheet. */
-  readonly rows: Readonly<Record<number, Row>>
+  readonly rows: Readonly<Record<number, SheetRow>>
   readonly session: Session
   readonly throwerId: string
   /** Headwind on the way out, m/s; null where nobody noted it. */
@@ -49,7 +49,7 @@ export type SheetEvent =
       /** Of its throw, should it be the first of its row. */
       readonly id: string
     }
-  | { readonly did: 'kept'; readonly line: number; readonly row: Row }
+  | { readonly did: 'kept'; readonly line: number; readonly row: SheetRow }
   | { readonly did: 'found wrong'; readonly line: number; readonly sentence: string }
   | { readonly did: 'changed outing'; readonly change: Partial<Session> }
   | { readonly did: 'chose thrower'; readonly throwerId: string }
@@ -78,12 +78,12 @@ export const emptySheet = (
   headwindMps: null,
 })
 
-const isBlank = (row: Row) => COLUMNS.every((c) => row[c].trim() === '')
-const sameCells = (a: Row, b: Row) => COLUMNS.every((c) => a[c] === b[c])
+const isBlank = (row: SheetRow) => SHEET_COLUMNS.every((c) => row[c].trim() === '')
+const sameCells = (a: SheetRow, b: SheetRow) => SHEET_COLUMNS.every((c) => a[c] === b[c])
 
 /** The sheet after something was done to it. */
 export function sheetAfter(state: SheetState, event: SheetEvent): SheetState {
-  const withRow = (line: number, row: Row): SheetState => ({
+  const withRow = (line: number, row: SheetRow): SheetState => ({
     ...state,
     rows: { ...state.rows, [line]: row },
   })
@@ -135,7 +135,7 @@ export interface SheetOf {
 const toTenth = (m: number) => Math.round(10 * m) / 10 + 0
 
 /** What was pencilled in a row, as figures, or what is wrong with it. */
-function cellsOf(row: Row) {
+function cellsOf(row: SheetRow) {
   const down = readDistance(row.down)
   if (down === undefined) return `Down is “${row.down}”; write how far down the line it landed.`
   const side = row.side.trim() === '' ? 0 : readSide(row.side)

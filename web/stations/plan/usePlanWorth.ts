@@ -6,13 +6,13 @@ import type { Limit } from '../../../core/judge/limits.ts'
 import { planQuestion } from '../../../core/plan/weighed.ts'
 import { armId } from '../../../core/rating/fromSheet.ts'
 import { useAsked } from '../../data/useAsked.ts'
-import type { Asked } from '../../data/useAsked.ts'
+import type { AskedAnswer } from '../../data/useAsked.ts'
 import { askIn } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { numberOf } from '../../workers/lines.ts'
 import { askRating } from '../../workers/rating.ts'
 
-export interface PlanWorth {
+export interface PlanWeighed {
   /** What the plan would do for everything the question could be about. */
   readonly settles: TellingPlan
   readonly planned: TellingPlan
@@ -32,7 +32,7 @@ export function usePlanWorth(
   plan: Plan,
   /** Throws the telling set may hold; as many as are left where nobody says. */
   spend: number | null,
-): Asked<PlanWorth> {
+): AskedAnswer<PlanWeighed> {
   const asked = useMemo(() => {
     const first = view.throwers[0]
     if (!first) return undefined

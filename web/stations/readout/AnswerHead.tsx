@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
 import type { Answer } from '../../../core/judge/answers/answerOf.ts'
-import { Why } from './Why.tsx'
+import { WhyCard } from './Why.tsx'
 import { conditionsOf } from '../../data/conditions.ts'
 import { askedDiscs, kindOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -96,7 +96,7 @@ export function AnswerHead({ view, answer, working, first, small }: AnswerHeadPr
             ...conditionsOf(view, units),
             `${counted} throws counted, ${view.throws.length - counted} left out`,
           ].join(' · ')}{' '}
-          {answer && <Why of={answer.sentence} discs={askedDiscs(view).map((d) => d.disc.code)} />}
+          {answer && <WhyCard of={answer.sentence} discs={askedDiscs(view).map((d) => d.disc.code)} />}
         </p>
       )}
     </header>

@@ -1,4 +1,4 @@
-import type { Side } from '../../../core/flight/hand.ts'
+import type { LeftOrRight } from '../../../core/flight/hand.ts'
 import { PER_M } from '../../../core/flight/side.ts'
 import { farther } from '../../../core/judge/statements.ts'
 import type { Disagreement } from '../../../core/rating/known.ts'
@@ -7,7 +7,7 @@ import { percent } from '../../data/units.ts'
 
 interface DisagreementsProps {
   readonly list: readonly Disagreement[]
-  readonly fadeSide: Side | undefined
+  readonly fadeSide: LeftOrRight | undefined
   readonly name: (code: string) => string
 }
 

@@ -18,7 +18,7 @@ interface EvidenceProps {
 }
 
 /** Every published number beside what the throws say of it, disc by disc. */
-export function Evidence({ view, reading, picked, onPick, name, place }: EvidenceProps) {
+export function EvidenceCard({ view, reading, picked, onPick, name, place }: EvidenceProps) {
   const { trial } = view
   const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   return (

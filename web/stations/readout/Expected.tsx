@@ -10,7 +10,7 @@ import { JudgedClaims } from './JudgedClaims.tsx'
 import type { ViewProps } from './views/viewProps.ts'
 
 /** What was expected before the first throw, and how it came out. */
-export function Expected(props: ViewProps) {
+export function ExpectedCard(props: ViewProps) {
   const {
     view,
     reading: { outcome, serial },

@@ -6,7 +6,7 @@ import type { Throw } from '../../../contract/trials.ts'
 import { useRead } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import type { Units } from '../../data/units.ts'
-import { Trouble, Waiting } from '../../parts/Card.tsx'
+import { TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 
 /** A value as a person reads it, in their units. */
@@ -52,8 +52,8 @@ export function History({
       onClose={onClose}
       title={number === undefined ? 'A throw that was taken back' : `Throw ${number}, as it was written`}
     >
-      {error && <Trouble error={error} />}
-      {!data && !error && <Waiting what="its history" />}
+      {error && <TroubleNote error={error} />}
+      {!data && !error && <WaitingNote what="its history" />}
       <ol>
         {data?.map((version, i) => {
           const before = data[i + 1]

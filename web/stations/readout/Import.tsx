@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router'
 import { useTrial } from '../../data/hooks.ts'
 import { buttonLook } from '../../parts/Button.tsx'
-import { Trouble, Waiting } from '../../parts/Card.tsx'
+import { TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ThrowsFile } from '../../parts/ThrowsFile.tsx'
 import { say } from '../../data/say.ts'
@@ -11,8 +11,8 @@ export default function Import({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
   const go = useNavigate()
   const to = useAddresses()
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the trial" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the trial" />
   const { name } = view.trial
   return (
     <ThrowsFile

@@ -7,7 +7,7 @@ import { Unanswered } from '../../parts/Card.tsx'
 import { askRating } from '../../workers/rating.ts'
 import { useAbout } from '../../workers/useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
-import { Why } from './Why.tsx'
+import { WhyCard } from './Why.tsx'
 
 /** Every claim built before the first throw, and whether it held. */
 export function JudgedClaims({ view, reading, ratingKey, names, name }: ViewProps) {
@@ -42,7 +42,7 @@ export function JudgedClaims({ view, reading, ratingKey, names, name }: ViewProp
             <span>
               {words}: <strong>{judged ? judged.verdict : 'weighing'}</strong>
               {judged && p === undefined && ', nothing was seen that it speaks of'}{' '}
-              <Why
+              <WhyCard
                 of={words}
                 discs={[claims[i]!.disc, ...(claims[i]!.than === null ? [] : [claims[i]!.than])]}
               />

@@ -20,7 +20,7 @@ type Seen = z.infer<typeof Seen>
 const NOTHING: Seen = { question: '', sentence: '', probability: null, settled: false, claim: '', throws: [] }
 
 /** That the answer says something else than when it was last looked at on this device, and after which throws. */
-export function Moved({ view, answer }: { view: TrialView; answer: Answer }) {
+export function MovedCard({ view, answer }: { view: TrialView; answer: Answer }) {
   const [seen, keep] = useKept(`veer-line.answer.${view.trial.id}`, view.trial.id, Seen, NOTHING)
   // what was seen before this visit, whatever is seen during it
   const [before] = useState(seen)

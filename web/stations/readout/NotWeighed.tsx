@@ -4,7 +4,7 @@ import { Card } from '../../parts/Card.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Throws that no arithmetic holds: left out of everything shown here until they are put right. */
-export function NotWeighed({
+export function NotWeighedHere({
   view,
   leftOut,
   name,

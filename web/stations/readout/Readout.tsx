@@ -8,19 +8,19 @@ import { useKnown, useShortThrows, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { percent } from '../../data/units.ts'
 import { buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Unanswered, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, Unanswered, WaitingNote } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { SaveView } from '../../parts/SaveView.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { useRating } from '../../workers/rating.ts'
 import { AnswerHead } from './AnswerHead.tsx'
-import { Moved } from './Moved.tsx'
-import { NotWeighed } from './NotWeighed.tsx'
+import { MovedCard } from './Moved.tsx'
+import { NotWeighedHere } from './NotWeighed.tsx'
 import { Reasons } from './Why.tsx'
 import { Slips } from './Slips.tsx'
 import { Tabs } from './Tabs.tsx'
 import { TurnedWinds } from './TurnedWinds.tsx'
-import { questionOf, useAnswer } from '../../workers/useAnswer.ts'
+import { answeredFirst, useAnswer } from '../../workers/useAnswer.ts'
 import type { ViewProps } from './views/viewProps.ts'
 import { isView, VIEWS } from './views/views.tsx'
 import type { ViewName } from './views/views.tsx'
@@ -30,8 +30,8 @@ export default function Readout({ trialId, view: named = 'answer' }: { trialId: 
   const { view, error } = useTrial(trialId)
   if (!isView(named))
     return <Empty title="There is no such view">The views of a readout are listed above its answer.</Empty>
-  if (error && !view) return <Trouble error={error} />
-  if (!view) return <Waiting what="the trial" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view) return <WaitingNote what="the trial" />
   return <Rated view={view} shown={named} />
 }
 
@@ -61,7 +61,7 @@ function Rated({ view, shown }: { view: TrialView; shown: ViewName }) {
     )
   if (!reading)
     return (
-      <Waiting what={`${view.throws.length} throws${share === undefined ? '' : `, ${percent(share)}`}`} />
+      <WaitingNote what={`${view.throws.length} throws${share === undefined ? '' : `, ${percent(share)}`}`} />
     )
   const readFrom = others > 0 && (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -104,7 +104,7 @@ function Read({ shown, ...read }: ReadProps) {
   const content = useRef<HTMLDivElement>(null)
   const names = useMemo(() => trialNames(view.discs), [view])
   const short = useShortThrows(view.trial.id)
-  const answer = useAnswer(view, ratingKey, reading, names, questionOf(view))
+  const answer = useAnswer(view, ratingKey, reading, names, answeredFirst(view))
   const { trial } = view
   if (view.throws.length === 0 && short.length === 0)
     return (
@@ -140,13 +140,13 @@ function Read({ shown, ...read }: ReadProps) {
           small={!isAnswer}
         />
         {isAnswer && answer.value && reading.firstFrom === undefined && (
-          <Moved key={trial.id} view={view} answer={answer.value} />
+          <MovedCard key={trial.id} view={view} answer={answer.value} />
         )}
         <div className="flex min-w-0 items-end gap-3" data-about="view">
           <Tabs trialId={trial.id} view={shown} />
           <SaveView of={content} name={`${trial.name}, ${words.toLowerCase()}`} />
         </div>
-        <NotWeighed view={view} leftOut={reading.leftOut} name={name} />
+        <NotWeighedHere view={view} leftOut={reading.leftOut} name={name} />
         <TurnedWinds {...{ view, reading, ratingKey, names }} answer={answer.value} />
         <Slips {...{ view, reading, ratingKey, name }} />
         {!isAnswer && read.readFrom}

@@ -5,7 +5,7 @@ import { TURNED_WORDS } from '../../../core/judge/turnedWind.ts'
 import type { Turn, TurnedWind } from '../../../core/judge/turnedWind.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { outbox } from '../../data/outbox.ts'
-import { questionOf, useAbout } from '../../workers/useAnswer.ts'
+import { answeredFirst, useAbout } from '../../workers/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { useTurnedWinds } from '../../workers/turnedWinds.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -67,7 +67,7 @@ function Turned({
   const about = useAbout(view, names)
   const other = useAsked(
     `${ratingKey} ${reading.serial} ${wind.outing} ${wind.turn}`,
-    () => askRating((w) => w.answerTurned(ratingKey, wind, questionOf(view), about)),
+    () => askRating((w) => w.answerTurned(ratingKey, wind, answeredFirst(view), about)),
     { about: wind.outing },
   )
   // those that do not count met the same wind

@@ -16,7 +16,7 @@ type WhyProps = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'name' | 'pla
 export const Reasons = createContext<WhyProps | undefined>(undefined)
 
 /** Opens what stands behind a number: which throws, what was taken out of them, what is assumed. */
-export function Why({ of, discs }: { of: string; discs: readonly string[] }) {
+export function WhyCard({ of, discs }: { of: string; discs: readonly string[] }) {
   const reasons = useContext(Reasons)
   const [open, setOpen] = useState(false)
   if (!reasons || discs.length === 0) return null

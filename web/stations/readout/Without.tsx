@@ -9,7 +9,7 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { SelectInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
-import { questionOf, useAbout } from '../../workers/useAnswer.ts'
+import { answeredFirst, useAbout } from '../../workers/useAnswer.ts'
 import { TwoAnswers } from './TwoAnswers.tsx'
 import type { ViewProps } from './views/viewProps.ts'
 
@@ -26,7 +26,7 @@ export function Without({ view, reading, ratingKey, names, thrown, number, answe
   const about = useAbout(view, names)
   const without = useAsked(
     `${ratingKey} ${reading.serial} ${thrown.id}`,
-    () => askRating((w) => w.answerWithout(ratingKey, thrown.id, questionOf(view), about)),
+    () => askRating((w) => w.answerWithout(ratingKey, thrown.id, answeredFirst(view), about)),
     { about: thrown.id },
   )
   const [why, setWhy] = useState<string>(WHY_NOT[0])

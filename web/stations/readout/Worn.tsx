@@ -6,7 +6,7 @@ import { figure } from '../../data/units.ts'
 const TOLD_FROM = 0.1
 
 /** Which state of a disc is spoken of where it was worn between its throws, and what it lost meanwhile. */
-export function Worn({
+export function WornCard({
   worn,
   name,
 }: {

@@ -10,13 +10,13 @@ import { NoPicture, photoOf } from '../../data/pictures.ts'
 import { useReview } from '../../data/reviews.ts'
 import { useChanges } from '../../data/useChanges.ts'
 import { useAsked } from '../../data/useAsked.ts'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
 import { ClaimsPanel } from './ClaimsPanel.tsx'
 import {
-  claimsIn,
+  claimsOfSections,
   composingAfter,
   NOTHING_READ,
   ownSection,
@@ -28,7 +28,7 @@ import { claimKey } from './editor/claimMarks.ts'
 import type { MarkedClaim, Namings } from './editor/claimMarks.ts'
 import { Writing } from './editor/liveNodes.tsx'
 import { SectionEditor } from './editor/SectionEditor.tsx'
-import { Evidence } from './Evidence.tsx'
+import { EvidencePanel } from './Evidence.tsx'
 import { NotDisclosed } from './NotDisclosed.tsx'
 import { HandOut } from './HandOut.tsx'
 import { Outline } from './Outline.tsx'
@@ -40,8 +40,8 @@ import { VerdictForm } from './VerdictForm.tsx'
 /** A review that is written: sections, claims held against the throws, and what is handed out. */
 export default function Compose({ reviewId }: { trialId: string; reviewId: string }) {
   const { file, error } = useReview(reviewId)
-  if (error && !file) return <Trouble error={error} />
-  if (!file) return <Waiting what="the review" />
+  if (error && !file) return <TroubleNote error={error} />
+  if (!file) return <WaitingNote what="the review" />
   if (file.review.removedAt !== null)
     return <Empty title="This review was taken away">It can be brought back from the list.</Empty>
   return <Composer file={file} />
@@ -94,7 +94,7 @@ function Composer({ file }: { file: ReviewFile }) {
   const article = useRef<HTMLElement>(null)
   useWrittenTwice(sections)
   const namings = useNamings(sources)
-  const claims = claimsIn(state, sections)
+  const claims = claimsOfSections(state, sections)
   const judged = useJudged(claims, sources)
   const verdicts = useMemo(() => new Map([...judged].map(([key, j]) => [key, j.verdict])), [judged])
   const change = useChanges('review-sections', sections)
@@ -241,7 +241,7 @@ function Section(props: SectionProps) {
         onEditor={props.onEditor}
       />
       {!writing && s.kind === 'disclosure' && <NotDisclosed body={s.body} />}
-      {!writing && <Evidence claims={claims} judged={judged} />}
+      {!writing && <EvidencePanel claims={claims} judged={judged} />}
     </section>
   )
 }

@@ -17,7 +17,7 @@ interface EvidenceProps {
 }
 
 /** Under a section, each claim of it with what stands behind: how sure, the difference with its interval, the throws. */
-export function Evidence({ claims, judged }: EvidenceProps) {
+export function EvidencePanel({ claims, judged }: EvidenceProps) {
   const once = [...new Map(claims.map((c) => [claimKey(c), c])).values()]
   return once.map((c) => <One key={claimKey(c)} claim={c} judged={judged.get(claimKey(c))} />)
 }

@@ -6,7 +6,7 @@ import { useTrial, useTrials } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { startReview, useReviews } from '../../data/reviews.ts'
 import { Button } from '../../parts/Button.tsx'
-import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { say } from '../../data/say.ts'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { ReadSource } from './sources.tsx'
@@ -19,8 +19,8 @@ export default function Reviews({ trialId }: { trialId: string }) {
   const { trials } = useTrials()
   const [with_, setWith] = useState<readonly string[]>([])
   const [starting, setStarting] = useState(false)
-  if (error && !view) return <Trouble error={error} />
-  if (!view || !reviews) return <Waiting what="reviews" />
+  if (error && !view) return <TroubleNote error={error} />
+  if (!view || !reviews) return <WaitingNote what="reviews" />
   const others = (trials ?? []).filter((t) => t.trial.id !== trialId && t.counted > 0)
   return (
     <div className="grid items-start gap-4 p-4 lg:grid-cols-2">

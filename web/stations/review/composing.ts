@@ -34,7 +34,7 @@ export function composingAfter(state: Composing, event: ComposeEvent): Composing
 }
 
 /** Claims of sections that are read, each with its section. */
-export const claimsIn = ({ claims }: Composing, sections: readonly ReviewSection[]): PlacedClaim[] =>
+export const claimsOfSections = ({ claims }: Composing, sections: readonly ReviewSection[]): PlacedClaim[] =>
   sections
     .filter((s) => !s.hidden)
     .flatMap((s) => (claims.get(s.id) ?? []).map((c): PlacedClaim => ({ ...c, section: s.id })))

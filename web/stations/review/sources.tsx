@@ -11,7 +11,7 @@ import { useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { useInspections } from '../../data/shelfPage.ts'
-import { useAbout, useAnswers, questionOf } from '../../workers/useAnswer.ts'
+import { useAbout, useAnswers, answeredFirst } from '../../workers/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
 import { askRating, useRating } from '../../workers/rating.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
@@ -82,7 +82,7 @@ function Told({
   const units = useUnits()
   const names = useMemo(() => trialNames(view.discs), [view])
   const { short } = useAbout(view, names)
-  const question = questionOf(view)
+  const question = answeredFirst(view)
   const asked = useAnswers(view, ratingKey, reading, names, [...new Set([question, ...IN_REVIEWS])])
   const codeOf = (id: string) => view.discs.find((d) => d.disc.id === id)?.disc.code ?? id
   const built = (view.trial.plan?.built ?? []).map((c) => ({

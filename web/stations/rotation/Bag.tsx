@@ -6,14 +6,14 @@ import { fadeSign } from '../../../core/flight/hand.ts'
 import { bagFlight, bagOf, covered, gapsIn, overlapsIn } from '../../../core/rotation/bag.ts'
 import type { BagFlight, Does } from '../../../core/rotation/bag.ts'
 import type { OnLane } from '../../../core/rotation/board.ts'
-import { numbersOf } from '../../../contract/rotation.ts'
+import { flyingNumbersOf } from '../../../contract/rotation.ts'
 import type { Board, RotationDisc } from '../../../contract/rotation.ts'
 import { useThrowers } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { useBoard, useDoes } from '../../workers/board.ts'
 import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
@@ -73,8 +73,8 @@ export default function Bag() {
     board,
     can.map((d) => d.id),
   )
-  if (error && !board) return <Trouble error={error} />
-  if (!board || !does) return <Waiting what="the bag" />
+  if (error && !board) return <TroubleNote error={error} />
+  if (!board || !does) return <WaitingNote what="the bag" />
   if (can.length === 0)
     return (
       <Empty
@@ -111,7 +111,7 @@ function Shown({ board, can, does, asked }: ShownProps) {
       can
         .filter((d) => bag.includes(d.id))
         .slice(0, MOST)
-        .map((d) => bagFlight(d.id, numbersOf(d), armMps, who)),
+        .map((d) => bagFlight(d.id, flyingNumbersOf(d), armMps, who)),
     [can, bag, armMps, who],
   )
   const turn = (id: string) => choose(bag.includes(id) ? bag.filter((b) => b !== id) : [...bag, id])

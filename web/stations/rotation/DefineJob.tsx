@@ -2,8 +2,8 @@ import { useReducer } from 'react'
 import type { Dispatch } from 'react'
 import { v7 as newId } from 'uuid'
 import { fadeSign } from '../../../core/flight/hand.ts'
-import type { Flown } from '../../../core/rotation/job.ts'
-import { numbersOf } from '../../../contract/rotation.ts'
+import type { JobFlight } from '../../../core/rotation/job.ts'
+import { flyingNumbersOf } from '../../../contract/rotation.ts'
 import type { Board, JobRow } from '../../../contract/rotation.ts'
 import type { Thrower } from '../../../contract/trials.ts'
 import { useThrowers } from '../../data/hooks.ts'
@@ -135,7 +135,7 @@ function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board 
         value={like?.id ?? ''}
         onChange={(e) => {
           const disc = board.discs.find((d) => d.id === e.target.value)
-          tell({ did: 'chose disc', like: disc && { id: disc.id, numbers: numbersOf(disc) } })
+          tell({ did: 'chose disc', like: disc && { id: disc.id, numbers: flyingNumbersOf(disc) } })
         }}
       >
         <option value="">Drawn by hand</option>
@@ -176,7 +176,7 @@ function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board 
 
 interface MetresProps extends DraftProps {
   readonly of: 'wanted' | 'within'
-  readonly part: keyof Flown
+  readonly part: keyof JobFlight
   readonly label: string
   readonly hint?: string
 }

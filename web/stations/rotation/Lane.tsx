@@ -86,7 +86,7 @@ export interface LaneProps {
 }
 
 /** A job, and the discs on their way through it; drawn anew only where something of it changed. */
-export const Lane = memo(
+export const LaneRow = memo(
   ShownLane,
   (a, b) =>
     a.onMove === b.onMove &&

@@ -5,7 +5,7 @@ import { memo, startTransition, useCallback, useEffect, useMemo, useRef, useStat
 import { useNavigate } from 'react-router'
 import { backupNow, dueOf, movesOf, wearInNext } from '../../../core/rotation/board.ts'
 import { growthOf } from '../../../core/rotation/scatter.ts'
-import { dueWords, moveWords, throwsWords } from '../../../core/rotation/words.ts'
+import { dueWords, moveWords, throwsLeftWords } from '../../../core/rotation/words.ts'
 import type { Board, JobRow } from '../../../contract/rotation.ts'
 import type { Thrower } from '../../../contract/trials.ts'
 import { useShelf, useThrowers } from '../../data/hooks.ts'
@@ -15,13 +15,13 @@ import { happened, takeBack } from '../../data/rotation.ts'
 import { useBoard } from '../../workers/board.ts'
 import { percent } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { Blends } from './Blends.tsx'
 import { BulkWear } from './BulkWear.tsx'
 import { DefineJob } from './DefineJob.tsx'
-import { Lane, lanesShown } from './Lane.tsx'
+import { LaneRow, lanesShown } from './Lane.tsx'
 import type { LaneProps, LaneShown } from './Lane.tsx'
 import { laneOf, nameOf } from './shown.ts'
 
@@ -90,8 +90,8 @@ export default function Rotation() {
   })
   const move = useCallback<LaneProps['onMove']>((...to) => void doing.current.move(...to), [])
   const retest = useCallback<LaneProps['onRetest']>((...of) => void doing.current.retest(...of), [])
-  if (error && !board) return <Trouble error={error} />
-  if (!board) return <Waiting what="the rotation" />
+  if (error && !board) return <TroubleNote error={error} />
+  if (!board) return <WaitingNote what="the rotation" />
   return (
     <div className="p-3 md:p-4">
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
@@ -170,7 +170,7 @@ const Lanes = memo(function ShownLanes({ lanes, onMove, onEdit, onRetest }: Lane
     <DndContext sensors={sensors} onDragEnd={drop}>
       <div className="grid gap-3">
         {lanes.map((shown) => (
-          <Lane key={shown.job.id} shown={shown} onMove={onMove} onEdit={onEdit} onRetest={onRetest} />
+          <LaneRow key={shown.job.id} shown={shown} onMove={onMove} onEdit={onEdit} onRetest={onRetest} />
         ))}
       </div>
     </DndContext>
@@ -260,7 +260,7 @@ function Due({ board, onMove }: { board: Board; onMove: LaneProps['onMove'] }) {
             )}
             <p className="text-quiet">
               {next
-                ? `Wear in ${nameOf(board, next.discId)} next: about ${throwsWords(next.throws)} throws until it does the job, some ${roundsWords(next.throws)}.`
+                ? `Wear in ${nameOf(board, next.discId)} next: about ${throwsLeftWords(next.throws)} throws until it does the job, some ${roundsWords(next.throws)}.`
                 : `No ${already ? 'other ' : ''}disc of the shelf wears into it.`}
             </p>
           </li>

@@ -2,14 +2,14 @@ import { JobRow } from '../../../contract/rotation.ts'
 import { REFERENCE_ARM_MPS } from '../../../core/flight/arm.ts'
 import type { FlightNumbers } from '../../../core/flight/disc.ts'
 import { flownBy } from '../../../core/rotation/job.ts'
-import type { Flown } from '../../../core/rotation/job.ts'
+import type { JobFlight } from '../../../core/rotation/job.ts'
 
 /** Near enough where nothing else is said, m. */
 const USUAL_WITHIN = { at60M: 3, finishM: 7, carryM: 10 }
 const FLAT = { hyzerDeg: 0, power: 1, windAlongMps: 0 }
 
 /** A disc whose flight is wanted. */
-export interface LikeDisc {
+export interface JobLike {
   readonly id: string
   readonly numbers: FlightNumbers
 }
@@ -18,7 +18,7 @@ export interface LikeDisc {
 export interface JobDraft {
   readonly row: JobRow
   /** The disc its flight is taken from; undefined where it is drawn by hand. */
-  readonly like: LikeDisc | undefined
+  readonly like: JobLike | undefined
   /** What is wrong with it, by field, once it was to be kept. */
   readonly wrong: Readonly<Record<string, string>>
 }
@@ -26,13 +26,13 @@ export interface JobDraft {
 export type JobEvent =
   | { readonly did: 'named'; readonly name: string }
   | { readonly did: 'chose arm'; readonly thrower: { readonly id: string; readonly mps: number } | undefined }
-  | { readonly did: 'chose disc'; readonly like: LikeDisc | undefined }
+  | { readonly did: 'chose disc'; readonly like: JobLike | undefined }
   | { readonly did: 'threw otherwise'; readonly change: Partial<JobRow['throwing']> }
-  | { readonly did: 'drew'; readonly wanted: Flown }
+  | { readonly did: 'drew'; readonly wanted: JobFlight }
   | {
       readonly did: 'measured'
       readonly of: 'wanted' | 'within'
-      readonly part: keyof Flown
+      readonly part: keyof JobFlight
       /** m; null where nothing is written. */
       readonly m: number | null
     }
@@ -55,7 +55,7 @@ export const draftFrom = (id: string, rank: number, job: JobRow | undefined): Jo
 })
 
 /** To half a metre: nobody wants a flight closer. */
-function rounded({ at60M, finishM, carryM }: Flown): JobRow['wanted'] {
+function rounded({ at60M, finishM, carryM }: JobFlight): JobRow['wanted'] {
   const to = (v: number) => Math.round(2 * v) / 2 + 0
   return { at60M: to(at60M), finishM: to(finishM), carryM: to(carryM) }
 }

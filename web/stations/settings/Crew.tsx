@@ -3,7 +3,7 @@ import { Offered } from '../../parts/Offered.tsx'
 import { Devices } from './crew/Devices.tsx'
 import { FailedTries } from './crew/FailedTries.tsx'
 import { LetIn } from './crew/LetIn.tsx'
-import { Myself } from './crew/Myself.tsx'
+import { MyselfCard } from './crew/Myself.tsx'
 import { Open } from './crew/Open.tsx'
 import { People } from './crew/People.tsx'
 import { Sections } from './Sections.tsx'
@@ -25,7 +25,7 @@ export default function Crew() {
         <div className="space-y-3">
           <Open everybodys={isOwner} />
           <Devices ownKeyId={me.keyId} everybodys={isOwner} />
-          <Myself me={me.person} signedIn={me.keyId !== null} />
+          <MyselfCard me={me.person} signedIn={me.keyId !== null} />
         </div>
       </div>
     </Sections>

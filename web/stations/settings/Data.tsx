@@ -3,7 +3,7 @@ import { Download } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { isOpen } from '../../../contract/custody.ts'
-import type { Copy, Custody, Errand, Standing } from '../../../contract/custody.ts'
+import type { Copy, Custody, Errand, CopyStanding } from '../../../contract/custody.ts'
 import { useMe } from '../../data/crew.ts'
 import {
   cancelErrand,
@@ -173,7 +173,7 @@ interface Asked {
   readonly copy?: Copy
   readonly file?: File
   /** What it says otherwise of who may do what, and of what is public. */
-  readonly standing?: readonly Standing[]
+  readonly standing?: readonly CopyStanding[]
   /** Why it cannot be restored. */
   readonly wrong?: string
 }

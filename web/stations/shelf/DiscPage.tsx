@@ -20,7 +20,7 @@ import { changeDiscs, useDiscRecord, useInspections } from '../../data/shelfPage
 import type { KnownDisc } from '../../data/shelfPage.ts'
 import { figure, numbersLine, percent, wordingOf } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
@@ -50,8 +50,8 @@ const byKin = (d: ShelvedDisc, list: readonly InspectedDisc[]) => {
 /** Everything known of one disc. */
 export default function DiscPage({ discId }: { discId: string }) {
   const { record, error } = useDiscRecord(discId)
-  if (error && !record) return <Trouble error={error} />
-  if (!record) return <Waiting what="the disc" />
+  if (error && !record) return <TroubleNote error={error} />
+  if (!record) return <WaitingNote what="the disc" />
   return <Page record={record} />
 }
 

@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { countHints, hintsBetween } from '../../../core/judge/hints.ts'
-import type { InspectedFlyer, Verdict } from '../../../core/judge/hints.ts'
+import type { InspectedFlyer, HintVerdict } from '../../../core/judge/hints.ts'
 import { sideOfRating } from '../../../contract/shelfPage.ts'
 import type { InspectedDisc } from '../../../contract/shelfPage.ts'
 import { percent } from '../../data/units.ts'
@@ -16,7 +16,7 @@ const flyer = ({ inspection, row }: InspectedDisc): InspectedFlyer => ({
       : null,
 })
 
-const SAID: Record<Verdict, string> = {
+const SAID: Record<HintVerdict, string> = {
   'borne out': 'borne out',
   'not borne out': 'not borne out',
   open: 'not settled',

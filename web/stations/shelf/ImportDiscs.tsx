@@ -7,7 +7,7 @@ import { problemOf, sendCsv } from '../../data/api.ts'
 import { shelfChanged } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FileInput, FileProblems, Progress } from '../../parts/FileReading.tsx'
+import { FileInput, FileProblems, ImportProgressBar } from '../../parts/FileReading.tsx'
 import { say } from '../../data/say.ts'
 
 /** Imports a file of discs: everything is shown before anything is stored. */
@@ -49,7 +49,7 @@ export function ImportDiscs({ onClose }: { onClose: () => void }) {
         disabled={busy}
         onFile={(file) => void file.text().then((csv) => attempt(file.name, csv, false))}
       />
-      <Progress of={progress} what="discs" />
+      <ImportProgressBar of={progress} what="discs" />
       <div className="mt-4">
         {problem && <FileProblems name={read!.name} problem={problem} />}
         {preview && (

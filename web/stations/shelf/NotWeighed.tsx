@@ -2,7 +2,7 @@ import type { NotWeighed as List } from '../../../contract/shelfPage.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 /** Throws the shelf was rated without, since no arithmetic holds them. */
-export function NotWeighed({ list }: { list: List }) {
+export function NotWeighedOnShelf({ list }: { list: List }) {
   return (
     <section
       aria-label="Not weighed"

@@ -7,12 +7,12 @@ import { shelved } from '../../../contract/sheet.ts'
 import { useShelf } from '../../data/hooks.ts'
 import { useShelfPage } from '../../data/shelfPage.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
-import { Card, Empty, Trouble, Waiting } from '../../parts/Card.tsx'
+import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { BulkBar } from './BulkBar.tsx'
 import { DiscForm } from './DiscForm.tsx'
 import { Filters } from './Filters.tsx'
 import { ImportDiscs } from './ImportDiscs.tsx'
-import { NotWeighed } from './NotWeighed.tsx'
+import { NotWeighedOnShelf } from './NotWeighed.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 
 const LINK = buttonLook()
@@ -32,8 +32,8 @@ export default function Shelf() {
     for (const r of rows) byId.set(r.disc.id, r.disc)
     return [...chosen].flatMap((id) => byId.get(id) ?? [])
   }, [chosen, view, rows])
-  if (error && !page) return <Trouble error={error} />
-  if (!page) return <Waiting what="the shelf" />
+  if (error && !page) return <TroubleNote error={error} />
+  if (!page) return <WaitingNote what="the shelf" />
 
   const removed = params.has('removed')
   const at = Number(params.get('page') ?? 0)
@@ -100,7 +100,7 @@ export default function Shelf() {
           </a>
           {add}
         </div>
-        {page.notWeighed.length > 0 && <NotWeighed list={page.notWeighed} />}
+        {page.notWeighed.length > 0 && <NotWeighedOnShelf list={page.notWeighed} />}
         <Filters plastics={page.plastics} />
         {rows.length === 0 ? (
           <Empty

@@ -8,12 +8,12 @@ import { wordingOf } from '../../../data/units.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { AimedOff } from '../AimedOff.tsx'
 import { Gusty } from '../Gusty.tsx'
-import { Worn } from '../Worn.tsx'
+import { WornCard } from '../Worn.tsx'
 import { Disagreements } from '../Disagreements.tsx'
-import { Expected } from '../Expected.tsx'
+import { ExpectedCard } from '../Expected.tsx'
 import { EyeCard } from '../EyeCard.tsx'
-import { Picture } from '../../../pictures/Picture.tsx'
-import { Why } from '../Why.tsx'
+import { AnswerPicture } from '../../../pictures/Picture.tsx'
+import { WhyCard } from '../Why.tsx'
 import { Said } from '../Said.tsx'
 import { SameLine } from '../SameLine.tsx'
 import type { ViewProps } from './viewProps.ts'
@@ -32,7 +32,7 @@ export function AnswerView(props: ViewProps) {
         )}
         {told && told.picture.kind !== 'nothing' && (
           <Card className="p-4" label="Picture of the answer">
-            <Picture picture={told.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+            <AnswerPicture picture={told.picture} outcome={reading.outcome} {...{ expected, name, place }} />
           </Card>
         )}
         {told && told.besides.length + told.open.length > 0 && (
@@ -41,7 +41,7 @@ export function AnswerView(props: ViewProps) {
           </Card>
         )}
         {view.trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
-        <Expected {...props} />
+        <ExpectedCard {...props} />
         {/* the answer comes first, on the screen and to be worked out */}
         {told && <EyeCard {...props} />}
       </div>
@@ -70,10 +70,10 @@ function WhatYouCanSay({
       <Card className="p-4" label="What you can say">
         <h2 className="text-lead">What you can say</h2>
         {readFrom && <div className="mt-1 mb-2">{readFrom}</div>}
-        <Sentences list={said} working={working} why={(s) => <Why of={s.text} discs={s.discs} />} />
+        <Sentences list={said} working={working} why={(s) => <WhyCard of={s.text} discs={s.discs} />} />
         {apart && <Disagreements list={apart} fadeSide={reading.outcome.fadeSide} name={name} />}
         <AimedOff view={view} aims={reading.outcome.aims} />
-        <Worn worn={reading.outcome.worn} name={name} />
+        <WornCard worn={reading.outcome.worn} name={name} />
         <Gusty gusts={reading.outcome.gusts} />
         <LimitLine limit={limit} />
         {view.trial.controlDiscId === null && (

@@ -2,8 +2,8 @@ import { useMemo, useState } from 'react'
 import type { Answered } from '../../../../core/judge/answers/answerOf.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { SelectInput } from '../../../parts/Inputs.tsx'
-import { Picture } from '../../../pictures/Picture.tsx'
-import { Why } from '../Why.tsx'
+import { AnswerPicture } from '../../../pictures/Picture.tsx'
+import { WhyCard } from '../Why.tsx'
 import { Said } from '../Said.tsx'
 import { useAnswer } from '../../../workers/useAnswer.ts'
 import type { ViewProps } from './viewProps.ts'
@@ -41,7 +41,11 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
         {answer.error ? (
           <Unanswered asked={answer} />
         ) : answer.value ? (
-          <Picture picture={answer.value.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+          <AnswerPicture
+            picture={answer.value.picture}
+            outcome={reading.outcome}
+            {...{ expected, name, place }}
+          />
         ) : (
           <p className="text-quiet">Flying them …</p>
         )}
@@ -49,7 +53,7 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
       {answer.value && (
         <Card className="p-4" label="In words">
           <h2 className="mb-2 text-lead">
-            {answer.value.sentence}. <Why of={answer.value.sentence} discs={discs ?? thrown} />
+            {answer.value.sentence}. <WhyCard of={answer.value.sentence} discs={discs ?? thrown} />
           </h2>
           <Said answer={answer.value} />
         </Card>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Evidence } from '../Evidence.tsx'
+import { EvidenceCard } from '../Evidence.tsx'
 import { Flights } from '../Flights.tsx'
 import type { ViewProps } from './viewProps.ts'
 
@@ -8,7 +8,7 @@ export function EvidenceView(props: ViewProps) {
   const [picked, setPicked] = useState<string>()
   return (
     <div className="grid gap-3">
-      <Evidence {...props} picked={picked} onPick={setPicked} />
+      <EvidenceCard {...props} picked={picked} onPick={setPicked} />
       <Flights {...props} picked={picked} />
     </div>
   )

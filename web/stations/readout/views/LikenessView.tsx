@@ -2,7 +2,7 @@ import clsx from 'clsx'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { ARMS } from '../../../../core/judge/answers/arms.ts'
-import type { Likeness, Spread } from '../../../../core/judge/likeness.ts'
+import type { Likeness, FlightSpread } from '../../../../core/judge/likeness.ts'
 import { tellsWords } from '../../../../core/judge/tellingShot.ts'
 import { capital } from '../../../../contract/words.ts'
 import { useShelf } from '../../../data/hooks.ts'
@@ -151,7 +151,7 @@ function OnTheShelf({ discId, armMps }: { discId: string; armMps: number | undef
 
 interface RowProps {
   readonly like: Likeness
-  readonly spread: Spread
+  readonly spread: FlightSpread
   /** Where the bars end, m. */
   readonly far: number
   readonly called: string

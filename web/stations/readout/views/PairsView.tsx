@@ -14,7 +14,7 @@ import { groundOf, ladderIn, PairTable } from '../../../charts/PairTable.tsx'
 import { Card } from '../../../parts/Card.tsx'
 import { useAsked } from '../../../data/useAsked.ts'
 import { askRating } from '../../../workers/rating.ts'
-import { Why } from '../Why.tsx'
+import { WhyCard } from '../Why.tsx'
 import type { ViewProps } from './viewProps.ts'
 
 /** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
@@ -116,7 +116,7 @@ function OnePair({
   return (
     <Card className="p-4" label="One pair">
       <h2 className="text-lead">
-        {name(a)} against {name(b)} <Why of={`${name(a)} against ${name(b)}`} discs={[a, b]} />
+        {name(a)} against {name(b)} <WhyCard of={`${name(a)} against ${name(b)}`} discs={[a, b]} />
       </h2>
       <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4">
         {rows.map(([what, says]) => (

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Answer } from '../../../../core/judge/answers/answerOf.ts'
 import type { disagreements } from '../../../../core/rating/known.ts'
 import type { TrialView } from '../../../data/hooks.ts'
-import type { Asked } from '../../../data/useAsked.ts'
+import type { AskedAnswer } from '../../../data/useAsked.ts'
 import type { RatingState } from '../../../workers/rating.ts'
 import type { Reading } from '../../../../core/trial/reading.ts'
 
@@ -18,7 +18,7 @@ export interface ViewProps extends Pick<RatingState, 'settlings' | 'limit' | 'wo
   /** Discs as they were expected, the most stable first; empty where nobody said. */
   readonly expected: readonly string[]
   /** The answer to the trial’s own question. */
-  readonly answer: Asked<Answer | undefined>
+  readonly answer: AskedAnswer<Answer | undefined>
   /** Where it is read from, to be changed; nothing where there is only one way. */
   readonly readFrom: ReactNode
   /** Where the trial and all that is known say different things. */

@@ -1,5 +1,5 @@
 import type { LiveView } from '../../../../core/review/document.ts'
-import { Picture } from '../../../pictures/Picture.tsx'
+import { AnswerPicture } from '../../../pictures/Picture.tsx'
 import { useSources } from '../sources.tsx'
 import type { Source } from '../sources.tsx'
 import { DiscsBlock } from './DiscsBlock.tsx'
@@ -23,7 +23,7 @@ function AnswerBlock({
   const expected = (view.trial.plan?.expected ?? []).flatMap(
     (id) => view.discs.find((d) => d.disc.id === id)?.disc.code ?? [],
   )
-  return <Picture picture={answer.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+  return <AnswerPicture picture={answer.picture} outcome={reading.outcome} {...{ expected, name, place }} />
 }
 
 const Nothing = ({ children }: { readonly children: string }) => (

@@ -5,7 +5,7 @@ import { ReactNodeViewRenderer } from '@tiptap/react'
 import { isLink, LINK_SCHEMES } from '../../../../core/review/document.ts'
 import { ClaimMarks } from './claimMarks.ts'
 import { FigureNode, FlownNode, LiveNode } from './liveNodes.tsx'
-import { ReviewPhoto } from './ReviewPhoto.tsx'
+import { ReviewPhotoNode } from './ReviewPhoto.tsx'
 
 /** Where photos of reviews are read from; nothing else is shown in one. */
 const PHOTOS = '/api/review-photos/'
@@ -13,7 +13,7 @@ const PHOTOS = '/api/review-photos/'
 /** Pictures are photos that were stored for a review; any other that is pasted is left away. */
 const Photo = Image.extend({
   parseHTML: () => [{ tag: `img[src^="${PHOTOS}"]` }],
-  addNodeView: () => ReactNodeViewRenderer(ReviewPhoto),
+  addNodeView: () => ReactNodeViewRenderer(ReviewPhotoNode),
 })
 
 /** What a section can be written with. Whatever else is pasted comes in as its words alone. */

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { Pass, Sharing } from '../../../../contract/crew.ts'
+import type { Pass, SharingNow } from '../../../../contract/crew.ts'
 import { openPairing, turnSharing, useKeys, useSharing } from '../../../data/crew.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
@@ -62,7 +62,7 @@ export function LetIn() {
 }
 
 /** What to point a phone at: once to have it trust the machine, then to pair it. */
-function Ways({ sharing: { urls, trustUrl, fingerprint } }: { sharing: Sharing }) {
+function Ways({ sharing: { urls, trustUrl, fingerprint } }: { sharing: SharingNow }) {
   const [at, ...more] = urls
   if (at === undefined) return null
   return (

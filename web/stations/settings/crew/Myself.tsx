@@ -16,7 +16,7 @@ interface Typed {
 }
 
 /** What whoever is in is called, and signs in with. */
-export function Myself({ me, signedIn }: { me: Member; signedIn: boolean }) {
+export function MyselfCard({ me, signedIn }: { me: Member; signedIn: boolean }) {
   const waiting = useWaiting().length
   const { register, handleSubmit, formState, setError, reset } = useForm<Typed>({
     values: { name: me.name, before: '', passphrase: '' },
