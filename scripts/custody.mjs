@@ -7,8 +7,8 @@ import { dataFolder, runningOn, urlOf } from './running.mjs'
 orSay(ensurePackages)
 const { register } = await import('tsx/esm/api')
 register()
-const { backup, restore, Trouble } = await import('../cli/custody.ts')
-const { copiesOf } = await import('../server/custody/settings.ts')
+const { backup, restoreFile, CannotBeDone } = await import('../cli/custody.ts')
+const { copySettingsOf } = await import('../server/custody/settings.ts')
 
 const [what, ...args] = process.argv.slice(2)
 const data = dataFolder()
@@ -18,21 +18,21 @@ let postgres
 async function url() {
   if (process.env.DATABASE_URL) return process.env.DATABASE_URL
   if (running?.databasePort) return urlOf(running)
-  if (running) throw new Trouble('Veer Line is just starting on these data; try again in a moment.')
+  if (running) throw new CannotBeDone('Veer Line is just starting on these data; try again in a moment.')
   orSay(() => ensurePostgres(findBin))
   postgres = await startPostgres(clusterFolder(path.join(data, 'postgres')).folder)
   return postgres.url()
 }
 const stop = new globalThis.AbortController()
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
-  process.on(signal, () => stop.abort(new Trouble('Broken off; nothing was changed.')))
+  process.on(signal, () => stop.abort(new CannotBeDone('Broken off; nothing was changed.')))
 let status = 0
 try {
   const from = process.env.INIT_CWD ?? process.cwd()
-  const copies = copiesOf(process.env, path.join(data, 'copies'))
-  await (what === 'restore' ? restore : backup)(args, from, url, say, stop.signal, copies)
+  const copies = copySettingsOf(process.env, path.join(data, 'copies'))
+  await (what === 'restore' ? restoreFile : backup)(args, from, url, say, stop.signal, copies)
 } catch (e) {
-  if (!(e instanceof Trouble)) throw e
+  if (!(e instanceof CannotBeDone)) throw e
   say(e.message)
   status = 2
 } finally {

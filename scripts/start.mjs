@@ -139,8 +139,8 @@ try {
   // what is named wrongly is said before anything is started
   const { playedDevices } = await import('../server/devices/replay.ts')
   const devices = playedDevices(process.env)
-  const { reachOf } = await import('../server/share/settings.ts')
-  const reach = reachOf(process.env, data, flags.has('--share'))
+  const { serverReachOf } = await import('../server/share/settings.ts')
+  const reach = serverReachOf(process.env, data, flags.has('--share'))
   host = reach.host
   const url = await databaseUrl()
   const { openDatabase } = await import('../server/store/database.ts')
@@ -167,7 +167,7 @@ try {
       process.env.VEER_THREADS = await bundleWorkers()
     }
     const { startServer } = await import('../server/main.ts')
-    const { copiesOf } = await import('../server/custody/settings.ts')
+    const { copySettingsOf } = await import('../server/custody/settings.ts')
     const server = await startServer({
       databaseUrl: url,
       ...reach,
@@ -179,7 +179,7 @@ try {
       devices,
       doing: process.env.VEER_WORK !== 'apart',
       custody: {
-        ...copiesOf(process.env, path.join(data, 'copies')),
+        ...copySettingsOf(process.env, path.join(data, 'copies')),
         builtIn: !process.env.DATABASE_URL,
         data,
         cluster: cluster.cluster,

@@ -13,11 +13,11 @@ const { register } = await import('tsx/esm/api')
 register()
 const { startWork } = await import('../server/work/apart.ts')
 const { sayError } = await import('../server/work/sayError.ts')
-const { copiesOf } = await import('../server/custody/settings.ts')
+const { copySettingsOf } = await import('../server/custody/settings.ts')
 try {
   const work = await startWork(
     process.env.DATABASE_URL,
-    process.env.VEER_COPIES ? copiesOf(process.env, path.resolve(process.env.VEER_COPIES)) : undefined,
+    process.env.VEER_COPIES ? copySettingsOf(process.env, path.resolve(process.env.VEER_COPIES)) : undefined,
     sayError,
   )
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])

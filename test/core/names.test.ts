@@ -5,6 +5,9 @@ import path from 'node:path'
 const ROOT = path.resolve(import.meta.dirname, '../..')
 const EXPORTED = /^export (?:async )?(?:const|function\*?|class|interface|type) (\w+)/gm
 
+/** `const { a, b } = await import('../server/x.ts')` */
+const ASKED = /\{ ([\w, ]+) \} = await import\('([^']+\.ts)'\)/g
+
 /** Names that code exports, each with the files that do. */
 function exported(): Map<string, Set<string>> {
   const names = new Map<string, Set<string>>()
@@ -24,5 +27,21 @@ describe('names', () => {
     expect(names.size).greaterThan(1000)
     const twice = [...names].filter(([, files]) => files.size > 1)
     expect(twice.map(([name, files]) => `${name}: ${[...files].join(', ')}`)).deep.equal([])
+  })
+
+  it('that scripts ask for, which no compiler reads, are there', () => {
+    const names = exported()
+    const asked = fs
+      .readdirSync(path.join(ROOT, 'scripts'))
+      .filter((f) => f.endsWith('.mjs'))
+      .map((f) => path.join('scripts', f))
+      .flatMap((script) =>
+        [...fs.readFileSync(path.join(ROOT, script), 'utf8').matchAll(ASKED)].flatMap(([, list, from]) =>
+          list!.split(',').map((name) => ({ script, name: name.trim(), file: path.join('scripts', from!) })),
+        ),
+      )
+    expect(asked.length).greaterThan(10)
+    const missing = asked.filter(({ name, file }) => !names.get(name)?.has(file))
+    expect(missing).deep.equal([])
   })
 })

@@ -5,8 +5,8 @@ import type { Board } from '../../contract/rotation.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { DiscRecord } from '../../contract/shelfPage.ts'
 import type { TrialFile } from '../../contract/trials.ts'
-import { addressOf } from '../../contract/writes.ts'
-import type { WriteKind, Written } from '../../contract/writes.ts'
+import { addressOf, writeOf } from '../../contract/writes.ts'
+import type { ShownItsOwnWay, WriteKind, Written } from '../../contract/writes.ts'
 import { putRow, saidAgainst } from './api.ts'
 import { learnClock } from './clock.ts'
 import { notFor } from './me.ts'
@@ -60,13 +60,9 @@ const listed =
   async (row: Row): Promise<void> =>
     await changed<readonly Row[]>(address, into(row))
 
-/** What an acknowledged row of each kind goes into, so that nothing blinks when it leaves the queue, and what is read again. */
-const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> | void } = {
+/** What an acknowledged row of other kinds than those in a list goes into, so that nothing blinks when it leaves the queue. */
+const REFRESH: { readonly [K in ShownItsOwnWay]: (row: Written<K>) => Promise<void> | void } = {
   preferences: (row) => changed(addressOf('preferences', row.id), () => row),
-  throwers: listed('/api/throwers'),
-  places: listed('/api/places'),
-  sessions: listed('/api/sessions'),
-  'wind-logs': () => {},
   trials: async (trial) => {
     await changed<TrialFile>(addressOf('trials', trial.id), (f) => ({
       sessions: [],
@@ -106,7 +102,6 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
   jobs: onBoard('jobs'),
   'disc-events': onBoard('disc-events'),
   'plastic-wear': onBoard('plastic-wear'),
-  'drill-answers': listed('/api/drill-answers'),
   photos: () => shelfChanged(),
   reviews: async (review) => {
     await changed<ReviewFile>(addressOf('reviews', review.id), (f) => ({
@@ -125,11 +120,14 @@ const REFRESH: { readonly [K in WriteKind]: (row: Written<K>) => Promise<void> |
     // what another device wrote meanwhile stands beside it
     again(addressOf('reviews', section.reviewId))
   },
-  'review-photos': () => {},
 }
 
 /** Has what is read show a row as the server has it, whoever wrote it. */
-export const takenIn = (kind: WriteKind, row: Row): Promise<void> | void => REFRESH[kind](row as never)
+export function takenIn(kind: WriteKind, row: Row): Promise<void> | void {
+  const { shown } = writeOf(kind)
+  if (shown === null) return
+  return shown === 'its own way' ? REFRESH[kind as ShownItsOwnWay](row as never) : listed(shown)(row)
+}
 
 let whenPutRight: (offMs: number) => void = () => {}
 /** Has something done whenever times that a wrong clock gave were put right. */
