@@ -29,7 +29,8 @@ function cluster(): Promise<Cluster> {
     return {
       ...started,
       stop: async () => {
-        await started.stop()
+        // nothing in it is wanted any more: it need not be written down first
+        await started.stop('SIGQUIT')
         fs.rmSync(wanted, { recursive: true, force: true })
       },
     }
