@@ -1,7 +1,7 @@
 import { OF_HABIT } from './places.ts'
 import { normalCdf } from './normal.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
-import type { LeftOrRight as FadeSide } from '../flight/hand.ts'
+import type { LeftOrRight } from '../flight/hand.ts'
 import { labelScale, stabilityAt } from '../flight/side.ts'
 import { sideIn } from './sides.ts'
 import type { SideSlopes } from '../flight/side.ts'
@@ -110,7 +110,7 @@ export interface Outcome {
   /** How many times as much as is usual the wind of the throws differed from what was logged of it, as standard deviations go. */
   readonly gusts: number
   /** The side all counted throws fade to, seen by their thrower; undefined where they do not agree. */
-  readonly fadeSide: FadeSide | undefined
+  readonly fadeSide: LeftOrRight | undefined
 }
 
 /** The normal distribution's cumulative probability, kept off 0 and 1: no finite number of throws is certain. */
@@ -235,7 +235,7 @@ function wornIn({ evidence, worn, paces, posterior, kinship, aims }: FitState): 
   })
 }
 
-function fadeSideOf({ evidence }: FitState): FadeSide | undefined {
+function fadeSideOf({ evidence }: FitState): LeftOrRight | undefined {
   const signs = new Set(evidence.throws.filter((t) => t.counts).map((t) => t.fadeSign))
   const [sign] = signs
   return signs.size === 1 && sign !== undefined ? (sign === 1 ? 'right' : 'left') : undefined

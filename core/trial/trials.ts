@@ -188,6 +188,7 @@ export class Trials {
     return now && ask(now)
   }
 
+  /** Where a throw of an arm is likely to land; undefined of a disc or a trial nothing is known of. */
   forecast(trial: string, planned: PlannedThrow, arms: readonly Arm[]): Forecast | undefined {
     return this.#of(trial, ({ state }) => forecastThrow(state, planned, arms))
   }

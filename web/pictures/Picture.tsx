@@ -1,4 +1,4 @@
-import type { Picture as Drawn } from '../../core/judge/answers/picture.ts'
+import type { Picture } from '../../core/judge/answers/picture.ts'
 import { ArmsPicture } from './ArmsPicture.tsx'
 import { ClaimsPicture } from './ClaimsPicture.tsx'
 import { DifferencesPicture } from './DifferencesPicture.tsx'
@@ -10,7 +10,7 @@ import { WeightPicture } from './WeightPicture.tsx'
 import { WindPicture } from './WindPicture.tsx'
 
 /** The picture of an answer. */
-export function AnswerPicture({ picture, ...drawing }: { readonly picture: Drawn } & Drawing) {
+export function AnswerPicture({ picture, ...drawing }: { readonly picture: Picture } & Drawing) {
   switch (picture.kind) {
     case 'nothing':
       return null

@@ -8,7 +8,7 @@ import type { PlanQuestion } from '../../core/plan/weighed.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { Reading } from '../../core/trial/reading.ts'
 import { Trials } from '../../core/trial/trials.ts'
-import type { AskedAbout as AboutInWords, PlanWorth } from '../../core/trial/trials.ts'
+import type { AskedAbout, PlanWorth } from '../../core/trial/trials.ts'
 import { unitsOf, wordingOf } from '../data/units.ts'
 import { Heard } from './lines.ts'
 import type { Lines } from './lines.ts'
@@ -20,11 +20,11 @@ export interface ToldThrown {
 }
 
 /** What an answer is asked about, as it crosses to the worker. */
-export type AskedAcross = Omit<AboutInWords, 'words'> & {
+export type AskedAcross = Omit<AskedAbout, 'words'> & {
   readonly names: ReadonlyMap<string, string>
   readonly units: Preferences['units']
 }
-const inWords = ({ names, units, ...about }: AskedAcross): AboutInWords => ({
+const inWords = ({ names, units, ...about }: AskedAcross): AskedAbout => ({
   ...about,
   words: wordingOf(unitsOf(units), (code) => names.get(code) ?? code),
 })

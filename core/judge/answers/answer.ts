@@ -8,7 +8,7 @@ import { Z90 } from '../../rating/normal.ts'
 import type { Estimate, Outcome } from '../../rating/outcome.ts'
 import type { Game } from '../../throw/short.ts'
 import type { FitState } from '../../rating/state.ts'
-import { discOf as discIn } from '../../rating/asThrown.ts'
+import { discOf } from '../../rating/asThrown.ts'
 import { farther, figureOf, gapWords, lengthOf, SETTLED, sideWord, signed } from '../statements.ts'
 import type { Gap, Wording } from '../statements.ts'
 import type { Picture } from './picture.ts'
@@ -96,7 +96,7 @@ export interface Found {
 export const ratingIn = ({ outcome }: Asked, id: string) => outcome.discs.find((d) => d.disc === id)!
 
 /** The disc as the fit was given it. */
-export const ratedIn = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discIn(state, id).disc
+export const ratedIn = ({ state }: Pick<Asked, 'state'>, id: string): RatedDisc => discOf(state, id).disc
 
 /** Discs of one plastic of one mold among those asked about, the plastics in the order they are named; discs of unknown kin stand alone. */
 export const copiesOf = (asked: Pick<Asked, 'state' | 'discs'>): string[][] => [

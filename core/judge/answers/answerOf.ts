@@ -41,6 +41,7 @@ const ANSWERS = {
 export type Answered = keyof typeof ANSWERS
 const answeringOf = (question: Answered): Answering => ANSWERS[question]
 export const ANSWERED = Object.keys(ANSWERS) as Answered[]
+/** Whether programs can ask for an answer by this name. */
 export const isAnswered = (name: string): name is Answered => Object.hasOwn(ANSWERS, name)
 
 /** What a review speaks of, whatever its trial asked. */

@@ -28,8 +28,9 @@ export const byFigures =
   (a: T, b: T) =>
     keys.reduce((d, key) => d || key(a) - key(b), 0)
 
-/** How far the wear of a disc is from that of another, steps; how far its weight is, g. */
+/** How far the wear of a disc is from that of another, steps. */
 export const wearFrom = (about: ProposedDisc) => (d: ProposedDisc) => Math.abs(d.wear - about.wear)
+/** How far its weight is from that of another, g; what nobody weighed weighs what is usual. */
 export const gramsFrom = (about: ProposedDisc) => (d: ProposedDisc) =>
   Math.abs((d.grams ?? USUAL_GRAMS) - (about.grams ?? USUAL_GRAMS))
 
