@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import { v7 as newId } from 'uuid'
 import type { TrialFile } from '../../contract/trials.ts'
 import { demoId } from '../../demo/shed.ts'
-import { complaints, expect, queueEmpty, test } from './bench.ts'
+import { choose, complaints, expect, queueEmpty, test } from './bench.ts'
 
 const question = (page: Page) => page.getByRole('region', { name: 'The question' })
 const soFar = (page: Page) => page.getByTestId('so-far')
@@ -58,7 +58,7 @@ test('by keys alone flights are called, scored and kept, and the report says wha
   await page.reload()
   await expect(report.getByRole('row').nth(1)).toContainText('7')
   // nobody else’s eye is said to be like that
-  await page.getByLabel('Whose eye').selectOption({ index: 1 })
+  await choose(page.getByLabel('Whose eye'), 1)
   await expect(report).toHaveCount(0)
   expect(said).toEqual([])
 })
@@ -239,12 +239,12 @@ test('how far off an eye is may count in ratings: shown first, switched on for a
   }
   for (let i = 0; i < 12; i++) await answer(i, i % 2 === 0 ? 5 : -5)
   await openDrill(page)
-  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  await choose(page.getByLabel('Whose eye'), 'Odile Fenn')
   const card = page.getByRole('region', { name: 'In ratings' })
   await expect(card).toContainText('after 20 answers about release angles; there are 12 so far')
   for (let i = 12; i < 40; i++) await answer(i, i % 2 === 0 ? 5 : -5)
   await page.reload()
-  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  await choose(page.getByLabel('Whose eye'), 'Odile Fenn')
   // 40 answers off by 5° and what is believed of any eye
   await expect(card).toContainText(
     'Angles Odile Fenn calls are off by 5.2°, two in three, biases and all (40 answers).',
@@ -263,7 +263,7 @@ test('how far off an eye is may count in ratings: shown first, switched on for a
   const note = page.getByText('angles called by an eye that is off by 5.2° as the eye drill measured it')
   await expect(note).toBeVisible()
   await page.getByRole('link', { name: 'Eye drill', exact: true }).click()
-  await page.getByLabel('Whose eye').selectOption({ label: 'Odile Fenn' })
+  await choose(page.getByLabel('Whose eye'), 'Odile Fenn')
   await outing.click()
   await expect(outing).not.toBeChecked()
   await expect(card.getByText(/weighed as off by \d/)).toHaveCount(0)

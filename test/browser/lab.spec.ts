@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { complaints, expect, test } from './bench.ts'
+import { choose, complaints, expect, test } from './bench.ts'
 
 const lands = (page: Page) => page.getByTestId('lands')
 const strip = (page: Page) => page.getByRole('application', { name: /^The field from above/ })
@@ -150,9 +150,7 @@ test('whoever throws is in where it lands and how likely, and in the link', asyn
   await expect(lands(page)).toContainText('%')
   const by = page.getByLabel('Thrown by')
   const meant = await lands(page).textContent()
-  await by.selectOption({
-    label: await by.getByRole('option', { name: /^Odile Fenn, backhand/ }).innerText(),
-  })
+  await choose(by, /^Odile Fenn, backhand/)
   await expect(page.getByText(/^By \d+ throws Odile Fenn’s backhand comes out .* than meant/)).toBeVisible()
   await expect(lands(page)).not.toHaveText(meant!)
   await expect(page).toHaveURL(/Odile/)
@@ -162,7 +160,7 @@ test('whoever throws is in where it lands and how likely, and in the link', asyn
   // the search is hers too, and what it finds is set without her in it twice
   await page.getByRole('region', { name: 'Find the throw' }).getByRole('button', { name: /^Find/ }).click()
   await expect(found(page)).toContainText('%')
-  await by.selectOption({ index: 0 })
+  await choose(by, 0)
   await expect(page.getByText(/Odile Fenn’s backhand comes out/)).toHaveCount(0)
   expect(said).toEqual([])
 })

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { Throw, TrialFile, WindLog } from '../../contract/trials.ts'
-import { complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
+import { choose, complaints, expect, openHalfDone, test, throwNumber } from './bench.ts'
 
 const stored = async (page: Page, act: () => Promise<void>): Promise<Throw> => {
   // of two pages of one browser one sends for both, whichever holds the queue
@@ -70,7 +70,7 @@ test('a throw is timed with a key, and its landing measured from the disc before
   await page.getByRole('radio', { name: 'the last disc' }).click()
   await expect(page.getByText('it lies at 80.0 m, 4.0 m left')).toBeVisible()
   await page.getByLabel('From the last disc, along').fill('3')
-  await page.getByLabel('Which way aside').selectOption('right')
+  await choose(page.getByLabel('Which way aside'), 'right')
   await page.getByLabel('From the last disc, aside').fill('2')
   const second = await keep(page)
   expect(second).toMatchObject({ carryM: 77, rightM: -2 })
@@ -84,7 +84,7 @@ test('the wind is typed; when it has moved since the last throw the field says s
 }) => {
   await openHalfDone(page, 'Throw on')
   await page.getByLabel('Wind along', { exact: true }).fill('2')
-  await page.getByLabel('Wind along, from').selectOption('head')
+  await choose(page.getByLabel('Wind along, from'), 'head')
   await page.getByLabel('Landed, down').fill('80')
   const first = await keep(page)
   expect(first.windAlongMps).toBe(-2)
@@ -152,7 +152,7 @@ test('a plan turns the leg round, says what is left, and counts the arm', async 
   const left = Number((await run.textContent())!.match(/(\d+) left/)![1])
   const turn = page.getByRole('button', { name: 'Turned round' })
   await page.getByLabel('Wind along', { exact: true }).fill('2')
-  await page.getByLabel('Wind along, from').selectOption('head')
+  await choose(page.getByLabel('Wind along, from'), 'head')
   for (let i = 0; i < 2; i++) {
     await expect(turn).toHaveCount(0)
     await page.getByLabel('Landed, down').fill('80')

@@ -1,7 +1,10 @@
 import type { Page } from '@playwright/test'
+import { questionOf } from '../../core/plan/questions.ts'
 import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
-import { complaints, expect, test, startFromShelf } from './bench.ts'
+import { choose, complaints, expect, test, startFromShelf } from './bench.ts'
 
+/** What the trial asks, as it stands on the plan. */
+const question = (page: Page) => page.getByRole('button', { name: /^Question/ })
 const TRIAL = 'Is the Ormsgarth true to its label'
 const stored = (page: Page) =>
   page.waitForResponse((r) => r.url().includes('/api/trials/') && r.request().method() === 'PUT' && r.ok())
@@ -139,20 +142,20 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   // asked about two of its discs, throws go to those
   await expect(telling).toContainText('of the pairs expected to be settled')
   put = stored(page)
-  await page.getByLabel('It is about').selectOption('two')
+  await choose(page.getByLabel('It is about'), 'which of two is more stable')
   const [one, other] = ((await (await put).json()) as Trial).plan!.pair!
   expect(one).not.toBe(other)
   await expect(telling).toContainText(/chance to tell which of .* and .* is more stable/)
   put = stored(page)
-  await page.getByLabel('or that one').selectOption({ index: 2 })
+  await choose(page.getByLabel('or that one'), 2)
   const about = ((await (await put).json()) as Trial).plan!.pair!
   expect([about[0], about[1] === other]).toEqual([one, false])
   // the question of its label is asked of every figure on it
   put = stored(page)
-  await page.getByLabel('It is about').selectOption('all')
+  await choose(page.getByLabel('It is about'), 0)
   await put
   put = stored(page)
-  await page.getByRole('combobox', { name: 'Question' }).selectOption('label')
+  await choose(question(page), questionOf('label').words)
   await put
   const settles = page.getByRole('region', { name: 'What this plan can settle' })
   for (const figure of ['stability', 'glide', 'turn', 'fade'])
@@ -160,7 +163,7 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
   await expect(telling).toContainText('of all that is on the labels')
   // other arms and the wind are told in metres of flights
   put = stored(page)
-  await page.getByRole('combobox', { name: 'Question' }).selectOption('arms')
+  await choose(question(page), questionOf('arms').words)
   await put
   for (const arm of ['18 m/s', '24 m/s', '31 m/s'])
     await expect(settles.getByRole('columnheader', { name: arm })).toBeVisible()
@@ -168,7 +171,7 @@ test('throws are spent where they tell most, and spread evenly again', async ({ 
     settles.getByRole('cell', { name: /24 m\/s: \d+ per cent; known within ±\d+\.\d/ }).first(),
   ).toBeVisible()
   put = stored(page)
-  await page.getByRole('combobox', { name: 'Question' }).selectOption('wind')
+  await choose(question(page), questionOf('wind').words)
   await put
   await expect(settles).toContainText('which of two a headwind moves less')
 
@@ -260,11 +263,11 @@ test('a plan takes a place, a window of the wind and goes to the calendar; a sho
   await startFromShelf(page, 'arms', 'Windy', ['HS-011', 'HS-033'])
   const where = page.getByRole('region', { name: 'Where and when' })
   let put = stored(page)
-  await where.getByLabel('Place').selectOption({ label: 'Millpond meadow' })
+  await choose(where.getByLabel('Place'), 'Millpond meadow')
   await put
   await expect(where).toContainText('135 m long')
   await expect(where.getByRole('alert')).toHaveCount(0)
-  await where.getByLabel('Place').selectOption({ label: 'a new place …' })
+  await choose(where.getByLabel('Place'), 'a new place …')
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Name').fill('Orchard')
   await dialog.getByLabel('Field length').fill('60')

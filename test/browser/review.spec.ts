@@ -9,7 +9,7 @@ import { toReader } from '../../core/review/reader.ts'
 import type { ReaderData } from '../../core/review/reader.ts'
 import { FIRST_SETUP, linkOf } from '../../contract/lab.ts'
 import { demoId } from '../../demo/shed.ts'
-import { complaints, expect, longInComing, queueEmpty, test } from './bench.ts'
+import { choose, complaints, expect, longInComing, queueEmpty, test } from './bench.ts'
 
 const RATE = path.resolve(import.meta.dirname, '../../cli/rate.ts')
 const PLASTICS = 'Tarnwick in four plastics'
@@ -154,11 +154,12 @@ test('a figure in a sentence follows the data; a trial that is gone is said to b
   await startReview(page)
   await write(page, 'Verdict', 'It finishes ')
   const figures = page.getByLabel('Put in a figure')
-  const offered = figures.locator('option').filter({ hasText: 'Tallow' }).first()
+  await figures.click()
+  const offered = page.getByRole('option').filter({ hasText: 'Tallow' }).first()
   const [, words] = (await offered.textContent())!.split(': ')
-  await figures.selectOption((await offered.getAttribute('value'))!)
+  await offered.click()
   await expect(section(page, 'Verdict')).toContainText(`It finishes ${words}`)
-  await page.getByLabel('Put in a view').selectOption({ label: 'Every pair' })
+  await choose(page.getByLabel('Put in a view'), 'Every pair')
   await expect(section(page, 'Verdict').getByRole('rowheader', { name: 'Slate' })).toBeVisible()
   await page.getByLabel('Caption of Every pair').last().fill('All of them.')
   await stored(page, 'All of them.')

@@ -1,7 +1,17 @@
+import { questionOf } from '../../core/plan/questions.ts'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { THEMES } from '../../contract/preferences.ts'
-import { complaints, expect, longInComing, openHalfDone, queueEmpty, test, readView } from './bench.ts'
+import {
+  choose,
+  complaints,
+  expect,
+  longInComing,
+  openHalfDone,
+  queueEmpty,
+  test,
+  readView,
+} from './bench.ts'
 
 test('the bench shows every trial with its state and what to do next', async ({ page }) => {
   const said = complaints(page)
@@ -25,7 +35,7 @@ test('a trial is started from the bench, planned and goes to the field', async (
   await dialog.getByRole('button', { name: 'Start and plan' }).click()
   await expect(dialog).toContainText('must not be empty')
   await expect(dialog).toContainText('must name at least one disc')
-  await dialog.getByLabel('What do you want to know?').selectOption('plastics')
+  await choose(dialog.getByLabel('What do you want to know?'), questionOf('plastics').words)
   await dialog.getByRole('checkbox', { name: /HS-005/ }).check()
   const chosen = dialog.getByRole('list', { name: 'Chosen' })
   await expect(chosen).toContainText(/HS-005.*HS-002.*control/)
@@ -425,7 +435,7 @@ const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promise<void>
     ).toBeVisible()
     await check('rotation')
     await page.getByRole('button', { name: 'New job' }).click()
-    await page.getByLabel('Flies as this disc does now').selectOption({ index: 2 })
+    await choose(page.getByLabel('Flies as this disc does now'), 2)
     await check('new job')
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'Log wear of several discs' }).click()

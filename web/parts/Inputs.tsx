@@ -1,46 +1,10 @@
 import clsx from 'clsx'
 import { useId, useState } from 'react'
-import type { ComponentProps, ReactNode, Ref } from 'react'
+import type { ComponentProps, Ref } from 'react'
+import { Labelled, toldBy } from './Labelled.tsx'
+import type { LabelledProps } from './Labelled.tsx'
 
 const BOX = 'min-h-10 w-full rounded-lg border border-edge bg-card px-2.5 text-body text-ink max-md:min-h-11'
-
-interface LabelledProps {
-  readonly label: string
-  readonly error?: string | undefined
-  readonly hint?: ReactNode
-  /** The label is there for those who cannot see; the place says it to the others. */
-  readonly hideLabel?: boolean | undefined
-  readonly className?: string | undefined
-}
-
-function Labelled({
-  label,
-  error,
-  hint,
-  className,
-  hideLabel,
-  id,
-  children,
-}: LabelledProps & { id: string; children: ReactNode }) {
-  return (
-    <div className={className}>
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'mb-1 block text-note text-quiet'}>
-        {label}
-      </label>
-      {children}
-      {hint && !error && (
-        <p id={`${id}-told`} className="mt-1 text-note text-quiet">
-          {hint}
-        </p>
-      )}
-      {error && (
-        <p id={`${id}-told`} role="alert" className="mt-1 text-note font-medium text-accent">
-          {error}
-        </p>
-      )}
-    </div>
-  )
-}
 
 export function TextInput({
   label,
@@ -55,35 +19,10 @@ export function TextInput({
       <input
         id={id}
         aria-invalid={error !== undefined}
-        aria-describedby={error || hint ? `${id}-told` : undefined}
+        aria-describedby={toldBy({ error, hint }, id)}
         className={BOX}
         {...rest}
       />
-    </Labelled>
-  )
-}
-
-export function SelectInput({
-  label,
-  error,
-  hint,
-  className,
-  hideLabel,
-  children,
-  ...rest
-}: LabelledProps & ComponentProps<'select'>) {
-  const id = useId()
-  return (
-    <Labelled {...{ label, error, hint, className, hideLabel, id }}>
-      <select
-        id={id}
-        aria-invalid={error !== undefined}
-        aria-describedby={error || hint ? `${id}-told` : undefined}
-        className={BOX}
-        {...rest}
-      >
-        {children}
-      </select>
     </Labelled>
   )
 }

@@ -1,7 +1,6 @@
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { DISC_EVENTS } from '../../core/rotation/life.ts'
-import type { DiscEventKind } from '../../core/rotation/life.ts'
 import { eventWords } from '../../core/rotation/words.ts'
 import { DiscEvent } from '../../contract/rotation.ts'
 import type { JobRow } from '../../contract/rotation.ts'
@@ -10,8 +9,9 @@ import { today } from '../data/outing.ts'
 import { keepEvent, takeBack } from '../data/rotation.ts'
 import { Button } from './Button.tsx'
 import { Dialog } from './Dialog.tsx'
-import { SelectInput, TextInput } from './Inputs.tsx'
+import { TextInput } from './Inputs.tsx'
 import { say } from '../data/say.ts'
+import { Select } from './Select.tsx'
 
 interface LifeDialogProps {
   readonly disc: { readonly id: string; readonly code: string }
@@ -59,20 +59,17 @@ export function LifeDialog({ disc, jobs, event, onClose }: LifeDialogProps) {
       title={event ? `Change what happened to ${disc.code}` : `What happened to ${disc.code}`}
     >
       <div className="grid gap-3 sm:grid-cols-2">
-        <SelectInput
+        <Select
           label="What happened"
           value={entry.kind}
-          onChange={(e) => {
-            const kind = e.target.value as DiscEventKind
+          onChange={(kind) => {
             change({ kind, jobId: kind === 'moved' ? entry.jobId : null })
           }}
-        >
-          {DISC_EVENTS.map((kind) => (
-            <option key={kind} value={kind}>
-              {kind === 'moved' ? 'Carried for another job' : capital(eventWords(kind, undefined))}
-            </option>
-          ))}
-        </SelectInput>
+          options={DISC_EVENTS.map((kind) => ({
+            value: kind,
+            words: kind === 'moved' ? 'Carried for another job' : capital(eventWords(kind, undefined)),
+          }))}
+        />
         <TextInput
           label="Day"
           type="date"
@@ -81,18 +78,12 @@ export function LifeDialog({ disc, jobs, event, onClose }: LifeDialogProps) {
           onChange={(e) => change({ day: e.target.value })}
         />
         {entry.kind === 'moved' && (
-          <SelectInput
+          <Select
             label="Carried for"
-            value={entry.jobId ?? ''}
-            onChange={(e) => change({ jobId: e.target.value || null })}
-          >
-            <option value="">no job</option>
-            {jobs.map((j) => (
-              <option key={j.id} value={j.id}>
-                {j.name}
-              </option>
-            ))}
-          </SelectInput>
+            value={entry.jobId}
+            onChange={(v) => change({ jobId: v })}
+            options={[{ value: null, words: 'no job' }, ...jobs.map((j) => ({ value: j.id, words: j.name }))]}
+          />
         )}
         <TextInput label="Note" value={entry.note} onChange={(e) => change({ note: e.target.value })} />
       </div>

@@ -1,6 +1,6 @@
 import { QUESTION_KINDS, questionOf } from '../../core/plan/questions.ts'
 import type { QuestionKind } from '../../core/plan/questions.ts'
-import { SelectInput } from './Inputs.tsx'
+import { Select } from './Select.tsx'
 
 /** Which of the questions that a trial can ask is asked. */
 export function QuestionInput({
@@ -17,15 +17,9 @@ export function QuestionInput({
   readonly onChange: (kind: QuestionKind) => void
 }) {
   return (
-    <SelectInput
-      {...{ label, hint, autoFocus, value }}
-      onChange={(e) => onChange(QUESTION_KINDS.find((k) => k === e.target.value)!)}
-    >
-      {QUESTION_KINDS.map((k) => (
-        <option key={k} value={k}>
-          {questionOf(k).words}
-        </option>
-      ))}
-    </SelectInput>
+    <Select
+      {...{ label, hint, autoFocus, value, onChange }}
+      options={QUESTION_KINDS.map((k) => ({ value: k, words: questionOf(k).words }))}
+    />
   )
 }

@@ -15,7 +15,8 @@ import { zoneHere } from '../data/outing.ts'
 import { Button } from './Button.tsx'
 import { Card } from './Card.tsx'
 import { FileInput, FileProblems, ImportProgressBar } from './FileReading.tsx'
-import { SelectInput, TextInput } from './Inputs.tsx'
+import { TextInput } from './Inputs.tsx'
+import { Select } from './Select.tsx'
 
 /** A file chosen, and what reading it came to. */
 interface Chosen {
@@ -108,17 +109,12 @@ export function ThrowsFile({
         <p className="mb-4 text-quiet">{children}</p>
         <div className="grid gap-4 sm:grid-cols-[1.4fr_1fr_1fr]">
           <FileInput accept=".csv,text/csv" disabled={busy} onFile={(file) => void choose(file)} />
-          <SelectInput
+          <Select
             label="How landings were measured"
             value={method}
-            onChange={(e) => setMethod(e.target.value as MeasuringMethod)}
-          >
-            {MEASURING_METHODS.map((m) => (
-              <option key={m} value={m}>
-                {methodWords(m)}
-              </option>
-            ))}
-          </SelectInput>
+            onChange={setMethod}
+            options={MEASURING_METHODS.map((m) => ({ value: m, words: methodWords(m) }))}
+          />
           <TextInput
             label="Place"
             value={place}

@@ -4,7 +4,8 @@ import { useSessions, useShelf, useThrowers } from '../data/hooks.ts'
 import { useUnits } from '../data/preferences.tsx'
 import type { Row } from '../../contract/row.ts'
 import { measureOf } from '../data/units.ts'
-import { FigureInput, SelectInput, TextInput } from '../parts/Inputs.tsx'
+import { FigureInput, TextInput } from '../parts/Inputs.tsx'
+import { Select } from '../parts/Select.tsx'
 
 /** What stands in a row at a path like `plan.expected`. */
 export const valueAt = (row: Row, path: string): unknown =>
@@ -46,20 +47,19 @@ export function NamedField({
   }[key]
   if (choices)
     return (
-      <SelectInput
+      <Select
         label={label}
         value={String(value)}
-        onChange={(e) => {
-          onChange(put(row, path, e.target.value))
+        onChange={(v) => {
+          onChange(put(row, path, v))
         }}
-      >
-        {!choices.some(([id]) => id === value) && <option value={String(value)}>not known here</option>}
-        {choices.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </SelectInput>
+        options={[
+          ...(!choices.some(([id]) => id === value)
+            ? [{ value: String(value), words: 'not known here' }]
+            : []),
+          ...choices.map(([id, name]) => ({ value: id, words: name })),
+        ]}
+      />
     )
   if (typeof value === 'string')
     return (

@@ -16,11 +16,12 @@ import { angleWords } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
 import { draftOf, foundBy, startingAfter, startingWith, plannedThrowsOf, wrongWith } from './starting.ts'
 import type { Starting, StartingEvent } from './starting.ts'
+import { Select } from '../../parts/Select.tsx'
 
 const ANGLES = [15, 10, 8, 5, 0, -8, -15] as const
 /** Longer lists are searched. */
@@ -202,28 +203,23 @@ function Discs({ state: { discIds, controlDiscId, lacks }, tell, discs, wrong }:
 
 function Control({ state: { discIds, controlDiscId }, tell, discs }: PartProps) {
   return (
-    <SelectInput
+    <Select
       label="Control disc, well known, thrown in every session"
-      value={controlDiscId ?? ''}
-      onChange={(e) => tell({ did: 'chose control', disc: e.target.value || null })}
+      value={controlDiscId}
+      onChange={(v) => tell({ did: 'chose control', disc: v })}
       hint={
         controlDiscId === null
           ? 'Without one, a habit and a bias shared by all discs cannot be told apart.'
           : 'It anchors the thrower’s habits.'
       }
-    >
-      <option value="">none</option>
-      {discIds.flatMap((id) => {
-        const d = discs.find((x) => x.disc.id === id)
-        return d
-          ? [
-              <option key={id} value={id}>
-                {d.disc.code} {lineage(d)}
-              </option>,
-            ]
-          : []
-      })}
-    </SelectInput>
+      options={[
+        { value: null, words: 'none' },
+        ...discIds.flatMap((id) => {
+          const d = discs.find((x) => x.disc.id === id)
+          return d ? [{ value: id, words: `${d.disc.code} ${lineage(d)}` }] : []
+        }),
+      ]}
+    />
   )
 }
 

@@ -15,12 +15,13 @@ import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, WaitingNote } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { sayWrong } from '../../data/say.ts'
 import { Asking } from './Asking.tsx'
 import { InRatings } from './InRatings.tsx'
 import { DRILL_WORDS } from './kinds.ts'
 import { Report } from './Report.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 const SESSION_MS = 5 * 60_000
 const NOBODY = ''
@@ -144,19 +145,16 @@ export default function Drill() {
             </p>
             <div className="mt-3 flex flex-wrap items-end gap-3">
               {throwers.length > 0 && (
-                <SelectInput
+                <Select
                   label="Whose eye"
                   value={who}
-                  onChange={(e) => setWho(e.target.value)}
+                  onChange={setWho}
                   className="w-56"
-                >
-                  <option value={NOBODY}>Nobody in particular</option>
-                  {throwers.map((t) => (
-                    <option key={t.id} value={t.id}>
-                      {t.name}
-                    </option>
-                  ))}
-                </SelectInput>
+                  options={[
+                    { value: NOBODY, words: 'Nobody in particular' },
+                    ...throwers.map((t) => ({ value: t.id, words: t.name })),
+                  ]}
+                />
               )}
               <Choice
                 label="Flights"

@@ -1,19 +1,20 @@
 import clsx from 'clsx'
 import { Users } from 'lucide-react'
 import { useState } from 'react'
-import { fadeSide } from '../../../core/flight/hand.ts'
+import { fadeSide, STROKES } from '../../../core/flight/hand.ts'
 import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
-import type { Throw, Thrower } from '../../../contract/trials.ts'
+import type { Thrower } from '../../../contract/trials.ts'
 import { angleWords, powerWords } from '../../data/units.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Meant, FieldStanding } from './draft.ts'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 const POWERS = [1, 0.85, 0.7] as const
 
@@ -59,7 +60,6 @@ export function NextCard({
   const disc = discs[at]
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
-  const select = 'min-h-9 w-full rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
   const offered = sameLine ? LINE_ANGLES : angles
   const shownAngles = offered.includes(meant.hyzerDeg) ? offered : [...offered, meant.hyzerDeg]
   return (
@@ -113,66 +113,47 @@ export function NextCard({
       </div>
       {sameLine && !warmingUp && <ToTheLine angle={lineAngle} />}
       <div className={clsx('mt-2 grid grid-cols-2 gap-2', !changing && 'max-md:hidden')}>
-        <select
-          aria-label="Disc"
-          className={clsx(select, 'col-span-2')}
+        <Select
+          hideLabel
+          label="Disc"
+          className="col-span-2"
           value={meant.discId}
-          onChange={(e) => onMeant({ discId: e.target.value })}
-        >
-          {discs.map((d) => (
-            <option key={d.disc.id} value={d.disc.id}>
-              {name(d.disc.code)} ({d.disc.code})
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Release angle"
-          className={select}
+          onChange={(v) => onMeant({ discId: v })}
+          options={discs.map((d) => ({ value: d.disc.id, words: `${name(d.disc.code)} (${d.disc.code})` }))}
+        />
+        <Select
+          hideLabel
+          label="Release angle"
           value={meant.hyzerDeg}
-          onChange={(e) => onMeant({ hyzerDeg: Number(e.target.value) })}
-        >
-          {shownAngles.map((a) => (
-            <option key={a} value={a}>
-              {angleWords(a)}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Power"
-          className={select}
+          onChange={(v) => onMeant({ hyzerDeg: v })}
+          options={shownAngles.map((a) => ({ value: a, words: angleWords(a) }))}
+        />
+        <Select
+          hideLabel
+          label="Power"
           value={standing.power}
-          onChange={(e) => onStanding({ power: Number(e.target.value) })}
-        >
-          {POWERS.map((p) => (
-            <option key={p} value={p}>
-              {powerWords(p)}
-            </option>
-          ))}
-          {!POWERS.some((p) => p === standing.power) && (
-            <option value={standing.power}>{powerWords(standing.power)}</option>
-          )}
-        </select>
-        <select
-          aria-label="Stroke"
-          className={select}
+          onChange={(v) => onStanding({ power: v })}
+          options={[
+            ...POWERS.map((p) => ({ value: p, words: powerWords(p) })),
+            ...(!POWERS.some((p) => p === standing.power)
+              ? [{ value: standing.power, words: powerWords(standing.power) }]
+              : []),
+          ]}
+        />
+        <Select
+          hideLabel
+          label="Stroke"
           value={standing.stroke}
-          onChange={(e) => onStanding({ stroke: e.target.value as Throw['stroke'] })}
-        >
-          <option value="backhand">backhand</option>
-          <option value="forehand">forehand</option>
-        </select>
-        <select
-          aria-label="Thrower"
-          className={select}
+          onChange={(v) => onStanding({ stroke: v })}
+          options={plainOptions(STROKES)}
+        />
+        <Select
+          hideLabel
+          label="Thrower"
           value={standing.throwerId}
-          onChange={(e) => onStanding({ throwerId: e.target.value })}
-        >
-          {throwers.map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </select>
+          onChange={(v) => onStanding({ throwerId: v })}
+          options={throwers.map((t) => ({ value: t.id, words: t.name }))}
+        />
         {throwers.length > 1 && (
           <button
             type="button"

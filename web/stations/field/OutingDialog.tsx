@@ -11,7 +11,9 @@ import { methodWords } from '../../data/methodWords.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
-import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
+import { Select } from '../../parts/Select.tsx'
+import { SelectField } from '../../parts/SelectField.tsx'
 
 interface OutingDialogProps {
   readonly session: Session
@@ -46,25 +48,22 @@ export function OutingDialog({ session, onClose, onKeep }: OutingDialogProps) {
         }
       >
         <div className="grid gap-4 sm:grid-cols-2">
-          <SelectInput
+          <Select
             label="Place"
-            value={placeId ?? ''}
-            onChange={(e) => {
-              const chosen = places.find((p) => p.id === e.target.value)
+            value={placeId ?? null}
+            onChange={(v) => {
+              const chosen = places.find((p) => p.id === v)
               for (const [key, value] of Object.entries(atPlace(chosen)))
                 setValue(key as keyof Session, value)
               if (chosen) setValue('altitudeM', chosen.altitudeM)
             }}
-          >
-            <option value="">another place</option>
-            {places
-              .filter((p) => p.removedAt === null || p.id === placeId)
-              .map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-          </SelectInput>
+            options={[
+              { value: null, words: 'another place' },
+              ...places
+                .filter((p) => p.removedAt === null || p.id === placeId)
+                .map((p) => ({ value: p.id, words: p.name })),
+            ]}
+          />
           {placeId == null && (
             <TextInput label="Its name" {...register('place')} error={errors.place?.message} />
           )}
@@ -87,13 +86,12 @@ export function OutingDialog({ session, onClose, onKeep }: OutingDialogProps) {
             measure={units.length}
             digits={0}
           />
-          <SelectInput label="How landings are measured" {...register('method')}>
-            {MEASURING_METHODS.map((m) => (
-              <option key={m} value={m}>
-                {methodWords(m)}
-              </option>
-            ))}
-          </SelectInput>
+          <SelectField
+            control={control}
+            name="method"
+            label="How landings are measured"
+            options={MEASURING_METHODS.map((m) => ({ value: m, words: methodWords(m) }))}
+          />
         </div>
         <Button kind="primary" type="submit">
           Keep

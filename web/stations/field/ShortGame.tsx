@@ -19,11 +19,12 @@ import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { emptyLog, logAfter, shortThrowOf } from './shortLog.ts'
 import type { ShortEvent } from './shortLog.ts'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -147,17 +148,12 @@ function Short({ view }: { view: TrialView }) {
             <Entry game={game} seen={log.seen} tell={tell} />
           </div>
           {view.throwers.length > 1 && (
-            <SelectInput
+            <Select
               label="Thrown by"
               value={log.throwerId}
-              onChange={(e) => tell({ did: 'chose thrower', throwerId: e.target.value })}
-            >
-              {view.throwers.map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.name}
-                </option>
-              ))}
-            </SelectInput>
+              onChange={(v) => tell({ did: 'chose thrower', throwerId: v })}
+              options={view.throwers.map((t) => ({ value: t.id, words: t.name }))}
+            />
           )}
           <Keeping game={game} logging={logging} />
         </form>
@@ -258,15 +254,16 @@ function Offset({ seen, tell, of, label, minus, plus }: OffsetProps) {
         value={value === null ? null : Math.abs(length.to(value))}
         onChange={(v) => see(v === null ? null : sign * length.from(Math.abs(v)))}
       />
-      <select
-        aria-label={`${label}, which way`}
-        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+      <Select
+        hideLabel
+        label={`${label}, which way`}
         value={sign}
-        onChange={(e) => see(Number(e.target.value) * Math.abs(value ?? 0))}
-      >
-        <option value={1}>{plus}</option>
-        <option value={-1}>{minus}</option>
-      </select>
+        onChange={(v) => see(v * Math.abs(value ?? 0))}
+        options={[
+          { value: 1, words: plus },
+          { value: -1, words: minus },
+        ]}
+      />
     </div>
   )
 }
@@ -280,20 +277,15 @@ function Approach({ seen, tell }: SeenProps) {
       <Length {...{ seen, tell }} of="distanceM" label="To the mark" />
       <Offset {...{ seen, tell }} of="pastM" label="It came to rest" minus="short" plus="past" />
       <Offset {...{ seen, tell }} of="rightM" label="aside" minus="left" plus="right" />
-      <SelectInput
+      <Select
         label="Effort"
-        value={seen.effort ?? ''}
-        onChange={(e) =>
-          tell({ did: 'saw', change: { effort: e.target.value === '' ? null : Number(e.target.value) } })
-        }
-      >
-        <option value="">not said</option>
-        {EFFORTS.map((p) => (
-          <option key={p} value={p}>
-            {Math.round(100 * p)} %
-          </option>
-        ))}
-      </SelectInput>
+        value={seen.effort}
+        onChange={(v) => tell({ did: 'saw', change: { effort: v } })}
+        options={[
+          { value: null, words: 'not said' },
+          ...EFFORTS.map((p) => ({ value: p, words: `${Math.round(100 * p)} %` })),
+        ]}
+      />
     </>
   )
 }
@@ -302,18 +294,12 @@ function Putting({ seen, tell }: SeenProps) {
   return (
     <>
       <Length {...{ seen, tell }} of="distanceM" label="From" />
-      <SelectInput
+      <Select
         label="Style"
-        value={seen.style ?? ''}
-        onChange={(e) =>
-          tell({ did: 'saw', change: { style: (e.target.value || null) as ShortObserved['style'] } })
-        }
-      >
-        <option value="">not said</option>
-        {PUTT_STYLES.map((p) => (
-          <option key={p}>{p}</option>
-        ))}
-      </SelectInput>
+        value={seen.style}
+        onChange={(v) => tell({ did: 'saw', change: { style: v } })}
+        options={[{ value: null, words: 'not said' }, ...plainOptions(PUTT_STYLES)]}
+      />
       <div className="sm:col-span-2" role="group" aria-label="If it misses">
         <p className="mb-1 text-note text-quiet">If it misses</p>
         <div className="flex flex-wrap gap-1.5">

@@ -6,6 +6,7 @@ import { aside } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import type { DraftSpot } from './draft.ts'
+import { Select } from '../../parts/Select.tsx'
 
 interface TypedLandingProps {
   readonly landing: DraftSpot | null
@@ -92,7 +93,7 @@ function Offset({
   onChange: (value: number) => void
 }) {
   const units = useUnits()
-  const [side, setSide] = useState<1 | -1>(-1)
+  const [side, setSide] = useState(-1)
   const sign = value === null || value === 0 ? side : value > 0 ? 1 : -1
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-1">
@@ -102,19 +103,19 @@ function Offset({
         value={value === null ? null : Math.abs(units.length.to(value))}
         onChange={(v) => onChange(sign * units.length.from(Math.abs(v ?? 0)))}
       />
-      <select
-        aria-label={`Which way ${label}`}
-        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+      <Select
+        hideLabel
+        label={`Which way ${label}`}
         value={sign}
-        onChange={(e) => {
-          const next = Number(e.target.value) as 1 | -1
+        onChange={(next) => {
           setSide(next)
           if (value !== null) onChange(next * Math.abs(value))
         }}
-      >
-        <option value={-1}>{minus}</option>
-        <option value={1}>{plus}</option>
-      </select>
+        options={[
+          { value: -1, words: minus },
+          { value: 1, words: plus },
+        ]}
+      />
     </div>
   )
 }
@@ -140,17 +141,16 @@ function FromTee({ landing, onLanding }: Pick<TypedLandingProps, 'landing' | 'on
           landing && onLanding({ ...landing, rightM: (side ?? -1) * Math.abs(units.length.from(v ?? 0)) })
         }
       />
-      <select
-        aria-label="Side of the line"
-        className="min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11"
+      <Select
+        hideLabel
+        label="Side of the line"
         value={side ?? -1}
-        onChange={(e) =>
-          landing && onLanding({ ...landing, rightM: Number(e.target.value) * Math.abs(landing.rightM) })
-        }
-      >
-        <option value={-1}>left</option>
-        <option value={1}>right</option>
-      </select>
+        onChange={(v) => landing && onLanding({ ...landing, rightM: v * Math.abs(landing.rightM) })}
+        options={[
+          { value: -1, words: 'left' },
+          { value: 1, words: 'right' },
+        ]}
+      />
     </div>
   )
 }

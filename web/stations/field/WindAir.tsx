@@ -9,6 +9,7 @@ import type { FieldStanding } from './draft.ts'
 import { METHODS } from '../../data/methodWords.ts'
 import { OutingDialog } from './OutingDialog.tsx'
 import type { LiveWind } from './useLiveWind.ts'
+import { Select } from '../../parts/Select.tsx'
 
 interface WindAirProps {
   readonly standing: FieldStanding
@@ -35,7 +36,6 @@ export function WindAir({
 }: WindAirProps) {
   const units = useUnits()
   const [editing, setEditing] = useState(false)
-  const box = 'min-h-10 rounded-lg border border-edge bg-card px-1.5 max-md:min-h-11'
   /** A wind is a strength and where it comes from. */
   const wind = (key: 'windAlongMps' | 'windAcrossMps', label: string, minus: string, plus: string) => {
     const value = standing[key]
@@ -56,15 +56,16 @@ export function WindAir({
             })
           }
         />
-        <select
-          aria-label={`${label}, from`}
-          className={box}
+        <Select
+          hideLabel
+          label={`${label}, from`}
           value={sign}
-          onChange={(e) => onStanding({ [key]: Number(e.target.value) * Math.abs(value ?? 0) })}
-        >
-          <option value={-1}>{minus}</option>
-          <option value={1}>{plus}</option>
-        </select>
+          onChange={(v) => onStanding({ [key]: v * Math.abs(value ?? 0) })}
+          options={[
+            { value: -1, words: minus },
+            { value: 1, words: plus },
+          ]}
+        />
       </div>
     )
   }

@@ -14,6 +14,7 @@ import { FigureInput } from '../../parts/Inputs.tsx'
 import { AirDial, ArmDial, clamp, SpinDial, Vane } from './dials.tsx'
 import { habitWords } from '../../flown/words.ts'
 import { airWords, armWords, noseWords, spinWords, labWindWords } from './words.ts'
+import { Select } from '../../parts/Select.tsx'
 
 type Shown = Pick<Measure, 'unit' | 'to' | 'from'>
 const DEGREES: Shown = { unit: '°', to: (v) => v, from: (v) => v }
@@ -144,7 +145,7 @@ function ThrownBy({ setup, who, onChange }: ThrowingProps) {
   )
   if (choices.length === 0) return null
   const keyOf = ({ thrower, stroke }: ByArm) => `${thrower} ${stroke}`
-  const choose = (key: string) => {
+  const choose = (key: string | null) => {
     const chosen = choices.find((c) => keyOf({ thrower: c.thrower.name, stroke: c.stroke }) === key)
     if (!chosen) return onChange({ by: null })
     const { thrower, stroke, armMps, known } = chosen
@@ -156,24 +157,18 @@ function ThrownBy({ setup, who, onChange }: ThrowingProps) {
   }
   return (
     <div className="mt-2">
-      <label className="block text-note text-quiet">
-        Thrown by
-        <select
-          className="mt-1 block min-h-10 w-full rounded-lg border border-edge bg-card px-2 text-body text-ink max-md:min-h-11"
-          value={setup.by ? keyOf(setup.by) : ''}
-          onChange={(e) => choose(e.target.value)}
-        >
-          <option value="">Nobody in particular: as it is meant</option>
-          {choices.map(({ thrower, stroke, armMps }) => (
-            <option
-              key={keyOf({ thrower: thrower.name, stroke })}
-              value={keyOf({ thrower: thrower.name, stroke })}
-            >
-              {thrower.name}, {stroke}, {units.speed.show(armMps)}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Thrown by"
+        value={setup.by ? keyOf(setup.by) : null}
+        onChange={choose}
+        options={[
+          { value: null, words: 'Nobody in particular: as it is meant' },
+          ...choices.map(({ thrower, stroke, armMps }) => ({
+            value: keyOf({ thrower: thrower.name, stroke }),
+            words: `${thrower.name}, ${stroke}, ${units.speed.show(armMps)}`,
+          })),
+        ]}
+      />
       {setup.by && (
         <p className="mt-1 text-note text-quiet">
           {habitWords(setup.by, who, 'where it lands has that in it, and the chance what is not known of it')}

@@ -1,12 +1,13 @@
 import { format } from 'date-fns'
 import { Card } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { BuiltClaims } from './BuiltClaims.tsx'
 import { Expectation } from './Expectation.tsx'
 import { MakersClaims } from './HowThrown.tsx'
 import { QuestionCard } from './QuestionCard.tsx'
 import type { PlanningShown } from './usePlanning.ts'
+import { Select } from '../../parts/Select.tsx'
 
 /** What is asked, and what is expected before the first throw. */
 export function AskedColumn({ planning }: { planning: PlanningShown }) {
@@ -55,20 +56,17 @@ function Expected({
         onOrder={(expected) => put({ did: 'changed', change: { expected } })}
       />
       {(!locked || plan.likeDiscId !== null) && (
-        <SelectInput
+        <Select
           label="It should fly like"
           className="mt-2"
           disabled={locked}
-          value={plan.likeDiscId ?? ''}
-          onChange={(e) => put({ did: 'changed', change: { likeDiscId: e.target.value || null } })}
-        >
-          <option value="">nothing said</option>
-          {view.discs.map((d) => (
-            <option key={d.disc.id} value={d.disc.id}>
-              {nameOf(d.disc.id)}
-            </option>
-          ))}
-        </SelectInput>
+          value={plan.likeDiscId}
+          onChange={(v) => put({ did: 'changed', change: { likeDiscId: v } })}
+          options={[
+            { value: null, words: 'nothing said' },
+            ...view.discs.map((d) => ({ value: d.disc.id, words: nameOf(d.disc.id) })),
+          ]}
+        />
       )}
     </>
   )

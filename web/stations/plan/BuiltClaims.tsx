@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import type { Plan } from '../../../contract/trials.ts'
 import { CLAIMABLE, CLAIMABLES } from '../../../core/judge/claims.ts'
-import type { Claimable } from '../../../core/judge/claims.ts'
 import { claimWords } from '../../data/claims.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 type Built = Plan['built'][number]
 
@@ -70,41 +70,29 @@ export function BuiltClaims({ built, discIds, nameOf, locked, onBuilt }: BuiltCl
             if (!built.some((c) => claimWords(c, nameOf, units) === words)) onBuilt([...built, draft])
           }}
         >
-          <SelectInput
+          <Select
             label="Disc"
             value={draft.discId}
-            onChange={(e) => {
-              const discId = e.target.value
+            onChange={(discId) => {
               setDraft({ ...draft, discId, thanId: draft.thanId === discId ? null : draft.thanId })
             }}
-          >
-            {discIds.map((d) => (
-              <option key={d} value={d}>
-                {nameOf(d)}
-              </option>
-            ))}
-          </SelectInput>
-          <SelectInput
+            options={discIds.map((d) => ({ value: d, words: nameOf(d) }))}
+          />
+          <Select
             label="What of it"
             value={draft.says}
-            onChange={(e) => setDraft({ ...draft, says: e.target.value as Claimable, by: 0 })}
-          >
-            {CLAIMABLES.map((c) => (
-              <option key={c}>{c}</option>
-            ))}
-          </SelectInput>
-          <SelectInput
+            onChange={(v) => setDraft({ ...draft, says: v, by: 0 })}
+            options={plainOptions(CLAIMABLES)}
+          />
+          <Select
             label="Than"
-            value={draft.thanId ?? ''}
-            onChange={(e) => setDraft({ ...draft, thanId: e.target.value || null })}
-          >
-            {draft.says !== 'skips farther than' && <option value="">its label</option>}
-            {others.map((d) => (
-              <option key={d} value={d}>
-                {nameOf(d)}
-              </option>
-            ))}
-          </SelectInput>
+            value={draft.thanId}
+            onChange={(v) => setDraft({ ...draft, thanId: v })}
+            options={[
+              ...(draft.says !== 'skips farther than' ? [{ value: null, words: 'its label' }] : []),
+              ...others.map((d) => ({ value: d, words: nameOf(d) })),
+            ]}
+          />
           <div className="flex items-end gap-2">
             <FigureInput
               label="By at least"

@@ -4,8 +4,9 @@ import { STROKES } from '../../../core/flight/hand.ts'
 import type { Plan, Thrower } from '../../../contract/trials.ts'
 import { Card } from '../../parts/Card.tsx'
 import { Chip } from '../../parts/Choice.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { powerWords } from '../../data/units.ts'
+import { Select } from '../../parts/Select.tsx'
 
 const POWERS = [1, 0.85, 0.7, 0.5] as const
 
@@ -61,31 +62,21 @@ export function HowThrown({ plan, discs, nameOf, throwers, onPlan, onDeal }: How
         </div>
       </div>
       <div className="grid grid-cols-2 gap-2">
-        <SelectInput
+        <Select
           label="Power"
           value={plan.power}
-          onChange={(e) => onDeal({ power: Number(e.target.value) })}
-        >
-          {powers.map((p) => (
-            <option key={p} value={p}>
-              {powerWords(p)}
-            </option>
-          ))}
-        </SelectInput>
-        <SelectInput
+          onChange={(v) => onDeal({ power: v })}
+          options={powers.map((p) => ({ value: p, words: powerWords(p) }))}
+        />
+        <Select
           label="Half of them at"
-          value={plan.easedTo ?? ''}
-          onChange={(e) => onDeal({ easedTo: e.target.value === '' ? null : Number(e.target.value) })}
-        >
-          <option value="">the same</option>
-          {powers
-            .filter((p) => p < plan.power)
-            .map((p) => (
-              <option key={p} value={p}>
-                {powerWords(p)}
-              </option>
-            ))}
-        </SelectInput>
+          value={plan.easedTo}
+          onChange={(v) => onDeal({ easedTo: v })}
+          options={[
+            { value: null, words: 'the same' },
+            ...powers.filter((p) => p < plan.power).map((p) => ({ value: p, words: powerWords(p) })),
+          ]}
+        />
       </div>
       <div>
         <p className="mb-1 text-note text-quiet">Warm-up throws first; they do not count</p>
@@ -106,26 +97,20 @@ export function HowThrown({ plan, discs, nameOf, throwers, onPlan, onDeal }: How
           ))}
         </ul>
         {plan.warmUps.length < 20 && (
-          <label className="mt-1 flex items-center gap-2">
+          <div className="mt-1 flex items-center gap-2">
             <Plus size={16} aria-hidden className="text-quiet" />
-            <select
-              aria-label="Add a warm-up throw"
-              value=""
-              className="min-h-9 w-full rounded-lg border border-edge bg-card px-2"
-              onChange={(e) => onPlan({ warmUps: [...plan.warmUps, e.target.value] })}
-            >
-              <option value="" disabled>
-                one more of …
-              </option>
-              {[...discs]
+            <Select
+              hideLabel
+              label="Add a warm-up throw"
+              value={null}
+              className="flex-1"
+              placeholder="one more of …"
+              onChange={(v) => onPlan({ warmUps: [...plan.warmUps, v] })}
+              options={[...discs]
                 .sort((a, b) => a.inForce.numbers.speed - b.inForce.numbers.speed)
-                .map((d) => (
-                  <option key={d.disc.id} value={d.disc.id}>
-                    {nameOf(d.disc.id)}
-                  </option>
-                ))}
-            </select>
-          </label>
+                .map((d) => ({ value: d.disc.id, words: nameOf(d.disc.id) }))}
+            />
+          </div>
         )}
       </div>
     </Card>

@@ -5,8 +5,9 @@ import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { QuestionInput } from '../../parts/QuestionInput.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { questionOf } from '../../../core/plan/questions.ts'
+import { Select } from '../../parts/Select.tsx'
 
 interface QuestionCardProps {
   readonly plan: Plan
@@ -39,34 +40,29 @@ export function QuestionCard({
       <QuestionInput label="Question" value={plan.kind} onChange={onKind} />
       {discIds.length > 2 && (
         <div className="grid grid-cols-2 gap-2">
-          <SelectInput
+          <Select
             label="It is about"
             className="col-span-2"
             value={plan.pair ? 'two' : 'all'}
-            onChange={(e) => onPair(e.target.value === 'two' ? [discIds[0]!, discIds[1]!] : null)}
-          >
-            <option value="all">{question.ofAll ?? 'every pair of its discs'}</option>
-            <option value="two">which of two is more stable</option>
-          </SelectInput>
+            onChange={(v) => onPair(v === 'two' ? [discIds[0]!, discIds[1]!] : null)}
+            options={[
+              { value: 'all', words: question.ofAll ?? 'every pair of its discs' },
+              { value: 'two', words: 'which of two is more stable' },
+            ]}
+          />
           {plan.pair?.map((id, i) => (
-            <SelectInput
+            <Select
               key={i}
               label={i === 0 ? 'This one' : 'or that one'}
               value={id}
-              onChange={(e) => {
+              onChange={(chosen) => {
                 const other = plan.pair![1 - i]!
-                const chosen = e.target.value
                 // one chosen twice changes places with the other
                 const pair = [chosen, other === chosen ? id : other] as const
                 onPair(i === 0 ? [pair[0], pair[1]] : [pair[1], pair[0]])
               }}
-            >
-              {discIds.map((d) => (
-                <option key={d} value={d}>
-                  {nameOf(d)}
-                </option>
-              ))}
-            </SelectInput>
+              options={discIds.map((d) => ({ value: d, words: nameOf(d) }))}
+            />
           ))}
         </div>
       )}

@@ -4,6 +4,7 @@ import { FIXED_ORDERS, ORDER_BIAS } from '../../../core/plan/order.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 interface RunOrderHeadProps {
   readonly plan: Plan
@@ -37,19 +38,15 @@ export function RunOrderHead({ plan, trialId, onPlan }: RunOrderHeadProps) {
         onChange={(order) => onPlan({ order })}
       />
       {plan.order === 'fixed' && (
-        <select
-          aria-label="Which fixed order"
-          className="min-h-10 rounded-lg border border-edge bg-card px-2"
+        <Select
+          hideLabel
+          label="Which fixed order"
           value={plan.fixedBy}
-          onChange={(e) => {
-            const fixedBy = e.target.value as Plan['fixedBy']
+          onChange={(fixedBy) => {
             onPlan({ fixedBy })
           }}
-        >
-          {FIXED_ORDERS.map((o) => (
-            <option key={o}>{o}</option>
-          ))}
-        </select>
+          options={plainOptions(FIXED_ORDERS)}
+        />
       )}
       {plan.order === 'shuffled' && (
         <Button onClick={() => onPlan({ seed: plan.seed + 1 })}>

@@ -16,12 +16,13 @@ import type { Units } from '../../data/units.ts'
 import { Button, buttonLook, Key } from '../../parts/Button.tsx'
 import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { throwWords } from './RunOrder.tsx'
 import { SHEET_COLUMNS, emptySheet, keptRows, readRow, sheetAfter, storedIds } from './sheet.ts'
 import type { Column, SheetEvent, SheetState } from './sheet.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 /** Types the pencilled sheet in, in its own order. */
 export default function SheetEntry({ trialId }: { trialId: string }) {
@@ -152,15 +153,12 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
           value={session.place}
           onChange={(e) => change({ place: e.target.value, placeId: null })}
         />
-        <SelectInput
+        <Select
           label="Measured"
           value={session.method}
-          onChange={(e) => change({ method: e.target.value as Session['method'] })}
-        >
-          {MEASURING_METHODS.map((m) => (
-            <option key={m}>{m}</option>
-          ))}
-        </SelectInput>
+          onChange={(v) => change({ method: v })}
+          options={plainOptions(MEASURING_METHODS)}
+        />
         <FigureInput
           label="Air"
           unit={units.temperature.unit}
@@ -173,17 +171,12 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
           value={headwindMps === null ? null : units.speed.to(headwindMps)}
           onChange={(v) => tell({ did: 'noted headwind', mps: v === null ? null : units.speed.from(v) })}
         />
-        <SelectInput
+        <Select
           label="Thrown by"
           value={state.throwerId}
-          onChange={(e) => tell({ did: 'chose thrower', throwerId: e.target.value })}
-        >
-          {throwers.map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </SelectInput>
+          onChange={(v) => tell({ did: 'chose thrower', throwerId: v })}
+          options={throwers.map((t) => ({ value: t.id, words: t.name }))}
+        />
       </div>
       <p className="mt-2 text-note text-quiet">
         <Key>↵</Key> keeps a row and goes to the next, <Key>Tab</Key> goes along it, <Key>↓</Key> <Key>↑</Key>{' '}

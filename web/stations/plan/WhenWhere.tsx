@@ -16,6 +16,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { HoursChart } from './HoursChart.tsx'
 import { PlaceDialog } from './PlaceDialog.tsx'
 import { questionOf } from '../../../core/plan/questions.ts'
+import { Select } from '../../parts/Select.tsx'
 
 /** Room wanted beyond the longest throw, for a skip and for slips. */
 const BEYOND = 1.12
@@ -66,25 +67,22 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <h2 className="mr-auto text-lead">Where and when</h2>
         <MapPin size={18} aria-hidden className="text-quiet" />
-        <select
-          aria-label="Place"
-          value={plan.placeId ?? ''}
-          onChange={(e) => {
-            if (e.target.value === 'new') setEdited(blank())
-            else onPlan({ placeId: e.target.value || null })
+        <Select
+          hideLabel
+          label="Place"
+          value={plan.placeId}
+          onChange={(v) => {
+            if (v === 'new') setEdited(blank())
+            else onPlan({ placeId: v })
           }}
-          className="min-h-10 rounded-lg border border-edge bg-card px-2"
-        >
-          <option value="">no place yet</option>
-          {places
-            .filter((p) => p.removedAt === null || p.id === plan.placeId)
-            .map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          <option value="new">a new place …</option>
-        </select>
+          options={[
+            { value: null, words: 'no place yet' },
+            ...places
+              .filter((p) => p.removedAt === null || p.id === plan.placeId)
+              .map((p) => ({ value: p.id, words: p.name })),
+            { value: 'new', words: 'a new place …' },
+          ]}
+        />
         {place && <Button onClick={() => setEdited(place)}>Edit place</Button>}
       </div>
       {place && (

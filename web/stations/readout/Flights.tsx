@@ -10,7 +10,7 @@ import { Z90 } from '../../../core/rating/normal.ts'
 import { capital } from '../../../contract/words.ts'
 import { angleWords, besideLine } from '../../data/units.ts'
 import type { Units } from '../../data/units.ts'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
@@ -22,6 +22,7 @@ import { Strip } from '../../strip/Strip.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import { askRating, weighing } from '../../workers/rating.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
+import { Select } from '../../parts/Select.tsx'
 
 interface FlightsProps {
   readonly view: TrialView
@@ -172,18 +173,13 @@ export function Flights({
       {show === 'corrected' && (
         <div className="mb-2 flex flex-wrap gap-2 max-md:grid max-md:grid-cols-3">
           {waysOf(units).map(({ key, label, options }) => (
-            <SelectInput
+            <Select
               key={key}
               label={label}
               value={Number(params.get(key) ?? 0)}
-              onChange={(e) => set(key, e.target.value === '0' ? null : e.target.value)}
-            >
-              {options.map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </SelectInput>
+              onChange={(v) => set(key, v === 0 ? null : String(v))}
+              options={options.map(([value, words]) => ({ value, words }))}
+            />
           ))}
         </div>
       )}

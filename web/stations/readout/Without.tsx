@@ -6,12 +6,13 @@ import { useAsked } from '../../data/useAsked.ts'
 import { outbox } from '../../data/outbox.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { say } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
 import { answeredFirst, useAbout } from '../../workers/useAnswer.ts'
 import { TwoAnswers } from './TwoAnswers.tsx'
 import type { ViewProps } from './views/viewProps.ts'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 interface WithoutProps extends Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'names'> {
   readonly thrown: Throw
@@ -54,11 +55,7 @@ export function Without({ view, reading, ratingKey, names, thrown, number, answe
           Keep it counting
         </Button>
         <Button onClick={() => void leaveOut()}>Leave it out</Button>
-        <SelectInput label="What happened" value={why} onChange={(e) => setWhy(e.target.value)}>
-          {WHY_NOT.map((w) => (
-            <option key={w}>{w}</option>
-          ))}
-        </SelectInput>
+        <Select label="What happened" value={why} onChange={setWhy} options={plainOptions(WHY_NOT)} />
       </div>
     </Dialog>
   )

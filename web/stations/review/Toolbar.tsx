@@ -18,7 +18,6 @@ import {
 import type { LucideIcon } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { LIVE_VIEWS, LIVE_WORDS } from '../../../core/review/document.ts'
-import type { LiveView } from '../../../core/review/document.ts'
 import { isLink } from '../../../core/review/document.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
@@ -27,6 +26,7 @@ import { TextInput } from '../../parts/Inputs.tsx'
 import { figureWords } from './blocks/figures.ts'
 import { FlownDialog } from './FlownDialog.tsx'
 import type { Sources } from './sources.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 interface ToolbarProps {
   /** The section that is written in; nothing can be done without one. */
@@ -196,53 +196,41 @@ function PutIn({ editor, sources }: Pick<ToolbarProps, 'editor' | 'sources'>) {
   const units = useUnits()
   const known = [...sources.values()].filter((s) => s !== null)
   const one = known.length === 1
-  const box = 'min-h-9 w-24 rounded-lg border border-edge bg-card px-2 text-note disabled:opacity-40'
   return (
     <>
-      <select
-        aria-label="Put in a view"
-        className={clsx(box, 'ml-auto')}
+      <Select
+        hideLabel
+        label="Put in a view"
+        className="ml-auto"
         disabled={!editor || known.length === 0}
-        value=""
-        onChange={(e) => {
-          const [trial, view] = e.target.value.split('|') as [string, LiveView]
-          putIn(editor!, { type: 'live', attrs: { trial, view, caption: '', size: 'full' } })
-        }}
-      >
-        <option value="">View …</option>
-        {known.map((s) =>
-          LIVE_VIEWS.map((view) => (
-            <option key={`${s.view.trial.id}|${view}`} value={`${s.view.trial.id}|${view}`}>
-              {LIVE_WORDS[view]}
-              {one ? '' : `, ${s.view.trial.name}`}
-            </option>
-          )),
+        value={null}
+        placeholder="View …"
+        onChange={(chosen) =>
+          putIn(editor!, { type: 'live', attrs: { ...chosen, caption: '', size: 'full' } })
+        }
+        options={known.flatMap((s) =>
+          LIVE_VIEWS.map((view) => ({
+            value: { trial: s.view.trial.id, view },
+            words: `${LIVE_WORDS[view]}${one ? '' : `, ${s.view.trial.name}`}`,
+          })),
         )}
-      </select>
-      <select
-        aria-label="Put in a figure"
-        className={box}
+      />
+      <Select
+        hideLabel
+        label="Put in a figure"
         disabled={!editor || known.length === 0}
-        value=""
-        onChange={(e) => {
-          const [trial, question, name] = JSON.parse(e.target.value) as [string, string, string]
-          putIn(editor!, { type: 'figure', attrs: { trial, question, name } })
-        }}
-      >
-        <option value="">Figure …</option>
-        {known.map((s) =>
-          Object.values(s.answers).map((answer) =>
-            Object.entries(answer.figures).map(([name, figure]) => (
-              <option
-                key={`${s.view.trial.id} ${answer.question} ${name}`}
-                value={JSON.stringify([s.view.trial.id, answer.question, name])}
-              >
-                {named(name, s.names)}: {figureWords(figure, units)}
-              </option>
-            )),
+        value={null}
+        placeholder="Figure …"
+        onChange={(chosen) => putIn(editor!, { type: 'figure', attrs: chosen })}
+        options={known.flatMap((s) =>
+          Object.values(s.answers).flatMap((answer) =>
+            Object.entries(answer.figures).map(([name, figure]) => ({
+              value: { trial: s.view.trial.id, question: answer.question, name },
+              words: `${named(name, s.names)}: ${figureWords(figure, units)}`,
+            })),
           ),
         )}
-      </select>
+      />
     </>
   )
 }

@@ -3,6 +3,7 @@ import type { PlasticKind } from '../../../core/shelf/usualWear.ts'
 import type { Board, RotationDisc } from '../../../contract/rotation.ts'
 import { outbox } from '../../data/outbox.ts'
 import { Card } from '../../parts/Card.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 const KIND_WORDS: Readonly<Record<PlasticKind, string>> = {
   base: 'base blend: wears fast, goes on',
@@ -64,18 +65,13 @@ export function Blends({ board }: { board: Board }) {
               )}
             </p>
             <div className="flex flex-wrap items-center gap-x-3 gap-y-1 max-lg:mt-1">
-              <select
-                aria-label={`What ${blend} is made of`}
-                className="min-h-9 rounded-lg border border-edge bg-card px-2 text-body max-md:min-h-11"
+              <Select
+                hideLabel
+                label={`What ${blend} is made of`}
                 value={discs[0]!.kind}
-                onChange={(e) => void say(discs, { kind: e.target.value as PlasticKind })}
-              >
-                {PLASTIC_KINDS.map((kind) => (
-                  <option key={kind} value={kind}>
-                    {KIND_WORDS[kind]}
-                  </option>
-                ))}
-              </select>
+                onChange={(v) => void say(discs, { kind: v })}
+                options={PLASTIC_KINDS.map((kind) => ({ value: kind, words: KIND_WORDS[kind] }))}
+              />
               <label className="flex min-h-9 items-center gap-1.5 max-md:min-h-11">
                 <input
                   type="checkbox"

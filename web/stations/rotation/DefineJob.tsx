@@ -11,11 +11,12 @@ import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { FigureInput, SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { draftFrom, jobAfter, readJob } from './jobDraft.ts'
 import type { JobDraft, JobEvent } from './jobDraft.ts'
 import { WantedStrip } from './WantedStrip.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 interface DefineJobProps {
   readonly board: Board
@@ -106,18 +107,15 @@ function Arm({ draft, tell, throwers }: DraftProps & { readonly throwers: readon
   const { speed } = useUnits()
   const arms = throwers.flatMap(({ id, name, backhandMps: mps }) => (mps === null ? [] : [{ id, name, mps }]))
   return (
-    <SelectInput
+    <Select
       label="At whose arm"
-      value={draft.row.throwerId ?? ''}
-      onChange={(e) => tell({ did: 'chose arm', thrower: arms.find((t) => t.id === e.target.value) })}
-    >
-      <option value="">The arm the numbers are made for</option>
-      {arms.map((t) => (
-        <option key={t.id} value={t.id}>
-          {t.name}, {speed.show(t.mps, 0)}
-        </option>
-      ))}
-    </SelectInput>
+      value={draft.row.throwerId}
+      onChange={(v) => tell({ did: 'chose arm', thrower: arms.find((t) => t.id === v) })}
+      options={[
+        { value: null, words: 'The arm the numbers are made for' },
+        ...arms.map((t) => ({ value: t.id, words: `${t.name}, ${speed.show(t.mps, 0)}` })),
+      ]}
+    />
   )
 }
 
@@ -129,24 +127,21 @@ function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board 
   const threw = (change: Partial<JobRow['throwing']>) => tell({ did: 'threw otherwise', change })
   return (
     <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-[1fr_7rem_7rem_8rem]">
-      <SelectInput
+      <Select
         label="Flies as this disc does now"
         className="max-sm:col-span-2"
-        value={like?.id ?? ''}
-        onChange={(e) => {
-          const disc = board.discs.find((d) => d.id === e.target.value)
+        value={like?.id ?? null}
+        onChange={(v) => {
+          const disc = board.discs.find((d) => d.id === v)
           tell({ did: 'chose disc', like: disc && { id: disc.id, numbers: flyingNumbersOf(disc) } })
         }}
-      >
-        <option value="">Drawn by hand</option>
-        {board.discs
-          .filter((d) => d.tests.length > 0 || d.jobId !== null)
-          .map((d) => (
-            <option key={d.id} value={d.id}>
-              {d.code}, {d.mold} {d.plastic}
-            </option>
-          ))}
-      </SelectInput>
+        options={[
+          { value: null, words: 'Drawn by hand' },
+          ...board.discs
+            .filter((d) => d.tests.length > 0 || d.jobId !== null)
+            .map((d) => ({ value: d.id, words: `${d.code}, ${d.mold} ${d.plastic}` })),
+        ]}
+      />
       <FigureInput
         label="Hyzer"
         unit="°"

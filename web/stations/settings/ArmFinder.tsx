@@ -5,7 +5,8 @@ import { STROKES } from '../../../core/flight/hand.ts'
 import type { Stroke } from '../../../core/flight/hand.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { FigureInput, SelectInput } from '../../parts/Inputs.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 /** A usual disc of each class: how far it goes says how fast an arm is. */
 const USUAL = {
@@ -44,11 +45,12 @@ export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: numbe
         or how fast it leaves the hand.
       </p>
       <div className="grid items-end gap-3 sm:grid-cols-3">
-        <SelectInput label="Disc" value={disc} onChange={(e) => setDisc(e.target.value as Usual)}>
-          {(Object.keys(USUAL) as Usual[]).map((name) => (
-            <option key={name}>{name}</option>
-          ))}
-        </SelectInput>
+        <Select
+          label="Disc"
+          value={disc}
+          onChange={setDisc}
+          options={(Object.keys(USUAL) as Usual[]).map((name) => ({ value: name, words: name }))}
+        />
         <FigureInput
           label="goes"
           unit={units.length.unit}

@@ -6,6 +6,7 @@ import type { Disc } from '../../../contract/shelf.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { useAddresses } from '../../parts/StationLink.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 interface BulkBarProps {
   readonly chosen: readonly Disc[]
@@ -26,19 +27,14 @@ export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
     options: readonly string[],
     change: (v: string) => Partial<Disc>,
   ): ReactNode => (
-    <select
-      aria-label={`${label} of all chosen`}
-      value=""
-      onChange={(e) => void changeDiscs(chosen, change(e.target.value), `${count}: ${e.target.value}.`)}
-      className="min-h-10 rounded-lg border border-edge bg-card px-2 text-ink"
-    >
-      <option value="" disabled>
-        {label} …
-      </option>
-      {options.map((o) => (
-        <option key={o}>{o}</option>
-      ))}
-    </select>
+    <Select
+      hideLabel
+      label={`${label} of all chosen`}
+      value={null}
+      placeholder={`${label} …`}
+      onChange={(v) => void changeDiscs(chosen, change(v), `${count}: ${v}.`)}
+      options={plainOptions(options)}
+    />
   )
   return (
     <div

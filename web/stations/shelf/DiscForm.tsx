@@ -13,9 +13,11 @@ import { numbersLine } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureField } from '../../parts/FigureField.tsx'
-import { SelectInput, TextInput } from '../../parts/Inputs.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
+import { plainOptions } from '../../parts/Select.tsx'
+import { SelectField } from '../../parts/SelectField.tsx'
 
 /** Four numbers while they are typed: all given, or none. */
 type NumbersDraft = { readonly [K in keyof PublishedNumbers]: number | null }
@@ -225,11 +227,12 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
           {named('mold', 'Mold', nameMold)}
           {named('plastic', 'Plastic', namePlastic)}
           {named('run', 'Run or batch, if known', nameRun)}
-          <SelectInput label="Class" {...register('discClass')}>
-            {DISC_CLASSES.map((c) => (
-              <option key={c}>{c}</option>
-            ))}
-          </SelectInput>
+          <SelectField
+            label="Class"
+            control={control}
+            name="discClass"
+            options={plainOptions(DISC_CLASSES)}
+          />
         </div>
         {options(
           'makers',
@@ -269,16 +272,14 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
         <div className="grid gap-3 sm:grid-cols-4">
           <FigureField control={control} name="markedG" label="Marked weight" unit="g" />
           <FigureField control={control} name="weighedG" label="On the scale" unit="g" />
-          <SelectInput label="Wear" {...register('wear')}>
-            {WEAR_STATES.map((w) => (
-              <option key={w}>{w}</option>
-            ))}
-          </SelectInput>
-          <SelectInput label="Came from" {...register('source')} hint="A review discloses it">
-            {SOURCES.map((s) => (
-              <option key={s}>{s}</option>
-            ))}
-          </SelectInput>
+          <SelectField label="Wear" control={control} name="wear" options={plainOptions(WEAR_STATES)} />
+          <SelectField
+            label="Came from"
+            control={control}
+            name="source"
+            hint="A review discloses it"
+            options={plainOptions(SOURCES)}
+          />
         </div>
         <div className="grid gap-3 sm:grid-cols-[1fr_1fr_12rem]">
           <TextInput label="Note" {...register('note')} error={errors.note?.message} />

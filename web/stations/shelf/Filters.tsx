@@ -1,9 +1,10 @@
-import type { ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
 import { STABILITY_WORDS } from '../../../core/judge/words.ts'
 import { DISC_CLASSES, WEAR_STATES } from '../../../contract/shelf.ts'
 import { AGES } from '../../../contract/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
+import type { SelectOption } from '../../parts/Select.tsx'
 
 const FILTERS = ['class', 'plastic', 'wear', 'word', 'tested', 'age'] as const
 export type Filter = (typeof FILTERS)[number]
@@ -17,27 +18,24 @@ const AGE_WORDS: Record<(typeof AGES)[number], string> = {
 /** Narrows the shelf down; everything chosen is in the address. */
 export function Filters({ plastics }: { plastics: readonly string[] }) {
   const [params, setParams] = useSearchParams()
-  const set = (key: Filter, value: string) =>
+  const set = (key: Filter, value: string | null) =>
     setParams((p) => {
-      if (value === '') p.delete(key)
+      if (value === null) p.delete(key)
       else p.set(key, value)
       p.delete('page')
       return p
     })
-  const select = (key: Filter, label: string, any: string, options: ReactNode) => (
-    <select
-      aria-label={label}
-      value={params.get(key) ?? ''}
-      onChange={(e) => set(key, e.target.value)}
-      className={`min-h-9 max-w-44 shrink-0 rounded-lg border bg-card px-2 max-md:min-h-11 ${
-        params.has(key) ? 'border-ink font-medium' : 'border-edge'
-      }`}
-    >
-      <option value="">{any}</option>
-      {options}
-    </select>
+  const select = (key: Filter, label: string, any: string, options: readonly SelectOption<string>[]) => (
+    <Select
+      hideLabel
+      label={label}
+      value={params.get(key)}
+      onChange={(v) => set(key, v)}
+      className="shrink-0"
+      boxClass={params.has(key) ? 'border-ink font-medium' : undefined}
+      options={[{ value: null, words: any }, ...options]}
+    />
   )
-  const plain = (list: readonly string[]) => list.map((v) => <option key={v}>{v}</option>)
   const chosen = FILTERS.filter((f) => params.has(f))
   return (
     <div
@@ -45,28 +43,19 @@ export function Filters({ plastics }: { plastics: readonly string[] }) {
       role="group"
       aria-label="Filters"
     >
-      {select('class', 'Class', 'any class', plain(DISC_CLASSES))}
-      {select('plastic', 'Plastic', 'any plastic', plain(plastics))}
-      {select('wear', 'Wear', 'any wear', plain(WEAR_STATES))}
-      {select('word', 'How it flies', 'flies any way', plain(STABILITY_WORDS))}
-      {select(
-        'tested',
-        'Tested',
-        'tested or not',
-        <>
-          <option value="yes">tested</option>
-          <option value="no">not tested</option>
-        </>,
-      )}
+      {select('class', 'Class', 'any class', plainOptions(DISC_CLASSES))}
+      {select('plastic', 'Plastic', 'any plastic', plainOptions(plastics))}
+      {select('wear', 'Wear', 'any wear', plainOptions(WEAR_STATES))}
+      {select('word', 'How it flies', 'flies any way', plainOptions(STABILITY_WORDS))}
+      {select('tested', 'Tested', 'tested or not', [
+        { value: 'yes', words: 'tested' },
+        { value: 'no', words: 'not tested' },
+      ])}
       {select(
         'age',
         'Last thrown',
         'thrown any time',
-        AGES.map((a) => (
-          <option key={a} value={a}>
-            {AGE_WORDS[a]}
-          </option>
-        )),
+        AGES.map((a) => ({ value: String(a), words: AGE_WORDS[a] })),
       )}
       {chosen.length > 0 && (
         <Button

@@ -7,11 +7,12 @@ import type { DiscEvent } from '../../../contract/rotation.ts'
 import { percent } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
-import { SelectInput } from '../../parts/Inputs.tsx'
+
 import { LifeDialog } from '../../parts/LifeDialog.tsx'
 import { LogEntry } from '../../parts/LogEntry.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { say } from '../../data/say.ts'
+import { Select } from '../../parts/Select.tsx'
 
 /** Which jobs a disc does, which one it is carried for, and what happened in its life. */
 export function JobsCard({ discId }: { discId: string }) {
@@ -40,18 +41,15 @@ export function JobsCard({ discId }: { discId: string }) {
   return (
     <Card className="p-4" label="Jobs and life">
       <h2 className="text-lead">What it is for</h2>
-      <SelectInput
+      <Select
         label="Carried for"
-        value={disc.jobId ?? ''}
-        onChange={(e) => void carry(e.target.value || null)}
-      >
-        <option value="">no job</option>
-        {board.jobs.map((j) => (
-          <option key={j.id} value={j.id}>
-            {j.name}
-          </option>
-        ))}
-      </SelectInput>
+        value={disc.jobId}
+        onChange={(v) => void carry(v)}
+        options={[
+          { value: null, words: 'no job' },
+          ...board.jobs.map((j) => ({ value: j.id, words: j.name })),
+        ]}
+      />
       <h3 className="mt-3 font-semibold">How surely it does each job now</h3>
       <ul>
         {jobs.map(({ job, now }) => (

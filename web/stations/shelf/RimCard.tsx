@@ -12,6 +12,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { RimDrawing } from '../../charts/RimDrawing.tsx'
 import type { Align, DrawnRim } from '../../charts/RimDrawing.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 export const shortName = (d: Pick<ShelvedDisc, 'disc' | 'mold' | 'plastic'>) =>
   `${d.disc.code}, ${d.mold.name} ${d.plastic.name}`
@@ -43,26 +44,24 @@ export function RimCard({ disc, inspection, others, over, onOver, onInspect }: R
   const pick = (slot: number) => (
     <label className="flex items-center gap-2">
       <DiscDot place={slot + 1} />
-      <select
-        aria-label={slot === 0 ? 'Laid over' : 'And over'}
-        value={over[slot] ?? ''}
-        onChange={(e) => {
+      <Select
+        hideLabel
+        label={slot === 0 ? 'Laid over' : 'And over'}
+        value={over[slot] ?? null}
+        onChange={(v) => {
           const next = [...over]
-          if (e.target.value === '') next.splice(slot, 1)
-          else next[slot] = e.target.value
+          if (v === null) next.splice(slot, 1)
+          else next[slot] = v
           onOver(next)
         }}
-        className="min-h-9 w-full min-w-0 rounded-lg border border-edge bg-card px-2"
-      >
-        <option value="">{slot === 0 ? 'lay it over …' : 'and over …'}</option>
-        {others
-          .filter((o) => o.row.disc.id === over[slot] || !over.includes(o.row.disc.id))
-          .map((o) => (
-            <option key={o.row.disc.id} value={o.row.disc.id}>
-              {shortName(o.row)}
-            </option>
-          ))}
-      </select>
+        className="min-w-0 flex-1"
+        options={[
+          { value: null, words: slot === 0 ? 'lay it over …' : 'and over …' },
+          ...others
+            .filter((o) => o.row.disc.id === over[slot] || !over.includes(o.row.disc.id))
+            .map((o) => ({ value: o.row.disc.id, words: shortName(o.row) })),
+        ]}
+      />
     </label>
   )
   return (

@@ -5,25 +5,22 @@ import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../data/say.ts'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 const QUIET_BOX = 'rounded-md border border-transparent bg-transparent hover:border-edge hover:bg-card'
 
 /** Wear, changed where it stands. */
 export function WearCell({ disc: { disc } }: { disc: ShelvedDisc }) {
   return (
-    <select
-      aria-label={`Wear of ${disc.code}`}
+    <Select
+      hideLabel
+      label={`Wear of ${disc.code}`}
       value={disc.wear}
-      onChange={(e) => {
-        const wear = e.target.value as typeof disc.wear
-        void changeDiscs([disc], { wear }, `${disc.code} is ${wear}.`)
-      }}
-      className={`-ml-1 min-h-8 ${QUIET_BOX}`}
-    >
-      {WEAR_STATES.map((w) => (
-        <option key={w}>{w}</option>
-      ))}
-    </select>
+      onChange={(wear) => void changeDiscs([disc], { wear }, `${disc.code} is ${wear}.`)}
+      look="line"
+      boxClass="-ml-1"
+      options={plainOptions(WEAR_STATES)}
+    />
   )
 }
 

@@ -1,12 +1,13 @@
 import { useMemo, useState } from 'react'
 import type { Answered } from '../../../../core/judge/answers/answerOf.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
-import { SelectInput } from '../../../parts/Inputs.tsx'
+
 import { AnswerPicture } from '../../../pictures/Picture.tsx'
 import { WhyCard } from '../Why.tsx'
 import { Said } from '../Said.tsx'
 import { useAnswer } from '../../../workers/useAnswer.ts'
 import type { ViewProps } from './viewProps.ts'
+import { Select } from '../../../parts/Select.tsx'
 
 interface AskedViewProps extends ViewProps {
   readonly question: Answered
@@ -25,18 +26,13 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
     <div className="grid gap-3 xl:grid-cols-[minmax(0,1fr)_22rem]">
       <Card className="min-w-0 p-4" label={question === 'arms' ? 'Arms' : 'Wind'}>
         {oneDisc && thrown.length > 1 && (
-          <SelectInput
+          <Select
             label="Disc"
             className="mb-2 w-56"
             value={chosen}
-            onChange={(e) => setChosen(e.target.value)}
-          >
-            {thrown.map((d) => (
-              <option key={d} value={d}>
-                {name(d)}
-              </option>
-            ))}
-          </SelectInput>
+            onChange={setChosen}
+            options={thrown.map((d) => ({ value: d, words: name(d) }))}
+          />
         )}
         {answer.error ? (
           <Unanswered asked={answer} />

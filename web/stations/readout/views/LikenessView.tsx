@@ -12,10 +12,11 @@ import { useUnits } from '../../../data/preferences.tsx'
 import { wordingOf } from '../../../data/units.ts'
 import { Card, Unanswered } from '../../../parts/Card.tsx'
 import { DiscDot } from '../../../parts/Disc.tsx'
-import { SelectInput } from '../../../parts/Inputs.tsx'
+
 import { StationLink } from '../../../parts/StationLink.tsx'
 import { askRating } from '../../../workers/rating.ts'
 import type { ViewProps } from './viewProps.ts'
+import { Select } from '../../../parts/Select.tsx'
 
 /** How alike discs fly, of the trial and of the whole shelf, against what two throws of one disc differ by, at an arm of choice. */
 export function LikenessView({ view, reading, ratingKey, name, place }: ViewProps) {
@@ -49,31 +50,28 @@ export function LikenessView({ view, reading, ratingKey, name, place }: ViewProp
   return (
     <section aria-label="Likeness" className="grid gap-3">
       <Card className="flex flex-wrap items-end gap-3 p-4">
-        <SelectInput
+        <Select
           label="Flies like"
           className="w-56"
           value={disc}
-          onChange={(e) => setDisc(e.target.value)}
-        >
-          {thrown.map((d) => (
-            <option key={d} value={d}>
-              {name(d)}
-            </option>
-          ))}
-        </SelectInput>
-        <SelectInput
+          onChange={setDisc}
+          options={thrown.map((d) => ({ value: d, words: name(d) }))}
+        />
+        <Select
           label="Thrown by"
           className="w-56"
-          value={arm ?? ''}
-          onChange={(e) => setArm(e.target.value === '' ? undefined : Number(e.target.value))}
-        >
-          <option value="">the arm that threw most</option>
-          {[...known, ...ARMS].map((a) => (
-            <option key={a.name} value={a.armMps}>
-              {known.includes(a) ? `${a.name}, ${units.speed.show(a.armMps)}` : units.speed.show(a.armMps)}
-            </option>
-          ))}
-        </SelectInput>
+          value={arm ?? null}
+          onChange={(v) => setArm(v ?? undefined)}
+          options={[
+            { value: null, words: 'the arm that threw most' },
+            ...[...known, ...ARMS].map((a) => ({
+              value: a.armMps,
+              words: known.includes(a)
+                ? `${a.name}, ${units.speed.show(a.armMps)}`
+                : units.speed.show(a.armMps),
+            })),
+          ]}
+        />
         <p className="flex-1 basis-72 text-note text-quiet">
           Mean distance of their paths over hyzer, flat and anhyzer, into the wind, in still air and with it.{' '}
           {first &&

@@ -7,9 +7,10 @@ import { Button } from '../../../parts/Button.tsx'
 import { Card } from '../../../parts/Card.tsx'
 import { Choice } from '../../../parts/Choice.tsx'
 import { Dialog } from '../../../parts/Dialog.tsx'
-import { SelectInput, TextInput } from '../../../parts/Inputs.tsx'
+import { TextInput } from '../../../parts/Inputs.tsx'
 import { QrCode } from '../../../parts/QrCode.tsx'
 import { say, sayWrong } from '../../../data/say.ts'
+import { Select, plainOptions } from '../../../parts/Select.tsx'
 
 const done = (act: Promise<void>, words: string) =>
   void act.then(
@@ -46,19 +47,14 @@ export function People({ me, signedIn }: { me: Member; signedIn: boolean }) {
             </span>
             {isOwner ? (
               <>
-                <SelectInput
+                <Select
                   label={`Role of ${p.name}`}
                   hideLabel
                   className="w-28"
                   value={p.role}
-                  onChange={(e) =>
-                    change(p, e.target.value as Role, false, `${p.name} is a ${e.target.value} now.`)
-                  }
-                >
-                  {ROLES.map((r) => (
-                    <option key={r}>{r}</option>
-                  ))}
-                </SelectInput>
+                  onChange={(v) => change(p, v, false, `${p.name} is a ${v} now.`)}
+                  options={plainOptions(ROLES)}
+                />
                 {p.id !== me.id && (
                   <Button
                     kind="quiet"

@@ -1,0 +1,86 @@
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react'
+import clsx from 'clsx'
+import { Check, ChevronDown } from 'lucide-react'
+import { useId } from 'react'
+import type { ReactNode } from 'react'
+import { Labelled, toldBy } from './Labelled.tsx'
+import type { LabelledProps } from './Labelled.tsx'
+
+export interface SelectOption<T> {
+  readonly value: T
+  readonly words: ReactNode
+}
+
+/** Choices that are their own words. */
+export const plainOptions = <T extends string>(list: readonly T[]): SelectOption<T>[] =>
+  list.map((value) => ({ value, words: value }))
+
+interface SelectProps<T> extends LabelledProps {
+  /** What is none of the options shows the placeholder. */
+  readonly value: T | null | undefined
+  readonly options: readonly SelectOption<T>[]
+  readonly onChange: (value: T) => void
+  readonly placeholder?: string
+  readonly disabled?: boolean | undefined
+  /** A box among others, or words in a line that become a box when they are pointed at. */
+  readonly look?: 'box' | 'line'
+  readonly autoFocus?: boolean | undefined
+  /** Added to the box itself. */
+  readonly boxClass?: string | undefined
+}
+
+/** One of many; what is chosen is said in full, over two lines where it must. */
+export function Select<T>({
+  value,
+  options,
+  onChange,
+  placeholder = '',
+  disabled = false,
+  look = 'box',
+  autoFocus = false,
+  boxClass,
+  ...labelled
+}: SelectProps<T>) {
+  const id = useId()
+  const chosen = options.find((o) => o.value === (value ?? null))
+  return (
+    <Labelled {...labelled} id={id}>
+      <Listbox value={value ?? null} onChange={(v) => onChange(v as T)} disabled={disabled}>
+        <ListboxButton
+          id={id}
+          autoFocus={autoFocus}
+          aria-labelledby={`${id}-label ${id}`}
+          aria-invalid={labelled.error !== undefined}
+          aria-describedby={toldBy(labelled, id)}
+          className={clsx(
+            'flex items-center justify-between gap-1.5 rounded-lg border bg-card text-left text-ink disabled:opacity-40',
+            look === 'box'
+              ? 'min-h-10 w-full border-edge py-1 pr-2 pl-2.5 text-body max-md:min-h-11'
+              : 'min-h-8 border-transparent px-1.5 hover:border-edge focus:border-edge max-md:min-h-11',
+            boxClass,
+          )}
+        >
+          <span className={clsx('min-w-0', chosen ? '' : 'text-quiet')}>{chosen?.words ?? placeholder}</span>
+          <ChevronDown size={16} aria-hidden className="shrink-0 text-quiet" />
+        </ListboxButton>
+        <ListboxOptions
+          anchor="bottom start"
+          // a letter looks for a choice, and is no key of the screen meanwhile
+          onKeyDown={(e) => e.stopPropagation()}
+          className="z-50 min-w-(--button-width) rounded-lg border border-edge bg-card py-1 shadow-lg outline-none [--anchor-gap:4px] [--anchor-max-height:24rem] [--anchor-padding:8px]"
+        >
+          {options.map((o, i) => (
+            <ListboxOption
+              key={i}
+              value={o.value}
+              className="group flex min-h-9 max-w-[min(26rem,calc(100vw-2rem))] cursor-pointer items-center gap-2 px-2.5 py-1 text-body data-focus:bg-tint max-md:min-h-11"
+            >
+              <Check size={16} aria-hidden className="invisible shrink-0 group-data-selected:visible" />
+              <span>{o.words}</span>
+            </ListboxOption>
+          ))}
+        </ListboxOptions>
+      </Listbox>
+    </Labelled>
+  )
+}
