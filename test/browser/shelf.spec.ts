@@ -89,10 +89,10 @@ test('discs are edited where they stand and in bulk, and everything can be undon
   await expect(bar).toBeInViewport()
   await choose(bar.getByLabel('Wear of all chosen'), 'worn')
   await expect(page.getByLabel('Wear of HS-040')).toHaveText('worn')
-  await expect(page.getByLabel('Wear of HS-041')).toHaveValue('worn')
+  await expect(page.getByLabel('Wear of HS-041')).toHaveText('worn')
   await page.getByRole('button', { name: 'Take back', exact: true }).last().click()
-  await expect(page.getByLabel('Wear of HS-040')).toHaveValue('new')
-  await expect(page.getByLabel('Wear of HS-041')).toHaveValue('seasoned')
+  await expect(page.getByLabel('Wear of HS-040')).toHaveText('new')
+  await expect(page.getByLabel('Wear of HS-041')).toHaveText('seasoned')
 })
 
 test('a file of discs with errors shows them all; mended, it is previewed and stored', async ({ page }) => {

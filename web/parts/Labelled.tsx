@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import type { ReactNode } from 'react'
 
 export interface LabelledProps {
@@ -20,7 +21,8 @@ export function Labelled({
   children,
 }: LabelledProps & { id: string; children: ReactNode }) {
   return (
-    <div className={className}>
+    // a label that is not seen stays in its place, or it would widen what is scrolled
+    <div className={clsx(hideLabel && 'relative', className)}>
       <label
         id={`${id}-label`}
         htmlFor={id}
