@@ -1,11 +1,9 @@
-import { useMemo, useReducer, useState } from 'react'
+import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
-import { useHolding } from '../../data/hands.ts'
-import { useKnown, usePlaces, useTrial } from '../../data/hooks.ts'
+import { useKnown, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
-import { trialNames } from '../../../contract/naming.ts'
 import { outbox } from '../../data/outbox.ts'
 import { buttonLook } from '../../parts/Button.tsx'
 import { Card, Empty, TroubleNote, Unanswered, WaitingNote } from '../../parts/Card.tsx'
@@ -17,24 +15,14 @@ import type { draftLine, Meant, Seen, FieldStanding } from './draft.ts'
 import { landingOf } from './draft.ts'
 import { FieldStrip } from './FieldStrip.tsx'
 import { LandedLine } from './LandedLine.tsx'
-import { legOf, logging } from './logging.ts'
 import { NextCard, UpNext } from './NextCard.tsx'
 import { Notices } from './Notices.tsx'
 import { RunLine } from './RunLine.tsx'
 import { StandingsPanel } from './Standings.tsx'
-import { startOf } from './start.ts'
 import { TurnsDialog } from './TurnsDialog.tsx'
-import { useArmsHere } from './useArms.ts'
-import { useDevices } from './useDevices.ts'
-import { useFieldKeys } from './useFieldKeys.ts'
 import { useForecast, usePathTo } from './useForecast.ts'
-import { useIntended } from './useIntended.ts'
-import { useKeeping } from './useKeeping.ts'
-import { useLiveWind } from './useLiveWind.ts'
-import { useNext } from './useNext.ts'
-import { usePauses } from './usePauses.ts'
-import { useTurns } from './useTurns.ts'
-import { useWakeLock } from './useWakeLock.ts'
+import { useLogging } from './useLogging.ts'
+import type { LoggingProps } from './useLogging.ts'
 import { WindAir } from './WindAir.tsx'
 import { Offered } from '../../parts/Offered.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -72,7 +60,7 @@ export default function Field({ trialId }: { trialId: string }) {
     )
   const edited = [...view.throws, ...view.takenBack].find((t) => t.id === params.get('edit'))
   return (
-    <Logging
+    <FieldLog
       key={edited?.id ?? 'new'}
       view={view}
       rating={rating}
@@ -83,110 +71,22 @@ export default function Field({ trialId }: { trialId: string }) {
   )
 }
 
-interface LoggingProps {
-  readonly view: TrialView
-  readonly rating: RatingState
+interface FieldLogProps extends LoggingProps {
   /** What is expected of the next throw comes from here. */
   readonly expects: RatingState
-  /** What is asked of it, too. */
-  readonly asks: RatingState
-  readonly edited: Throw | undefined
 }
 
-function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
-  const { trial, discs } = view
-  const [params, setParams] = useSearchParams()
-  const telling = params.get('next') === 'telling'
-  const [state, dispatch] = useReducer(logging, undefined, () => startOf(view, edited))
+function FieldLog(props: FieldLogProps) {
+  const { view, rating, expects, edited } = props
+  const { discs } = view
+  const logged = useLogging(props)
+  const { state, next, name, line, thrower, arms, pauses, devices, live, listening } = logged
+  const { see, stand, turn, clock, angle, leave, dispatch } = logged.do
   const { session, standing, seen } = state
-  const leg = legOf(state)
+  const { queue, meant } = next
   /** On a phone the landing is tapped; its figures are typed only when asked for. */
   const [typing, setTyping] = useState(false)
-  const [choosing, setChoosing] = useState(false)
-  const [listening, setListening] = useState(false)
-  const place = usePlaces().find((p) => p.id === session.placeId)
-  const live = useLiveWind(listening, session.id, session.place, place?.bearingDeg ?? 0, leg)
-  const pauses = usePauses(trial.id, session.day)
-  const turns = useTurns(trial.id)
-  useWakeLock(pauses.since === undefined)
-  const names = useMemo(() => trialNames(discs), [discs])
-  const name = (code: string) => names.get(code) ?? code
-
-  // what is expected follows the wind as it blows, in half metres a second, so that it does not tremble
-  const half = (v: number) => Math.round(2 * v) / 2
-  const blowing: FieldStanding =
-    listening && live.now
-      ? { ...standing, windAlongMps: half(live.now.alongMps), windAcrossMps: half(live.now.acrossMps) }
-      : standing
-  const next = useNext(view, state, blowing, telling, rating.reading, asks)
-  const { queue, proposed, meant, best } = next
-  const lastThrown = view.throws.filter((t) => t.sessionId === session.id && t.id !== edited?.id).at(-1)
-  const again =
-    lastThrown &&
-    (() => dispatch({ type: 'chosen', meant: { discId: lastThrown.discId, hyzerDeg: lastThrown.hyzerDeg } }))
-  const warmingUp = !edited && proposed.warmUp === true && meant.discId === proposed.disc
-  // stroke, power and thrower follow the plan from throw to throw; within a throw they are the person’s to change
-  const step = `${state.kept} ${state.putOff} ${proposed.disc} ${proposed.hyzerDeg}`
-  if (!edited && state.followed !== step) {
-    const { stroke, power, throwerId } = proposed
-    const turn = throwerId ?? (lastThrown && turns.after(lastThrown.throwerId))
-    dispatch({
-      type: 'followed',
-      step,
-      change: {
-        ...(stroke !== undefined && { stroke }),
-        ...(power !== undefined && { power }),
-        ...(view.throwers.some((t) => t.id === turn) && { throwerId: turn! }),
-      },
-    })
-  }
-  const thrower = view.throwers.find((t) => t.id === standing.throwerId) ?? view.throwers[0]!
-  const byTurns = turns.throwerIds.flatMap((id) => view.throwers.find((t) => t.id === id) ?? [])
-  const arms = useArmsHere(byTurns.length > 1 ? byTurns : [thrower], session.day)
-  const blows =
-    listening && live.now ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }
-  const devices = useDevices(state, dispatch, meant, thrower, blows)
-  const leave = () => setParams({}, { replace: true })
-  useIntended(discs, dispatch)
-  const { keep, takeBack } = useKeeping({
-    ...{ view, state, dispatch, meant, thrower, edited, warmingUp },
-    live: listening ? live : undefined,
-    onKept: edited ? leave : pauses.goOn,
-  })
-
-  const see = (change: Partial<Seen>) =>
-    dispatch({ type: 'seen', change, meantDeg: meant.hyzerDeg, discId: meant.discId, at: Date.now() })
-  const stand = (change: Partial<FieldStanding>) => dispatch({ type: 'stood', change })
-  const later = () => dispatch({ type: 'putOff' })
-  const turn = () => dispatch({ type: 'turned' })
-  const clock = () => dispatch({ type: 'clocked', at: Date.now() })
-  const angle = (by: number) => dispatch({ type: 'angled', by, meantDeg: meant.hyzerDeg })
-  const setTelling = (on: boolean) => {
-    dispatch({ type: 'restarted' })
-    setParams((p) => (on ? p.set('next', 'telling') : p.delete('next'), p), { replace: true })
-  }
-  const nextThrower = () => {
-    const ids = (byTurns.length > 1 ? byTurns : view.throwers).map((t) => t.id)
-    stand({ throwerId: ids[(ids.indexOf(thrower.id) + 1) % ids.length]! })
-  }
-  // whoever only looks on holds nothing
-  useHolding(
-    trial.id,
-    next.logs && !edited ? { ...meant, stroke: standing.stroke, power: standing.power } : undefined,
-  )
-  const pause = () => (pauses.since === undefined ? pauses.pause() : pauses.goOn())
-  useFieldKeys({
-    ...{ turn, clock, later, again, pause, nextThrower, angle },
-    keep: () => void keep(),
-    takeBack: () => void takeBack(),
-    range: () => void devices.range(),
-    volunteer: () => void devices.volunteer(),
-    telling: () => setTelling(!telling),
-    count: () => dispatch({ type: 'counted' }),
-  })
-
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
-  const line = next.lineFor(meant.hyzerDeg)
   if (!line)
     return (
       <Empty title="A disc of this trial is not on the shelf">
@@ -194,60 +94,15 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
       </Empty>
     )
   const fade = fadeSide(thrower.hand, standing.stroke)
-  const sameLine = trial.plan?.protocol === 'same line'
   const landing = landingOf(seen)
   return (
     <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
-      <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_auto_minmax(0,1fr)]">
-        <NextCard
-          {...{ discs, name, sameLine, meant, standing, warmingUp }}
-          throwers={view.throwers}
-          angles={trial.hyzerDegs}
-          lineAngle={next.lineAngle}
-          heading={headingOf(view, edited, warmingUp ? queue.warmUps.length : undefined, blowing)}
-          turns={byTurns.length > 1 ? byTurns.map((t) => t.name.split(' ')[0]!) : []}
-          onTurns={() => setChoosing(true)}
-          onMeant={(change) => dispatch({ type: 'asked', change })}
-          onStanding={stand}
-        />
-        {!edited && (
-          <RunLine
-            left={queue.planned}
-            onAgain={again}
-            onLater={later}
-            {...{ view, arms, pauses }}
-            onVolunteer={() => void devices.volunteer()}
-          />
-        )}
-        {next.tellingError.error && <Unanswered asked={next.tellingError} />}
-        {!edited && (
-          <UpNext
-            {...{ discs, name, telling, sameLine }}
-            cells={
-              best
-                ? best.slice(1, 5)
-                : queue.next
-                    .filter((c) => c.disc !== meant.discId || (!sameLine && c.hyzerDeg !== meant.hyzerDeg))
-                    .slice(0, 4)
-            }
-            onTelling={setTelling}
-            planned={queue.planned.length > 0}
-            onPick={(c) =>
-              dispatch({
-                type: 'chosen',
-                meant: { discId: c.disc, ...(!sameLine && { hyzerDeg: c.hyzerDeg }) },
-              })
-            }
-          />
-        )}
-      </div>
-
-      {choosing && <TurnsDialog throwers={view.throwers} turns={turns} onClose={() => setChoosing(false)} />}
+      <WhatNext view={view} edited={edited} logged={logged} />
       <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
         <Cautions
           day={session.day}
           temperatureC={session.temperatureC}
-          fresh={lastThrown === undefined}
+          fresh={logged.lastThrown === undefined}
           arms={arms}
         />
         <StripCard {...{ view, rating, expects, line, fade, meant, seen, see, at }} />
@@ -256,7 +111,7 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
           {...{ standing, session, listening, live }}
           onStanding={stand}
           onTurn={turn}
-          onListening={setListening}
+          onListening={logged.do.setListening}
           onSession={(s) => {
             dispatch({ type: 'outing', session: s })
             void outbox.put('sessions', s)
@@ -265,10 +120,12 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
         <Offered kind="sessions" ids={[session.id]} className="p-4 max-md:order-2 max-md:mx-3" />
         <Notices
           {...{ view, name, session, rating }}
-          wind={listening ? live.now : blows}
+          wind={listening ? live.now : logged.blows}
           pausedSince={pauses.since}
           onGoOn={pauses.goOn}
-          turnDue={!edited && lastThrown !== undefined && (queue.planned[0]?.leg ?? leg) !== leg}
+          turnDue={
+            !edited && logged.lastThrown !== undefined && (queue.planned[0]?.leg ?? logged.leg) !== logged.leg
+          }
           onTurn={turn}
           onAgain={(t) => dispatch({ type: 'chosen', meant: { discId: t.discId, hyzerDeg: t.hyzerDeg } })}
         />
@@ -278,17 +135,82 @@ function Logging({ view, rating, expects, asks, edited }: LoggingProps) {
         {...{ seen, typing, fade, at, see, angle, clock }}
         asked={meant.hyzerDeg}
         timing={state.timing}
-        last={lastThrown}
+        last={logged.lastThrown}
         onAir={(word) => dispatch({ type: 'called', word })}
         onRange={() => void devices.range()}
         bearingDeg={
-          place?.bearingDeg == null ? undefined : (place.bearingDeg + (leg === 'out' ? 0 : 180)) % 360
+          logged.place?.bearingDeg == null
+            ? undefined
+            : (logged.place.bearingDeg + (logged.leg === 'out' ? 0 : 180)) % 360
         }
         thrown={view.throws.length}
-        onKeep={() => void keep()}
-        onTakeBack={() => void takeBack()}
+        onKeep={() => void logged.do.keep()}
+        onTakeBack={() => void logged.do.takeBack()}
         onCancel={edited && leave}
       />
+    </div>
+  )
+}
+
+interface WhatNextProps {
+  readonly view: TrialView
+  readonly edited: Throw | undefined
+  readonly logged: ReturnType<typeof useLogging>
+}
+
+/** The throw to make, how the run goes, and what follows. */
+function WhatNext({ view, edited, logged }: WhatNextProps) {
+  const { trial, discs } = view
+  const { name, next, warmingUp, byTurns, turns } = logged
+  const { dispatch } = logged.do
+  const { queue, meant } = next
+  const { standing } = logged.state
+  const [choosing, setChoosing] = useState(false)
+  const sameLine = trial.plan?.protocol === 'same line'
+  return (
+    <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_auto_minmax(0,1fr)]">
+      <NextCard
+        {...{ discs, name, sameLine, meant, standing, warmingUp }}
+        throwers={view.throwers}
+        angles={trial.hyzerDegs}
+        lineAngle={next.lineAngle}
+        heading={headingOf(view, edited, warmingUp ? queue.warmUps.length : undefined, logged.blowing)}
+        turns={byTurns.length > 1 ? byTurns.map((t) => t.name.split(' ')[0]!) : []}
+        onTurns={() => setChoosing(true)}
+        onMeant={(change) => dispatch({ type: 'asked', change })}
+        onStanding={logged.do.stand}
+      />
+      {!edited && (
+        <RunLine
+          left={queue.planned}
+          onAgain={logged.do.again}
+          onLater={logged.do.later}
+          {...{ view, arms: logged.arms, pauses: logged.pauses }}
+          onVolunteer={() => void logged.devices.volunteer()}
+        />
+      )}
+      {next.tellingError.error && <Unanswered asked={next.tellingError} />}
+      {!edited && (
+        <UpNext
+          {...{ discs, name, telling: logged.telling, sameLine }}
+          cells={
+            next.best
+              ? next.best.slice(1, 5)
+              : queue.next
+                  .filter((c) => c.disc !== meant.discId || (!sameLine && c.hyzerDeg !== meant.hyzerDeg))
+                  .slice(0, 4)
+          }
+          onTelling={logged.do.setTelling}
+          planned={queue.planned.length > 0}
+          onPick={(c) =>
+            dispatch({
+              type: 'chosen',
+              meant: { discId: c.disc, ...(!sameLine && { hyzerDeg: c.hyzerDeg }) },
+            })
+          }
+        />
+      )}
+      {choosing && <TurnsDialog throwers={view.throwers} turns={turns} onClose={() => setChoosing(false)} />}
     </div>
   )
 }

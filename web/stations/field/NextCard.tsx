@@ -38,30 +38,14 @@ interface NextCardProps {
 }
 
 /** The throw to make: disc, angle, stroke, power, thrower. */
-export function NextCard({
-  discs,
-  name,
-  throwers,
-  angles,
-  meant,
-  standing,
-  sameLine,
-  lineAngle,
-  heading,
-  warmingUp,
-  turns,
-  onTurns,
-  onMeant,
-  onStanding,
-}: NextCardProps) {
+export function NextCard(card: NextCardProps) {
+  const { discs, name, throwers, meant, standing, sameLine, lineAngle, heading, warmingUp } = card
   // on a phone the choices fold away behind what is chosen
   const [changing, setChanging] = useState(false)
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
   const disc = discs[at]
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
-  const offered = sameLine ? LINE_ANGLES : angles
-  const shownAngles = offered.includes(meant.hyzerDeg) ? offered : [...offered, meant.hyzerDeg]
   return (
     <Card className="border-t-4 p-4 max-md:rounded-none max-md:border-x-0 max-md:p-3" label="Next throw">
       <div
@@ -112,65 +96,87 @@ export function NextCard({
         />
       </div>
       {sameLine && !warmingUp && <ToTheLine angle={lineAngle} />}
-      <div className={clsx('mt-2 grid grid-cols-2 gap-2', !changing && 'max-md:hidden')}>
-        <Select
-          hideLabel
-          label="Disc"
-          className="col-span-2"
-          value={meant.discId}
-          onChange={(v) => onMeant({ discId: v })}
-          options={discs.map((d) => ({ value: d.disc.id, words: `${name(d.disc.code)} (${d.disc.code})` }))}
-        />
-        <Select
-          hideLabel
-          label="Release angle"
-          value={meant.hyzerDeg}
-          onChange={(v) => onMeant({ hyzerDeg: v })}
-          options={shownAngles.map((a) => ({ value: a, words: angleWords(a) }))}
-        />
-        <Select
-          hideLabel
-          label="Power"
-          value={standing.power}
-          onChange={(v) => onStanding({ power: v })}
-          options={[
-            ...POWERS.map((p) => ({ value: p, words: powerWords(p) })),
-            ...(!POWERS.some((p) => p === standing.power)
-              ? [{ value: standing.power, words: powerWords(standing.power) }]
-              : []),
-          ]}
-        />
-        <Select
-          hideLabel
-          label="Stroke"
-          value={standing.stroke}
-          onChange={(v) => onStanding({ stroke: v })}
-          options={plainOptions(STROKES)}
-        />
-        <Select
-          hideLabel
-          label="Thrower"
-          value={standing.throwerId}
-          onChange={(v) => onStanding({ throwerId: v })}
-          options={throwers.map((t) => ({ value: t.id, words: t.name }))}
-        />
-        {throwers.length > 1 && (
-          <button
-            type="button"
-            aria-pressed={turns.length > 1}
-            onClick={onTurns}
-            title="Who throws by turns; T is the next thrower"
-            className="col-span-2 flex min-h-9 items-center justify-between gap-2 rounded-lg border border-edge px-2 text-left text-note hover:bg-tint max-md:min-h-11"
-          >
-            <span className="flex min-w-0 items-center gap-2 truncate">
-              <Users size={15} aria-hidden />
-              {turns.length > 1 ? `${turns.join(' and ')}, in turn` : 'Throw by turns'}
-            </span>
-            <Key>T</Key>
-          </button>
-        )}
-      </div>
+      <Choices className={clsx('mt-2', !changing && 'max-md:hidden')} {...card} />
     </Card>
+  )
+}
+
+/** Everything that can be changed of the throw that comes next. */
+function Choices({
+  className,
+  discs,
+  name,
+  throwers,
+  angles,
+  meant,
+  standing,
+  sameLine,
+  turns,
+  onTurns,
+  onMeant,
+  onStanding,
+}: NextCardProps & { readonly className: string }) {
+  const offered = sameLine ? LINE_ANGLES : angles
+  const shownAngles = offered.includes(meant.hyzerDeg) ? offered : [...offered, meant.hyzerDeg]
+  return (
+    <div className={clsx('grid grid-cols-2 gap-2', className)}>
+      <Select
+        hideLabel
+        label="Disc"
+        className="col-span-2"
+        value={meant.discId}
+        onChange={(v) => onMeant({ discId: v })}
+        options={discs.map((d) => ({ value: d.disc.id, words: `${name(d.disc.code)} (${d.disc.code})` }))}
+      />
+      <Select
+        hideLabel
+        label="Release angle"
+        value={meant.hyzerDeg}
+        onChange={(v) => onMeant({ hyzerDeg: v })}
+        options={shownAngles.map((a) => ({ value: a, words: angleWords(a) }))}
+      />
+      <Select
+        hideLabel
+        label="Power"
+        value={standing.power}
+        onChange={(v) => onStanding({ power: v })}
+        options={[
+          ...POWERS.map((p) => ({ value: p, words: powerWords(p) })),
+          ...(!POWERS.some((p) => p === standing.power)
+            ? [{ value: standing.power, words: powerWords(standing.power) }]
+            : []),
+        ]}
+      />
+      <Select
+        hideLabel
+        label="Stroke"
+        value={standing.stroke}
+        onChange={(v) => onStanding({ stroke: v })}
+        options={plainOptions(STROKES)}
+      />
+      <Select
+        hideLabel
+        label="Thrower"
+        value={standing.throwerId}
+        onChange={(v) => onStanding({ throwerId: v })}
+        options={throwers.map((t) => ({ value: t.id, words: t.name }))}
+      />
+      {throwers.length > 1 && (
+        <button
+          type="button"
+          aria-pressed={turns.length > 1}
+          onClick={onTurns}
+          title="Who throws by turns; T is the next thrower"
+          className="col-span-2 flex min-h-9 items-center justify-between gap-2 rounded-lg border border-edge px-2 text-left text-note hover:bg-tint max-md:min-h-11"
+        >
+          <span className="flex min-w-0 items-center gap-2 truncate">
+            <Users size={15} aria-hidden />
+            {turns.length > 1 ? `${turns.join(' and ')}, in turn` : 'Throw by turns'}
+          </span>
+          <Key>T</Key>
+        </button>
+      )}
+    </div>
   )
 }
 

@@ -1,6 +1,7 @@
 import { WHY_NOT } from '../../../core/throw/whyNot.ts'
 import type { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
+import type { Proposed } from './useQueue.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
@@ -92,6 +93,29 @@ export const startLogging = (
 
 /** Which way the thrower faces: out along the aim line until somebody turned. */
 export const legOf = ({ standing }: Logging): NonNullable<Throw['leg']> => standing.leg ?? 'out'
+
+/**
+ * Stroke, power and thrower follow the plan from throw to throw; within a throw they are the person’s to change.
+ *
+ * @param turn whose turn it is where the plan does not say
+ * @returns undefined where that was followed already
+ */
+export function followedPlan(
+  { kept, putOff, followed }: Logging,
+  { disc, hyzerDeg, stroke, power, throwerId }: Proposed,
+  throwers: readonly { readonly id: string }[],
+  turn: string | undefined,
+): FieldEvent | undefined {
+  const step = `${kept} ${putOff} ${disc} ${hyzerDeg}`
+  if (followed === step) return undefined
+  const who = throwerId ?? turn
+  const change = {
+    ...(stroke !== undefined && { stroke }),
+    ...(power !== undefined && { power }),
+    ...(who !== undefined && throwers.some((t) => t.id === who) && { throwerId: who }),
+  }
+  return { type: 'followed', step, change }
+}
 
 /** What the air calls of a throw are. */
 export const airCalls = (seen: Seen): string[] => (seen.notes[IN_THE_AIR] ?? '').split(', ').filter(Boolean)
