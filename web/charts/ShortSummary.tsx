@@ -37,54 +37,7 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
   const of = (d: ShelvedDisc) => byDisc.get(d.disc.id) ?? []
   const pairs = thrown.flatMap((a, i) => thrown.slice(i + 1).map((b) => [a, b] as const))
 
-  if (game === 'putting')
-    return (
-      <table className="w-full text-left">
-        <thead className="text-note text-quiet">
-          <tr>
-            <th className="font-normal">disc</th>
-            <th className="px-2 font-normal">from</th>
-            <th className="font-normal">made, 90 % interval</th>
-            <th className="text-right font-normal max-md:hidden">missed</th>
-          </tr>
-        </thead>
-        <tbody>
-          {thrown.flatMap((d) =>
-            PUTT_BANDS.flatMap(([from, to]) => {
-              const band = of(d).filter((t) => t.distanceM! >= from && t.distanceM! < to)
-              const share = shareMade(band.filter((t) => t.made).length, band.length)
-              if (!share) return []
-              const misses = [
-                ...group(
-                  band.filter((t) => t.miss),
-                  (t) => t.miss!,
-                ),
-              ]
-              const missed = misses.map(([m, list]) => `${list.length} ${m}`).join(', ')
-              return [
-                <tr key={`${d.disc.id} ${from}`} className="border-t border-rule">
-                  <th scope="row" className="py-1 font-medium">
-                    <Named disc={d} discs={discs} name={nameOf(d)} />
-                  </th>
-                  <td className="figure px-2 whitespace-nowrap">
-                    {Math.round(units.length.to(from))}–{to > 100 ? '' : Math.round(units.length.to(to))}{' '}
-                    {units.length.unit}
-                  </td>
-                  <td>
-                    <Bar of={share} low={0} high={1} hue={hueOf(discs.indexOf(d))} show={(v) => percent(v)} />
-                    <span className="block text-note text-quiet">
-                      {band.filter((t) => t.made).length} of {band.length}
-                      <span className="md:hidden">{misses.length > 0 && `, ${missed}`}</span>
-                    </span>
-                  </td>
-                  <td className="text-right text-note max-md:hidden">{missed || '–'}</td>
-                </tr>,
-              ]
-            }),
-          )}
-        </tbody>
-      </table>
-    )
+  if (game === 'putting') return <Putting {...{ thrown, discs, of, nameOf }} />
 
   const measure = (t: ShortThrow) =>
     game === 'ground' ? t.groundM! : game === 'approach' ? t.pastM! : t.strokes!
@@ -151,6 +104,66 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
         })}
       </ul>
     </div>
+  )
+}
+
+interface PuttingProps {
+  /** Discs that were putted with. */
+  readonly thrown: readonly ShelvedDisc[]
+  readonly discs: readonly ShelvedDisc[]
+  readonly of: (disc: ShelvedDisc) => readonly ShortThrow[]
+  readonly nameOf: (disc: ShelvedDisc) => string
+}
+
+/** Putts made, by disc and by how far off, and on which side they missed. */
+function Putting({ thrown, discs, of, nameOf }: PuttingProps) {
+  const units = useUnits()
+  return (
+    <table className="w-full text-left">
+      <thead className="text-note text-quiet">
+        <tr>
+          <th className="font-normal">disc</th>
+          <th className="px-2 font-normal">from</th>
+          <th className="font-normal">made, 90 % interval</th>
+          <th className="text-right font-normal max-md:hidden">missed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {thrown.flatMap((d) =>
+          PUTT_BANDS.flatMap(([from, to]) => {
+            const band = of(d).filter((t) => t.distanceM! >= from && t.distanceM! < to)
+            const share = shareMade(band.filter((t) => t.made).length, band.length)
+            if (!share) return []
+            const misses = [
+              ...group(
+                band.filter((t) => t.miss),
+                (t) => t.miss!,
+              ),
+            ]
+            const missed = misses.map(([m, list]) => `${list.length} ${m}`).join(', ')
+            return [
+              <tr key={`${d.disc.id} ${from}`} className="border-t border-rule">
+                <th scope="row" className="py-1 font-medium">
+                  <Named disc={d} discs={discs} name={nameOf(d)} />
+                </th>
+                <td className="figure px-2 whitespace-nowrap">
+                  {Math.round(units.length.to(from))}–{to > 100 ? '' : Math.round(units.length.to(to))}{' '}
+                  {units.length.unit}
+                </td>
+                <td>
+                  <Bar of={share} low={0} high={1} hue={hueOf(discs.indexOf(d))} show={(v) => percent(v)} />
+                  <span className="block text-note text-quiet">
+                    {band.filter((t) => t.made).length} of {band.length}
+                    <span className="md:hidden">{misses.length > 0 && `, ${missed}`}</span>
+                  </span>
+                </td>
+                <td className="text-right text-note max-md:hidden">{missed || '–'}</td>
+              </tr>,
+            ]
+          }),
+        )}
+      </tbody>
+    </table>
   )
 }
 

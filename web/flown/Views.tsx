@@ -1,5 +1,6 @@
 import { DEGREE } from '../../core/flight/units.ts'
 import { extent, line, max, scaleLinear, ticks } from 'd3'
+import type { ScaleLinear } from 'd3'
 import { memo } from 'react'
 import type { PointerEvent } from 'react'
 import { EYES, fromBehind, instantOf } from '../../core/lab/flight.ts'
@@ -29,6 +30,80 @@ const HEIGHT = 172
 const PAD = { left: 34, right: 12, top: 8, bottom: 24 }
 /** The handle that pulls the launch stands so far out, m. */
 const HANDLE_M = 16
+
+interface SideScale {
+  readonly x: ScaleLinear<number, number>
+  readonly y: ScaleLinear<number, number>
+  /** The height that is shown, m. */
+  readonly tall: number
+}
+
+/** Heights and distances in even figures of whoever reads; how far is shown, m. */
+function SideAxes({
+  x,
+  y,
+  tall,
+  width,
+  reach,
+}: SideScale & { readonly width: number; readonly reach: number }) {
+  const { length } = useUnits()
+  /** Even figures in the unit of whoever reads, m. */
+  const even = (to: number, count: number) => ticks(0, length.to(to), count).map(length.from)
+  const heights = even(tall, 3)
+  return (
+    <g fontSize="13" className="figure" style={{ fill: 'var(--quiet)' }}>
+      {heights.map((h) => (
+        <g key={h}>
+          <line x1={PAD.left} x2={width - PAD.right} y1={y(h)} y2={y(h)} style={{ stroke: 'var(--rule)' }} />
+          <text x={PAD.left - 6} y={y(h) + 4} textAnchor="end">
+            {length.to(h).toFixed(0)}
+          </text>
+        </g>
+      ))}
+      {even(reach, 4)
+        .filter((d) => x(d) < width - 40)
+        .map((d) => (
+          <text key={d} x={x(d)} y={HEIGHT - 6} textAnchor="middle">
+            {length.to(d).toFixed(0)}
+          </text>
+        ))}
+      <text x={width - 4} y={HEIGHT - 6} textAnchor="end">
+        {length.unit}
+      </text>
+    </g>
+  )
+}
+
+/** Trees and ceilings from the side. */
+function SideObstacles({ x, y, tall, obstacles }: SideScale & Pick<ViewProps, 'obstacles'>) {
+  return obstacles.map((o, i) => {
+    if (o.kind === 'tree')
+      return (
+        <rect
+          key={i}
+          x={x(o.at.downM - o.radiusM)}
+          width={Math.max(2, x(2 * o.radiusM) - x(0))}
+          y={Math.max(PAD.top, y(o.heightM))}
+          height={y(0) - Math.max(PAD.top, y(o.heightM))}
+          fillOpacity="0.4"
+          style={{ fill: 'var(--hue-2)' }}
+        />
+      )
+    if (o.kind === 'ceiling' && o.heightM < tall)
+      return (
+        <rect
+          key={i}
+          x={x(Math.min(o.fromM, o.toM))}
+          width={Math.abs(x(o.toM) - x(o.fromM))}
+          y={PAD.top}
+          height={y(o.heightM) - PAD.top}
+          fillOpacity="0.3"
+          style={{ fill: 'var(--hue-2)' }}
+        />
+      )
+    return null
+  })
+}
 
 /** Flights from the side: how high, how far. The first part of the line is pulled up and down. */
 export const FromSide = memo(function FromSide({
@@ -69,9 +144,6 @@ export const FromSide = memo(function FromSide({
     const out = Math.max(4, x.invert(e.clientX - r.left))
     onLaunch(Math.atan2(up, out) / DEGREE)
   }
-  /** Even figures in the unit of whoever reads, m. */
-  const even = (to: number, count: number) => ticks(0, length.to(to), count).map(length.from)
-  const heights = even(tall, 3)
   return (
     <div ref={box} style={{ height: HEIGHT }} className="select-none">
       {width > 0 && (
@@ -89,59 +161,8 @@ export const FromSide = memo(function FromSide({
           }}
           onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && pull(e)}
         >
-          <g fontSize="13" className="figure" style={{ fill: 'var(--quiet)' }}>
-            {heights.map((h) => (
-              <g key={h}>
-                <line
-                  x1={PAD.left}
-                  x2={width - PAD.right}
-                  y1={y(h)}
-                  y2={y(h)}
-                  style={{ stroke: 'var(--rule)' }}
-                />
-                <text x={PAD.left - 6} y={y(h) + 4} textAnchor="end">
-                  {length.to(h).toFixed(0)}
-                </text>
-              </g>
-            ))}
-            {even(reach, 4)
-              .filter((d) => x(d) < width - 40)
-              .map((d) => (
-                <text key={d} x={x(d)} y={HEIGHT - 6} textAnchor="middle">
-                  {length.to(d).toFixed(0)}
-                </text>
-              ))}
-            <text x={width - 4} y={HEIGHT - 6} textAnchor="end">
-              {length.unit}
-            </text>
-          </g>
-          {obstacles.map((o, i) => {
-            if (o.kind === 'tree')
-              return (
-                <rect
-                  key={i}
-                  x={x(o.at.downM - o.radiusM)}
-                  width={Math.max(2, x(2 * o.radiusM) - x(0))}
-                  y={Math.max(PAD.top, y(o.heightM))}
-                  height={y(0) - Math.max(PAD.top, y(o.heightM))}
-                  fillOpacity="0.4"
-                  style={{ fill: 'var(--hue-2)' }}
-                />
-              )
-            if (o.kind === 'ceiling' && o.heightM < tall)
-              return (
-                <rect
-                  key={i}
-                  x={x(Math.min(o.fromM, o.toM))}
-                  width={Math.abs(x(o.toM) - x(o.fromM))}
-                  y={PAD.top}
-                  height={y(o.heightM) - PAD.top}
-                  fillOpacity="0.3"
-                  style={{ fill: 'var(--hue-2)' }}
-                />
-              )
-            return null
-          })}
+          <SideAxes x={x} y={y} width={width} reach={reach} tall={tall} />
+          <SideObstacles x={x} y={y} obstacles={obstacles} tall={tall} />
           {before && (
             <path
               d={path(before.flight)}
@@ -202,6 +223,74 @@ const FIGURED = 2
 /** A disc is so wide, m. */
 const DISC_M = 0.22
 
+/** A place on the ground as it is seen. */
+const ground = (downM: number, sideM: number) => fromBehind({ downM, sideM, upM: 0 })
+
+interface BehindScale {
+  /** From the line of sight, as a share of the distance, to px. */
+  readonly x: (across: number) => number
+  readonly y: (above: number) => number
+}
+
+/** Lines across the ground at even distances, the nearest with their figures. */
+function GroundMarks({
+  width,
+  height,
+  y,
+}: Pick<BehindScale, 'y'> & { readonly width: number; readonly height: number }) {
+  const { kind, length } = useUnits()
+  return MARKS[kind].map((mark, i) => {
+    const m = length.from(mark)
+    const { above } = ground(m, 0)
+    return (
+      y(above) < height - 4 && (
+        <g key={m}>
+          <line
+            x1="0"
+            x2={width}
+            y1={y(above)}
+            y2={y(above)}
+            style={{ stroke: 'var(--mown)' }}
+            strokeWidth="2"
+          />
+          {i < FIGURED && (
+            <text x="6" y={y(above) - 3} fontSize="12" className="figure" style={{ fill: 'var(--quiet)' }}>
+              {length.show(m, 0)}
+            </text>
+          )}
+        </g>
+      )
+    )
+  })
+}
+
+/** Trees from behind the tee. */
+function Trees({
+  obstacles,
+  x,
+  y,
+  sign,
+  scale,
+}: BehindScale & Pick<ViewProps, 'obstacles'> & { readonly sign: 1 | -1; readonly scale: number }) {
+  return obstacles.map((o, i) => {
+    if (o.kind !== 'tree') return null
+    const { across, above } = ground(o.at.downM, o.at.sideM)
+    const crown = fromBehind({ ...o.at, upM: o.heightM })
+    const wide = (2 * o.radiusM * scale) / (o.at.downM + EYES.behindM)
+    return (
+      <rect
+        key={i}
+        x={x(sign * across) - wide / 2}
+        width={Math.max(2, wide)}
+        y={y(crown.above)}
+        height={Math.max(1, y(above) - y(crown.above))}
+        fillOpacity="0.6"
+        style={{ fill: 'var(--hue-2)' }}
+      />
+    )
+  })
+}
+
 /** Flights as they are seen from behind the tee. */
 export const FromBehind = memo(function FromBehind({
   flights,
@@ -221,7 +310,6 @@ export const FromBehind = memo(function FromBehind({
   readonly discPx?: number
 }) {
   const { box, width } = useWidth()
-  const { kind, length } = useUnits()
   // a phone has room for little more than the flight
   const height = Math.min(most, Math.max(HEIGHT, 0.6 * width))
   // to the right as it is seen
@@ -247,7 +335,6 @@ export const FromBehind = memo(function FromBehind({
       (p) => x(p.across),
       (p) => y(p.above),
     )(of as { across: number; above: number }[]) ?? ''
-  const ground = (downM: number, sideM: number) => fromBehind({ downM, sideM, upM: 0 })
   return (
     <div ref={box} style={{ height }} className="overflow-hidden rounded-lg select-none">
       {width > 0 && (
@@ -267,52 +354,8 @@ export const FromBehind = memo(function FromBehind({
             strokeWidth="2.5"
             style={{ stroke: 'var(--chalk)' }}
           />
-          {MARKS[kind].map((mark, i) => {
-            const m = length.from(mark)
-            const { above } = ground(m, 0)
-            return (
-              y(above) < height - 4 && (
-                <g key={m}>
-                  <line
-                    x1="0"
-                    x2={width}
-                    y1={y(above)}
-                    y2={y(above)}
-                    style={{ stroke: 'var(--mown)' }}
-                    strokeWidth="2"
-                  />
-                  {i < FIGURED && (
-                    <text
-                      x="6"
-                      y={y(above) - 3}
-                      fontSize="12"
-                      className="figure"
-                      style={{ fill: 'var(--quiet)' }}
-                    >
-                      {length.show(m, 0)}
-                    </text>
-                  )}
-                </g>
-              )
-            )
-          })}
-          {obstacles.map((o, i) => {
-            if (o.kind !== 'tree') return null
-            const { across, above } = ground(o.at.downM, o.at.sideM)
-            const crown = fromBehind({ ...o.at, upM: o.heightM })
-            const wide = (2 * o.radiusM * scale) / (o.at.downM + EYES.behindM)
-            return (
-              <rect
-                key={i}
-                x={x(sign * across) - wide / 2}
-                width={Math.max(2, wide)}
-                y={y(crown.above)}
-                height={Math.max(1, y(above) - y(crown.above))}
-                fillOpacity="0.6"
-                style={{ fill: 'var(--hue-2)' }}
-              />
-            )
-          })}
+          <GroundMarks width={width} height={height} y={y} />
+          <Trees {...{ obstacles, x, y, sign, scale }} />
           {before && (
             <path
               d={d(lines.at(-1)!)}

@@ -132,45 +132,60 @@ export function ThrowsFile({
       )}
 
       {preview && (
-        <Card className="p-5" label="What the file holds">
-          <h2 className="text-lead">
-            {chosen!.name}: {preview.throws} throws
-            {preview.leftOut > 0 && `, ${preview.leftOut} of them left out`}
-          </h2>
-          <dl className="mt-2 grid grid-cols-[11rem_1fr] gap-y-1.5">
-            <Line term="Discs on the shelf" list={preview.knownDiscs} />
-            <Line term="Discs to be added" list={preview.newDiscs} />
-            <Line term="Throwers known" list={preview.knownThrowers} />
-            <Line term="Throwers to be added" list={preview.newThrowers} />
-            <Line term="Kept as notes" list={preview.noteColumns} />
-            {preview.again > 0 && (
-              <>
-                <dt className="text-quiet">Read before</dt>
-                <dd>{preview.again} of these throws are in the trial already and stay one throw each.</dd>
-              </>
-            )}
-          </dl>
-          {preview.differences.length > 0 && (
-            <ul className="mt-3 list-disc pl-5">
-              {preview.differences.map((d) => (
-                <li key={d}>{d}</li>
-              ))}
-            </ul>
-          )}
-          {asking && <div className="mt-4 border-t border-rule pt-4">{asking}</div>}
-          <div className="mt-4 flex gap-2">
-            <Button
-              kind="primary"
-              disabled={busy}
-              onClick={() => void attempt(chosen!.name, chosen!.csv, true)}
-            >
-              Import {preview.throws} throws
-            </Button>
-            {cancel}
-          </div>
-        </Card>
+        <Held name={chosen!.name} preview={preview} asking={asking}>
+          <Button
+            kind="primary"
+            disabled={busy}
+            onClick={() => void attempt(chosen!.name, chosen!.csv, true)}
+          >
+            Import {preview.throws} throws
+          </Button>
+          {cancel}
+        </Held>
       )}
     </div>
+  )
+}
+
+interface HeldProps {
+  readonly name: string
+  readonly preview: ImportPreview
+  readonly asking: ReactNode
+  /** What can be done with it. */
+  readonly children: ReactNode
+}
+
+/** What a file holds, before anything of it is stored. */
+function Held({ name, preview, asking, children }: HeldProps) {
+  return (
+    <Card className="p-5" label="What the file holds">
+      <h2 className="text-lead">
+        {name}: {preview.throws} throws
+        {preview.leftOut > 0 && `, ${preview.leftOut} of them left out`}
+      </h2>
+      <dl className="mt-2 grid grid-cols-[11rem_1fr] gap-y-1.5">
+        <Line term="Discs on the shelf" list={preview.knownDiscs} />
+        <Line term="Discs to be added" list={preview.newDiscs} />
+        <Line term="Throwers known" list={preview.knownThrowers} />
+        <Line term="Throwers to be added" list={preview.newThrowers} />
+        <Line term="Kept as notes" list={preview.noteColumns} />
+        {preview.again > 0 && (
+          <>
+            <dt className="text-quiet">Read before</dt>
+            <dd>{preview.again} of these throws are in the trial already and stay one throw each.</dd>
+          </>
+        )}
+      </dl>
+      {preview.differences.length > 0 && (
+        <ul className="mt-3 list-disc pl-5">
+          {preview.differences.map((d) => (
+            <li key={d}>{d}</li>
+          ))}
+        </ul>
+      )}
+      {asking && <div className="mt-4 border-t border-rule pt-4">{asking}</div>}
+      <div className="mt-4 flex gap-2">{children}</div>
+    </Card>
   )
 }
 

@@ -67,6 +67,90 @@ const MOST_STRETCHED = 3
 /** A letter of a name is about this wide. */
 const LETTER_PX = 7.6
 
+interface FieldScale extends Scale {
+  /** Where the field begins and how much of it there is, m. */
+  readonly start: number
+  readonly fieldDown: number
+}
+
+interface FieldBox {
+  /** px of the field, without its margins; of the whole drawing; kept free at the right for names. */
+  readonly wide: number
+  readonly height: number
+  readonly room: number
+  /** m that must fit downrange, from where they begin, and across, of them so many to the left. */
+  readonly long: number
+  readonly start: number
+  readonly sides: number
+  readonly high: number
+  readonly stretch: number
+}
+
+/** The scale at which a field fits both ways; what is left over shows more field. */
+function useFieldScale({ wide, height, room, long, start, high, sides, stretch }: FieldBox) {
+  return useMemo<FieldScale>(() => {
+    const h = Math.max(50, height - PAD.top - PAD.bottom)
+    const along = Math.min((wide - room) / long, h / (sides * stretch))
+    const across = along * stretch
+    const fieldDown = wide / along
+    const from = start > 0 ? Math.max(0, start - (fieldDown - long) / 2) : 0
+    const top = high + (h / across - sides) / 2
+    return {
+      along,
+      across,
+      edge: PAD.left + wide,
+      foot: PAD.top + h,
+      start: from,
+      fieldDown,
+      x: (down) => PAD.left + (down - from) * along,
+      y: (left) => PAD.top + (top - left) * across,
+      spot: (px, py) => ({ down: from + (px - PAD.left) / along, left: top - (py - PAD.top) / across }),
+    }
+  }, [wide, height, room, long, start, high, sides, stretch])
+}
+
+/** What either side of the aim line is called. */
+function SideNames({ fade, height }: Pick<StripProps, 'fade'> & { readonly height: number }) {
+  const [upper, lower] = fade === 'right' ? ['turn', 'fade'] : ['fade', 'turn']
+  return (
+    <g fontSize="13" fontWeight="600">
+      <text
+        x={PAD.left + 10}
+        y={PAD.top + 19}
+        style={{ fill: upper === 'fade' ? 'var(--water)' : 'var(--accent)' }}
+      >
+        {fade === 'up' ? 'fade side' : `left · ${upper} side`}
+      </text>
+      <text
+        x={PAD.left + 10}
+        y={height - PAD.bottom - 9}
+        style={{ fill: lower === 'fade' ? 'var(--water)' : 'var(--accent)' }}
+      >
+        {fade === 'up' ? 'turn side' : `right · ${lower} side`}
+      </text>
+    </g>
+  )
+}
+
+/** The field as it is mown. */
+function Bands({ scale, height }: { readonly scale: FieldScale; readonly height: number }) {
+  const units = useUnits()
+  const end = scale.start + scale.fieldDown
+  const bandM = units.length.from(BAND[units.kind])
+  const firstBand = Math.floor(scale.start / bandM)
+  const bands = Array.from({ length: Math.ceil(end / bandM) - firstBand }, (_, i) => firstBand + i)
+  return bands.map((b) => (
+    <rect
+      key={b}
+      x={scale.x(b * bandM)}
+      width={bandM * scale.along + 0.5}
+      y={PAD.top}
+      height={height - PAD.top - PAD.bottom}
+      style={{ fill: b % 2 ? 'var(--mown-2)' : 'var(--mown)' }}
+    />
+  ))
+}
+
 /**
  * The strip: a mown field from above, thrower at the left, the aim line in chalk, bands of ten metres or fifty feet, both axes
  * to the same scale unless the side is stretched. Layers are its children.
@@ -99,42 +183,19 @@ export function Strip({
   const needed = PAD.top + PAD.bottom + stretch * drawn
   const height = onPoint ? most : Math.min(most, Math.max(118, Math.ceil(needed)))
 
-  const scale = useMemo<Scale & { start: number; fieldDown: number }>(() => {
-    const h = Math.max(50, height - PAD.top - PAD.bottom)
-    // the wanted field must fit both ways; what is left over shows more field
-    const along = Math.min((wide - room) / long, h / (sides * stretch))
-    const across = along * stretch
-    const fieldDown = wide / along
-    const from = start > 0 ? Math.max(0, start - (fieldDown - long) / 2) : 0
-    const top = high + (h / across - sides) / 2
-    return {
-      along,
-      across,
-      edge: PAD.left + wide,
-      foot: PAD.top + h,
-      start: from,
-      fieldDown,
-      x: (down) => PAD.left + (down - from) * along,
-      y: (left) => PAD.top + (top - left) * across,
-      spot: (px, py) => ({ down: from + (px - PAD.left) / along, left: top - (py - PAD.top) / across }),
-    }
-  }, [wide, height, room, long, start, high, sides, stretch])
+  const scale = useFieldScale({ wide, height, room, long, start, high, sides, stretch })
 
   const at = (e: PointerEvent<SVGSVGElement>): Spot => {
     const r = e.currentTarget.getBoundingClientRect()
     return scale.spot(e.clientX - r.left, e.clientY - r.top)
   }
   const end = scale.start + scale.fieldDown
-  const bandM = units.length.from(BAND[units.kind])
-  const firstBand = Math.floor(scale.start / bandM)
-  const bands = Array.from({ length: Math.ceil(end / bandM) - firstBand }, (_, i) => firstBand + i)
   const marks = ticks(
     units.length.to(scale.start),
     units.length.to(end),
     Math.max(2, Math.floor(width / 110)),
   ).filter((t) => t >= 0)
   const right = scale.x(end)
-  const [upper, lower] = fade === 'right' ? ['turn', 'fade'] : ['fade', 'turn']
 
   return (
     <div ref={box} className="relative w-full select-none" style={{ height }}>
@@ -169,16 +230,7 @@ export function Strip({
             <rect x={PAD.left} y={PAD.top} width={right - PAD.left} height={height - PAD.top - PAD.bottom} />
           </clipPath>
           <g clipPath={`url(#${clip})`}>
-            {bands.map((b) => (
-              <rect
-                key={b}
-                x={scale.x(b * bandM)}
-                width={bandM * scale.along + 0.5}
-                y={PAD.top}
-                height={height - PAD.top - PAD.bottom}
-                style={{ fill: b % 2 ? 'var(--mown-2)' : 'var(--mown)' }}
-              />
-            ))}
+            <Bands scale={scale} height={height} />
             <line
               x1={PAD.left}
               x2={right}
@@ -189,22 +241,7 @@ export function Strip({
             />
             <ScaleContext value={scale}>{children}</ScaleContext>
           </g>
-          <g fontSize="13" fontWeight="600">
-            <text
-              x={PAD.left + 10}
-              y={PAD.top + 19}
-              style={{ fill: upper === 'fade' ? 'var(--water)' : 'var(--accent)' }}
-            >
-              {fade === 'up' ? 'fade side' : `left · ${upper} side`}
-            </text>
-            <text
-              x={PAD.left + 10}
-              y={height - PAD.bottom - 9}
-              style={{ fill: lower === 'fade' ? 'var(--water)' : 'var(--accent)' }}
-            >
-              {fade === 'up' ? 'turn side' : `right · ${lower} side`}
-            </text>
-          </g>
+          <SideNames fade={fade} height={height} />
           {stretch > asked && (
             <text
               x={right - 8}

@@ -1,4 +1,5 @@
 import { pointer, scaleLinear } from 'd3'
+import type { ScaleLinear } from 'd3'
 import { useRef } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useWidth } from '../../strip/useWidth.ts'
@@ -98,37 +99,7 @@ export function CallBand({
           })}
         >
           <rect width={width} height={HEIGHT} fillOpacity="0" />
-          <line
-            x1={PAD}
-            x2={width - PAD}
-            y1={LINE}
-            y2={LINE}
-            strokeWidth="2"
-            style={{ stroke: 'var(--edge)' }}
-          />
-          {x.ticks(Math.max(3, Math.floor(width / 90))).map((t) => (
-            <g key={t}>
-              <line x1={x(t)} x2={x(t)} y1={LINE - 5} y2={LINE + 5} style={{ stroke: 'var(--edge)' }} />
-              <text
-                x={x(t)}
-                y={LINE + 32}
-                fontSize="13"
-                textAnchor="middle"
-                className="figure"
-                style={{ fill: 'var(--quiet)' }}
-              >
-                {said(t)}
-              </text>
-            </g>
-          ))}
-          <g fontSize="13" style={{ fill: 'var(--quiet)' }}>
-            <text x={PAD} y={HEIGHT - 4}>
-              {ends[0]}
-            </text>
-            <text x={width - PAD} y={HEIGHT - 4} textAnchor="end">
-              {ends[1]}
-            </text>
-          </g>
+          <Ruler x={x} width={width} said={said} ends={ends} />
           <rect
             x={from}
             width={Math.max(4, to - from)}
@@ -165,31 +136,69 @@ export function CallBand({
               style={{ fill: 'var(--card)', stroke: 'var(--water)' }}
             />
           </g>
-          {truth !== undefined && (
-            <g>
-              <line
-                x1={x(truth)}
-                x2={x(truth)}
-                y1={LINE - BAND - 6}
-                y2={LINE + BAND + 4}
-                strokeWidth="4"
-                strokeLinecap="round"
-                style={{ stroke: 'var(--accent)' }}
-              />
-              <text
-                x={x(truth)}
-                y={13}
-                fontSize="14"
-                fontWeight="650"
-                textAnchor={x(truth) > width - 60 ? 'end' : x(truth) < 60 ? 'start' : 'middle'}
-                style={{ fill: 'var(--accent)' }}
-              >
-                it was {said(truth)}
-              </text>
-            </g>
-          )}
+          {truth !== undefined && <Truth at={x(truth)} words={`it was ${said(truth)}`} width={width} />}
         </svg>
       )}
     </div>
   )
 }
+
+interface RulerProps extends Pick<CallBandProps, 'said' | 'ends'> {
+  readonly x: ScaleLinear<number, number>
+  readonly width: number
+}
+
+/** The line the band lies on, with its figures and what its ends are called. */
+const Ruler = ({ x, width, said, ends }: RulerProps) => (
+  <>
+    <line x1={PAD} x2={width - PAD} y1={LINE} y2={LINE} strokeWidth="2" style={{ stroke: 'var(--edge)' }} />
+    {x.ticks(Math.max(3, Math.floor(width / 90))).map((t) => (
+      <g key={t}>
+        <line x1={x(t)} x2={x(t)} y1={LINE - 5} y2={LINE + 5} style={{ stroke: 'var(--edge)' }} />
+        <text
+          x={x(t)}
+          y={LINE + 32}
+          fontSize="13"
+          textAnchor="middle"
+          className="figure"
+          style={{ fill: 'var(--quiet)' }}
+        >
+          {said(t)}
+        </text>
+      </g>
+    ))}
+    <g fontSize="13" style={{ fill: 'var(--quiet)' }}>
+      <text x={PAD} y={HEIGHT - 4}>
+        {ends[0]}
+      </text>
+      <text x={width - PAD} y={HEIGHT - 4} textAnchor="end">
+        {ends[1]}
+      </text>
+    </g>
+  </>
+)
+
+/** What was true, where it lies. */
+const Truth = ({ at, words, width }: { at: number; words: string; width: number }) => (
+  <g>
+    <line
+      x1={at}
+      x2={at}
+      y1={LINE - BAND - 6}
+      y2={LINE + BAND + 4}
+      strokeWidth="4"
+      strokeLinecap="round"
+      style={{ stroke: 'var(--accent)' }}
+    />
+    <text
+      x={at}
+      y={13}
+      fontSize="14"
+      fontWeight="650"
+      textAnchor={at > width - 60 ? 'end' : at < 60 ? 'start' : 'middle'}
+      style={{ fill: 'var(--accent)' }}
+    >
+      {words}
+    </text>
+  </g>
+)

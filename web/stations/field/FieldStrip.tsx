@@ -45,51 +45,10 @@ const STRETCHED = 2
 
 const clamp = (v: number, [low, high]: readonly [number, number]) => Math.min(high, Math.max(low, v))
 
-/** The strip one throw is logged on: tap or drag the landing, drag the bend, arrows nudge. */
-export function FieldStrip({
-  view,
-  reading,
-  forecast,
-  path,
-  fade,
-  sign,
-  meant,
-  seen,
-  see,
-  at,
-}: FieldStripProps) {
+/** Arrow keys move the landing by one unit or five; the first puts it down where it is forecast. */
+function useNudging(landed: Spot | null, atForecast: Spot | undefined, place: (at: Spot) => void): void {
   const units = useUnits()
-  const hue = hueOf(at)
-  const landing = landingOf(seen)
-  const mid = draftBend(seen)
-  /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
   const awaited = useRef(false)
-  const [close, setClose] = useState(false)
-  const [stretched, setStretched] = useState(false)
-  useHotkeys('z', () => setClose((c) => !c))
-  useHotkeys('x', () => setStretched((c) => !c))
-  const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
-  // up on the strip is the thrower's left
-  const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
-  const line = path?.map(fromFade)
-  const landed = landing && { down: landing.carryM, left: -landing.rightM }
-  const bendAt: Spot | undefined = mid
-    ? { down: mid.downM, left: -mid.rightM }
-    : landing && line
-      ? spotAlong(line, BEND * landing.carryM)
-      : undefined
-
-  const place = (s: Spot) =>
-    see({
-      carryM: clamp(s.down, SHEET_RANGE.carryM),
-      rightM: clamp(-s.left, SHEET_RANGE.rightM),
-      // a landing put short of a bend that was seen takes the bend away
-      ...(mid && mid.downM >= s.down && { midDownM: null, midRightM: null }),
-    })
-  const atForecast = forecast && {
-    down: Math.round(forecast.carryM),
-    left: Math.round(-sign * forecast.veerM),
-  }
   const nudge = (down: number, left: number) => {
     if (landed) place({ down: landed.down + down, left: landed.left + left })
     else if (atForecast) place(atForecast)
@@ -118,9 +77,55 @@ export function FieldStrip({
       if (e.key === 'ArrowDown') nudge(0, -by)
     },
     {},
-    [landed, forecast, units],
+    [landed, atForecast, units],
   )
-  const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
+}
+
+/** The strip one throw is logged on: tap or drag the landing, drag the bend, arrows nudge. */
+export function FieldStrip({
+  view,
+  reading,
+  forecast,
+  path,
+  fade,
+  sign,
+  meant,
+  seen,
+  see,
+  at,
+}: FieldStripProps) {
+  const units = useUnits()
+  const hue = hueOf(at)
+  const landing = landingOf(seen)
+  const mid = draftBend(seen)
+  const [close, setClose] = useState(false)
+  const [stretched, setStretched] = useState(false)
+  useHotkeys('z', () => setClose((c) => !c))
+  useHotkeys('x', () => setStretched((c) => !c))
+  /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
+  const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
+  // up on the strip is the thrower's left
+  const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
+  const line = path?.map(fromFade)
+  const landed = landing && { down: landing.carryM, left: -landing.rightM }
+  const bendAt: Spot | undefined = mid
+    ? { down: mid.downM, left: -mid.rightM }
+    : landing && line
+      ? spotAlong(line, BEND * landing.carryM)
+      : undefined
+
+  const place = (s: Spot) =>
+    see({
+      carryM: clamp(s.down, SHEET_RANGE.carryM),
+      rightM: clamp(-s.left, SHEET_RANGE.rightM),
+      // a landing put short of a bend that was seen takes the bend away
+      ...(mid && mid.downM >= s.down && { midDownM: null, midRightM: null }),
+    })
+  useNudging(
+    landed,
+    forecast && { down: Math.round(forecast.carryM), left: Math.round(-sign * forecast.veerM) },
+    place,
+  )
   const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
   const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
   const seenOf = { forecast, expected, landed, earlier }
@@ -165,25 +170,7 @@ export function FieldStrip({
             covariance={[forecast.covariance[0], -sign * forecast.covariance[1], forecast.covariance[2]]}
           />
         )}
-        {earlier.map((t) => {
-          const place_ = view.discs.findIndex((d) => d.disc.id === t.discId)
-          const own = t.discId === meant.discId
-          const drawn = told.get(t.id)
-          const up = (t.hand === 'right') === (t.stroke === 'backhand') ? 1 : -1
-          return (
-            <g key={t.id} opacity={own ? 1 : 0.55}>
-              {drawn && (
-                <Flight
-                  hue={hueOf(place_)}
-                  width={1.4}
-                  opacity={0.5}
-                  path={drawn.map((p) => ({ down: p.x, left: up * p.y }))}
-                />
-              )}
-              <LandingDot at={{ down: t.carryM, left: -t.rightM }} hue={hueOf(place_)} radius={4} />
-            </g>
-          )
-        })}
+        <Earlier view={view} earlier={earlier} reading={reading} own={meant.discId} />
         {expected && !landing && (
           <ExpectedMark
             at={expected}
@@ -203,19 +190,7 @@ export function FieldStrip({
           />
         )}
       </Strip>
-      <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
-        <Look on={close} onClick={() => setClose(!close)} keyHint="Z" label="Closer">
-          <ZoomIn size={16} aria-hidden />
-        </Look>
-        <Look
-          on={stretched}
-          onClick={() => setStretched(!stretched)}
-          keyHint="X"
-          label={`Side × ${STRETCHED}`}
-        >
-          <UnfoldVertical size={16} aria-hidden />
-        </Look>
-      </div>
+      <Looks {...{ close, stretched, setClose, setStretched }} />
       {!landing && (
         <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center text-note font-semibold max-md:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
@@ -223,6 +198,56 @@ export function FieldStrip({
       )}
     </Card>
   )
+}
+
+interface LooksProps {
+  readonly close: boolean
+  readonly stretched: boolean
+  readonly setClose: (on: boolean) => void
+  readonly setStretched: (on: boolean) => void
+}
+
+/** How near one looks, and whether side is drawn larger. */
+const Looks = ({ close, stretched, setClose, setStretched }: LooksProps) => (
+  <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
+    <Look on={close} onClick={() => setClose(!close)} keyHint="Z" label="Closer">
+      <ZoomIn size={16} aria-hidden />
+    </Look>
+    <Look on={stretched} onClick={() => setStretched(!stretched)} keyHint="X" label={`Side × ${STRETCHED}`}>
+      <UnfoldVertical size={16} aria-hidden />
+    </Look>
+  </div>
+)
+
+/** Earlier throws, those of the disc in the hand before the others; their flights as they most likely were. */
+function Earlier({
+  view,
+  earlier,
+  reading,
+  own,
+}: Pick<FieldStripProps, 'view' | 'reading'> & {
+  readonly earlier: TrialView['throws']
+  readonly own: string
+}) {
+  const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
+  return earlier.map((t) => {
+    const hue = hueOf(view.discs.findIndex((d) => d.disc.id === t.discId))
+    const drawn = told.get(t.id)
+    const up = (t.hand === 'right') === (t.stroke === 'backhand') ? 1 : -1
+    return (
+      <g key={t.id} opacity={t.discId === own ? 1 : 0.55}>
+        {drawn && (
+          <Flight
+            hue={hue}
+            width={1.4}
+            opacity={0.5}
+            path={drawn.map((p) => ({ down: p.x, left: up * p.y }))}
+          />
+        )}
+        <LandingDot at={{ down: t.carryM, left: -t.rightM }} hue={hue} radius={4} />
+      </g>
+    )
+  })
 }
 
 function spotAlong(line: readonly Spot[], down: number): Spot | undefined {

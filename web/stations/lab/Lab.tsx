@@ -7,7 +7,7 @@ import type { Angles } from '../../../core/lab/angles.ts'
 import type { FieldPlace } from '../../../core/lab/field.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
 import { LAB_RANGE, linkOf, onField } from '../../../contract/lab.ts'
-import type { LabObstacle } from '../../../contract/lab.ts'
+import type { LabObstacle, LabSetup } from '../../../contract/lab.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, percent } from '../../data/units.ts'
 import { useAsked } from '../../data/useAsked.ts'
@@ -65,28 +65,8 @@ export default function Lab() {
   useHotkeys('f', () => void search.run())
 
   const land = (at: FieldPlace) => first && change({ throw: meantOf(throwTo(first, at)) })
-  const launch = useCallback(
-    (deg: number) =>
-      change((now) => ({
-        throw: { ...now.throw, launchDeg: clamp(Math.round(2 * deg) / 2, LAB_RANGE.launchDeg) },
-      })),
-    [change],
-  )
   const move = (place: number, o: LabObstacle) =>
     change((now) => ({ obstacles: now.obstacles.map((was, i) => (i === place ? onField(o) : was)) }))
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(`${location.origin}${location.pathname}?${linkOf(setup)}`)
-      say('The link is copied; it holds everything that is set here.')
-    } catch {
-      sayWrong('The link could not be copied; the address of this page is the same link.')
-    }
-  }
-  const thrown = setup.discs[0]!
-  const intended =
-    'id' in thrown
-      ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
-      : undefined
   const chance = setup.obstacles.length > 0 ? cloud.value?.chance : undefined
   const obstacles = (
     <Obstacles obstacles={setup.obstacles} chance={chance} onChange={(now) => change({ obstacles: now })} />
@@ -94,25 +74,7 @@ export default function Lab() {
   const best = bestWords(flights, clouds.of, setup.obstacles)
   return (
     <div className="p-3 md:p-4">
-      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
-        <div>
-          <h1 className="text-title">Line lab</h1>
-          <p className="text-quiet">Which line a disc takes, before you throw it.</p>
-        </div>
-        <div className="flex flex-wrap gap-2">
-          <ThrowIt intended={intended} />
-          <Button onClick={() => void copy()}>
-            <Link2 size={18} aria-hidden /> Copy the link
-          </Button>
-        </div>
-      </div>
-      {unreadable && (
-        <Card className="mb-3 p-3.5">
-          <p role="alert">
-            The link holds no setup this lab can read; a usual throw is shown instead. Ask for the link again.
-          </p>
-        </Card>
-      )}
+      <LabHead setup={setup} unreadable={unreadable} />
       <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_23.5rem] lg:grid-rows-[auto_1fr]">
         <Card className="p-4" label="The field">
           {shown ? (
@@ -170,28 +132,7 @@ export default function Lab() {
           {setup.obstacles.length <= FEW && obstacles}
         </div>
         <div className="grid gap-3">
-          <div className="grid gap-3 md:grid-cols-2">
-            <View label="From the side" words="From the side: pull the line to launch it otherwise">
-              <FromSide
-                flights={flights}
-                before={before}
-                obstacles={setup.obstacles}
-                atS={playing.atS}
-                reach={reach.down}
-                launchDeg={setup.throw.launchDeg}
-                onLaunch={launch}
-              />
-            </View>
-            <View label="From behind the tee" words="As you see it from behind the tee">
-              <FromBehind
-                flights={flights}
-                before={before}
-                obstacles={setup.obstacles}
-                atS={playing.atS}
-                fade={setup.fade}
-              />
-            </View>
-          </div>
+          <Views {...{ setup, flights, before, reach, change }} atS={playing.atS} />
           <div className={clsx('grid items-start gap-3', !setup.before && 'md:grid-cols-2')}>
             <FindThrow setup={setup} discs={discs} flown={known} search={search} onTake={change} />
             <Compared {...{ setup, named, from }} to={first} onChange={change} />
@@ -199,6 +140,90 @@ export default function Lab() {
           {setup.obstacles.length > FEW && obstacles}
         </div>
       </div>
+    </div>
+  )
+}
+
+/** What the lab is, what was set as a link, and the way from it to the field. */
+function LabHead({ setup, unreadable }: Pick<ReturnType<typeof useSetup>, 'setup' | 'unreadable'>) {
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(`${location.origin}${location.pathname}?${linkOf(setup)}`)
+      say('The link is copied; it holds everything that is set here.')
+    } catch {
+      sayWrong('The link could not be copied; the address of this page is the same link.')
+    }
+  }
+  const thrown = setup.discs[0]!
+  const intended =
+    'id' in thrown
+      ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
+      : undefined
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-title">Line lab</h1>
+          <p className="text-quiet">Which line a disc takes, before you throw it.</p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <ThrowIt intended={intended} />
+          <Button onClick={() => void copy()}>
+            <Link2 size={18} aria-hidden /> Copy the link
+          </Button>
+        </div>
+      </div>
+      {unreadable && (
+        <Card className="mb-3 p-3.5">
+          <p role="alert">
+            The link holds no setup this lab can read; a usual throw is shown instead. Ask for the link again.
+          </p>
+        </Card>
+      )}
+    </>
+  )
+}
+
+interface ViewsProps {
+  readonly setup: LabSetup
+  readonly flights: readonly ShownFlight[]
+  readonly before: ShownFlight | undefined
+  readonly reach: ReturnType<typeof useFlown>['reach']
+  readonly atS: number | undefined
+  readonly change: ReturnType<typeof useSetup>['change']
+}
+
+/** The flights from the side, where their launch is pulled, and from behind the tee. */
+function Views({ setup, flights, before, reach, atS, change }: ViewsProps) {
+  const launch = useCallback(
+    (deg: number) =>
+      change((now) => ({
+        throw: { ...now.throw, launchDeg: clamp(Math.round(2 * deg) / 2, LAB_RANGE.launchDeg) },
+      })),
+    [change],
+  )
+  return (
+    <div className="grid gap-3 md:grid-cols-2">
+      <View label="From the side" words="From the side: pull the line to launch it otherwise">
+        <FromSide
+          flights={flights}
+          before={before}
+          obstacles={setup.obstacles}
+          atS={atS}
+          reach={reach.down}
+          launchDeg={setup.throw.launchDeg}
+          onLaunch={launch}
+        />
+      </View>
+      <View label="From behind the tee" words="As you see it from behind the tee">
+        <FromBehind
+          flights={flights}
+          before={before}
+          obstacles={setup.obstacles}
+          atS={atS}
+          fade={setup.fade}
+        />
+      </View>
     </div>
   )
 }

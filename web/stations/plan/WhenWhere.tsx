@@ -4,7 +4,7 @@ import { CalendarPlus, MapPin } from 'lucide-react'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { bestWindow } from '../../../core/plan/window.ts'
-import type { Wish } from '../../../core/plan/window.ts'
+import type { ForecastHour, Window, Wish } from '../../../core/plan/window.ts'
 import type { Place } from '../../../contract/trials.ts'
 import type { Plan, Trial } from '../../../contract/trials.ts'
 import { usePlaces, useRead } from '../../data/hooks.ts'
@@ -34,9 +34,93 @@ interface WhenWhereProps {
   readonly onPlan: (change: Partial<Plan>) => void
 }
 
+/** What a place is like, and whether it is long enough for the longest throw that is expected, m. */
+function PlaceSaid({ place, longestM }: { readonly place: Place; readonly longestM: number }) {
+  const units = useUnits()
+  const wanted = longestM * BEYOND
+  return (
+    <>
+      <p className="text-quiet">
+        {[
+          place.fieldLengthM !== null && `${units.length.show(place.fieldLengthM, 0)} long`,
+          place.bearingDeg !== null && `aim to ${compass(place.bearingDeg)}`,
+          place.surface,
+          place.hazards && `mind: ${place.hazards}`,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </p>
+      {place.fieldLengthM !== null && place.fieldLengthM < wanted && (
+        <p role="alert" className="font-medium text-accent">
+          The longest throw is expected to land {units.length.show(longestM, 0)} out; with room to skip it
+          wants {units.length.show(wanted, 0)}, and {place.name} is {units.length.show(place.fieldLengthM, 0)}{' '}
+          long. Ease the power or take a longer field.
+        </p>
+      )}
+    </>
+  )
+}
+
+interface BestProps extends Pick<WhenWhereProps, 'trial' | 'plan' | 'minutes' | 'onPlan'> {
+  readonly data: { readonly hours: readonly ForecastHour[]; readonly device: string }
+  readonly window: Window
+  /** Hours it takes. */
+  readonly take: number
+  /** Where the aim line points, degrees. */
+  readonly bearing: number
+}
+
+/** The hours that suit best, what they are like, and the plan for then. */
+function Best({ trial, plan, minutes, data, window, take, bearing, onPlan }: BestProps) {
+  const units = useUnits()
+  const startsAt = new Date(data.hours[window.from]!.at).toISOString()
+  return (
+    <>
+      <HoursChart hours={data.hours} window={window} bearing={bearing} source={data.device} />
+      <p role="status">
+        <strong>
+          {format(new Date(data.hours[window.from]!.at), 'EEE d MMM, H:mm')} to{' '}
+          {format(new Date(Date.parse(data.hours[window.from]!.at) + take * 3_600_000), 'H:mm')}
+        </strong>
+        : {units.speed.show(window.windMps)}, gusts {units.speed.show(window.gustMps)},{' '}
+        {Math.abs(window.alongMps) < 0.5
+          ? 'hardly any along the line'
+          : `${units.speed.show(Math.abs(window.alongMps))} ${window.alongMps < 0 ? 'in the face' : 'from behind'} on the way out`}
+        , {units.temperature.show(window.temperatureC, 0)}
+        {window.rainMm > 0 ? `, ${window.rainMm.toFixed(1)} mm of rain` : ', dry'}.
+        {window.temperatureC < COLD_C &&
+          ' Cold hands grip badly, and stiff plastic rebounds far: warm up longer.'}
+        {window.temperatureC > HOT_C && ' Heat: water, shade, pauses.'}
+        {window.rainMm > 0 && ' Wet footing: plant with care.'}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <Button
+          onClick={() => onPlan({ startsAt, windMps: Math.round(10 * Math.abs(window.alongMps)) / 10 })}
+        >
+          {plan.startsAt === startsAt ? 'Planned for then' : 'Plan it for then'}
+        </Button>
+        {plan.startsAt !== null && (
+          <a
+            href={`/api/trials/${trial.id}/session.ics?minutes=${Math.round(minutes)}`}
+            className={buttonLook()}
+            download
+          >
+            <CalendarPlus size={16} aria-hidden /> To the calendar
+          </a>
+        )}
+        {plan.startsAt !== null && (
+          <span className="text-note text-quiet">
+            planned {format(new Date(plan.startsAt), 'EEE d MMM, H:mm')}; the plan counts on{' '}
+            {units.speed.show(plan.windMps)} along the line
+          </span>
+        )}
+      </div>
+    </>
+  )
+}
+
 /** Where to throw, and when the wind is as the question wants it. */
 export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereProps) {
-  const units = useUnits()
   const places = usePlaces()
   const place = places.find((p) => p.id === plan.placeId)
   const [edited, setEdited] = useState<Place>()
@@ -49,8 +133,6 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
   const take = Math.min(6, Math.max(1, Math.ceil(minutes / 60)))
   const bearing = place?.bearingDeg ?? 0
   const window = data && bestWindow(data.hours, bearing, take, wish)
-  const startsAt = window && new Date(data.hours[window.from]!.at).toISOString()
-  const wanted = longestM * BEYOND
   const blank = (): Place => ({
     id: newId(),
     name: '',
@@ -85,25 +167,7 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
         />
         {place && <Button onClick={() => setEdited(place)}>Edit place</Button>}
       </div>
-      {place && (
-        <p className="text-quiet">
-          {[
-            place.fieldLengthM !== null && `${units.length.show(place.fieldLengthM, 0)} long`,
-            place.bearingDeg !== null && `aim to ${compass(place.bearingDeg)}`,
-            place.surface,
-            place.hazards && `mind: ${place.hazards}`,
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </p>
-      )}
-      {place?.fieldLengthM != null && place.fieldLengthM < wanted && (
-        <p role="alert" className="font-medium text-accent">
-          The longest throw is expected to land {units.length.show(longestM, 0)} out; with room to skip it
-          wants {units.length.show(wanted, 0)}, and {place.name} is {units.length.show(place.fieldLengthM, 0)}{' '}
-          long. Ease the power or take a longer field.
-        </p>
-      )}
+      {place && <PlaceSaid place={place} longestM={longestM} />}
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Choice
           label="Day"
@@ -125,53 +189,13 @@ export function WhenWhere({ trial, plan, minutes, longestM, onPlan }: WhenWhereP
         />
       </div>
       {data && window && (
-        <>
-          <HoursChart hours={data.hours} window={window} bearing={bearing} source={data.device} />
-          <p role="status">
-            <strong>
-              {format(new Date(data.hours[window.from]!.at), 'EEE d MMM, H:mm')} to{' '}
-              {format(new Date(Date.parse(data.hours[window.from]!.at) + take * 3_600_000), 'H:mm')}
-            </strong>
-            : {units.speed.show(window.windMps)}, gusts {units.speed.show(window.gustMps)},{' '}
-            {Math.abs(window.alongMps) < 0.5
-              ? 'hardly any along the line'
-              : `${units.speed.show(Math.abs(window.alongMps))} ${window.alongMps < 0 ? 'in the face' : 'from behind'} on the way out`}
-            , {units.temperature.show(window.temperatureC, 0)}
-            {window.rainMm > 0 ? `, ${window.rainMm.toFixed(1)} mm of rain` : ', dry'}.
-            {window.temperatureC < COLD_C &&
-              ' Cold hands grip badly, and stiff plastic rebounds far: warm up longer.'}
-            {window.temperatureC > HOT_C && ' Heat: water, shade, pauses.'}
-            {window.rainMm > 0 && ' Wet footing: plant with care.'}
-          </p>
-          <div className="mt-2 flex flex-wrap items-center gap-2">
-            <Button
-              onClick={() => {
-                setPicked(undefined)
-                onPlan({
-                  startsAt: startsAt!,
-                  windMps: Math.round(10 * Math.abs(window.alongMps)) / 10,
-                })
-              }}
-            >
-              {plan.startsAt === startsAt ? 'Planned for then' : 'Plan it for then'}
-            </Button>
-            {plan.startsAt !== null && (
-              <a
-                href={`/api/trials/${trial.id}/session.ics?minutes=${Math.round(minutes)}`}
-                className={buttonLook()}
-                download
-              >
-                <CalendarPlus size={16} aria-hidden /> To the calendar
-              </a>
-            )}
-            {plan.startsAt !== null && (
-              <span className="text-note text-quiet">
-                planned {format(new Date(plan.startsAt), 'EEE d MMM, H:mm')}; the plan counts on{' '}
-                {units.speed.show(plan.windMps)} along the line
-              </span>
-            )}
-          </div>
-        </>
+        <Best
+          {...{ trial, plan, minutes, data, window, take, bearing }}
+          onPlan={(change) => {
+            setPicked(undefined)
+            onPlan(change)
+          }}
+        />
       )}
       {edited && (
         <PlaceDialog

@@ -110,12 +110,10 @@ export function Flights({
   const corrected = (other ? flown.value : undefined) ?? reading.corrected
   // with all that is known, those of other trials are among them
   const counted = reading.outcome.discs.reduce((n, d) => n + d.throws, 0)
-  const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   const sets = new Set(view.throws.map((t) => fadeSign(t.hand, t.stroke)))
   const fade = sets.size === 1 ? (sets.has(-1) ? 'left' : 'right') : 'up'
   // a flight's veer is to the fade side; up on the strip is the thrower's left
   const up = fade === 'right' ? -1 : 1
-  const thrownById = new Map(view.throws.map((t) => [t.id, t]))
   const flights =
     show === 'corrected'
       ? corrected.map((c) => ({
@@ -170,19 +168,7 @@ export function Flights({
           {stretch ? 'Side × 2' : 'True scale'}
         </Button>
       </div>
-      {show === 'corrected' && (
-        <div className="mb-2 flex flex-wrap gap-2 max-md:grid max-md:grid-cols-3">
-          {waysOf(units).map(({ key, label, options }) => (
-            <Select
-              key={key}
-              label={label}
-              value={Number(params.get(key) ?? 0)}
-              onChange={(v) => set(key, v === 0 ? null : String(v))}
-              options={options.map(([value, words]) => ({ value, words }))}
-            />
-          ))}
-        </div>
-      )}
+      {show === 'corrected' && <Ways params={params} set={set} />}
       <div className="relative">
         <Strip
           height={show === 'corrected' ? 258 : 420}
@@ -192,84 +178,144 @@ export function Flights({
           reach={reach}
           label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
         >
-          {show === 'corrected' && (
-            <>
-              {corrected.map((c) => (
-                <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
-                  <Band
-                    hue={hueOf(place(c.disc))}
-                    band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
-                  />
-                </g>
-              ))}
-              {corrected.map((c) => {
-                const hue = hueOf(place(c.disc))
-                return (
-                  <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
-                    {(figures || picked === c.disc) && (
-                      <Flight
-                        dashed
-                        hue={picked === c.disc ? 'var(--ink)' : hue}
-                        width={picked === c.disc ? 2 : 1.5}
-                        path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
-                      />
-                    )}
-                    <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
-                  </g>
-                )
-              })}
-              <EndLabels
-                ends={corrected.map((c) => {
-                  const end = c.path[c.path.length - 1]!
-                  return {
-                    at: { down: end.x, left: up * end.y },
-                    hue: hueOf(place(c.disc)),
-                    words: name(c.disc),
-                  }
-                })}
-              />
-            </>
+          {show === 'corrected' ? (
+            <Corrected {...{ corrected, up, picked, figures, name, place }} />
+          ) : (
+            <Thrown {...{ view, thrown, up, picked, place }} />
           )}
-          {show === 'thrown' &&
-            thrown.map(({ throw: id, path }) => {
-              const t = thrownById.get(id)
-              if (!t) return null
-              const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
-              const end = path[path.length - 1]!
-              const hue = hueOf(place(code))
-              return (
-                <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
-                  {t.counts && (
-                    <Flight
-                      hue={hue}
-                      width={1.5}
-                      opacity={0.4}
-                      path={path.map((p) => ({ down: p.x, left: up * p.y }))}
-                    />
-                  )}
-                  <LandingDot
-                    at={{ down: end.x, left: up * end.y }}
-                    hue={hue}
-                    radius={4}
-                    leftOut={!t.counts}
-                  />
-                </g>
-              )
-            })}
         </Strip>
-        {show === 'thrown' && (
-          <ul className="absolute top-2 right-2 space-y-0.5 rounded-lg bg-card/90 px-3 py-2 max-md:static max-md:flex max-md:flex-wrap max-md:gap-x-4 max-md:px-0">
-            {byStability.map((d) => (
-              <li key={d.disc} className="flex items-center gap-2 text-note font-medium">
-                <DiscDot place={place(d.disc)} size={12} /> {name(d.disc)}
-              </li>
-            ))}
-          </ul>
-        )}
+        {show === 'thrown' && <Key discs={reading.outcome.discs} name={name} place={place} />}
       </div>
       {figures && show === 'corrected' && <Figures {...{ corrected, name, place, fade }} />}
     </Card>
   )
+}
+
+/** Which colour is which disc, the most stable first. */
+function Key({
+  discs,
+  name,
+  place,
+}: Pick<FlightsProps, 'name' | 'place'> & { readonly discs: Reading['outcome']['discs'] }) {
+  const byStability = [...discs].sort((a, b) => b.side.value - a.side.value)
+  return (
+    <ul className="absolute top-2 right-2 space-y-0.5 rounded-lg bg-card/90 px-3 py-2 max-md:static max-md:flex max-md:flex-wrap max-md:gap-x-4 max-md:px-0">
+      {byStability.map((d) => (
+        <li key={d.disc} className="flex items-center gap-2 text-note font-medium">
+          <DiscDot place={place(d.disc)} size={12} /> {name(d.disc)}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** What can be chosen of how they are thrown. */
+function Ways({
+  params,
+  set,
+}: {
+  readonly params: URLSearchParams
+  readonly set: (key: string, value: string | null) => void
+}) {
+  const units = useUnits()
+  return (
+    <div className="mb-2 flex flex-wrap gap-2 max-md:grid max-md:grid-cols-3">
+      {waysOf(units).map(({ key, label, options }) => (
+        <Select
+          key={key}
+          label={label}
+          value={Number(params.get(key) ?? 0)}
+          onChange={(v) => set(key, v === 0 ? null : String(v))}
+          options={options.map(([value, words]) => ({ value, words }))}
+        />
+      ))}
+    </div>
+  )
+}
+
+type LayerProps = Pick<FlightsProps, 'picked' | 'place'> & {
+  /** +1 where the fade side is the thrower’s left, −1 where it is the right. */
+  readonly up: 1 | -1
+}
+
+/** Corrected flights with their bands, as published beside them, and what they are called. */
+function Corrected({
+  corrected,
+  up,
+  picked,
+  figures,
+  name,
+  place,
+}: LayerProps & Pick<FlightsProps, 'figures' | 'name'> & { readonly corrected: readonly CorrectedFlight[] }) {
+  return (
+    <>
+      {corrected.map((c) => (
+        <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
+          <Band
+            hue={hueOf(place(c.disc))}
+            band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
+          />
+        </g>
+      ))}
+      {corrected.map((c) => {
+        const hue = hueOf(place(c.disc))
+        return (
+          <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
+            {(figures || picked === c.disc) && (
+              <Flight
+                dashed
+                hue={picked === c.disc ? 'var(--ink)' : hue}
+                width={picked === c.disc ? 2 : 1.5}
+                path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
+              />
+            )}
+            <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+          </g>
+        )
+      })}
+      <EndLabels
+        ends={corrected.map((c) => {
+          const end = c.path[c.path.length - 1]!
+          return {
+            at: { down: end.x, left: up * end.y },
+            hue: hueOf(place(c.disc)),
+            words: name(c.disc),
+          }
+        })}
+      />
+    </>
+  )
+}
+
+/** Flights as they most likely were, to where each disc was seen to land. */
+function Thrown({
+  view,
+  thrown,
+  up,
+  picked,
+  place,
+}: LayerProps & Pick<FlightsProps, 'view'> & { readonly thrown: Reading['asThrown'] }) {
+  const thrownById = new Map(view.throws.map((t) => [t.id, t]))
+  return thrown.map(({ throw: id, path }) => {
+    const t = thrownById.get(id)
+    if (!t) return null
+    const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
+    const end = path[path.length - 1]!
+    const hue = hueOf(place(code))
+    return (
+      <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
+        {t.counts && (
+          <Flight
+            hue={hue}
+            width={1.5}
+            opacity={0.4}
+            path={path.map((p) => ({ down: p.x, left: up * p.y }))}
+          />
+        )}
+        <LandingDot at={{ down: end.x, left: up * end.y }} hue={hue} radius={4} leftOut={!t.counts} />
+      </g>
+    )
+  })
 }
 
 /** The same flights in figures. */

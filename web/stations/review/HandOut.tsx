@@ -35,35 +35,44 @@ const fileName = (title: string) =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'review'
 
+type Making = Parameters<typeof pageOf>[1]
+
+/** Work that takes a while, one piece at a time: how far it is, how it is begun and stopped. */
+function useMaking(onRead: HandOutProps['onRead']) {
+  const [share, setShare] = useState<number>()
+  const stopping = useRef<AbortController>(undefined)
+  /** Runs a piece of work that can be stopped, and says how it ended. */
+  const making = async (work: (making: Making) => Promise<void>): Promise<boolean> => {
+    stopping.current = new AbortController()
+    setShare(0)
+    try {
+      await onRead()
+      await work({ signal: stopping.current.signal, onShare: setShare })
+      return true
+    } catch (e) {
+      if (e instanceof Stopped) say('It was stopped; nothing was made.')
+      else sayWrong(e instanceof Error ? e.message : String(e))
+      return false
+    } finally {
+      setShare(undefined)
+    }
+  }
+  return { share, making, stop: () => stopping.current?.abort() }
+}
+
 /** Hands the review out: as one page, with everything beside it, as a picture; freezes it, and publishes what is frozen. */
 export function HandOut({ file, sources, article, onRead }: HandOutProps) {
-  const { review, revisions } = file
+  const { review } = file
   const {
     units: { kind: units },
   } = usePreferences()
-  const [share, setShare] = useState<number>()
-  const [note, setNote] = useState('')
-  const stop = useRef<AbortController>(undefined)
+  const { share, making, stop } = useMaking(onRead)
   const strips = useRef<HTMLDivElement>(null)
   const ready = review.trialIds.every((id) => sources.has(id))
   const known = [...sources.values()].filter((s): s is Source => s !== null)
   const name = fileName(review.title)
 
-  /** Runs a piece of work that can be stopped, and says how it ended. */
-  const making = async (work: (making: Parameters<typeof pageOf>[1]) => Promise<void>) => {
-    stop.current = new AbortController()
-    setShare(0)
-    try {
-      await onRead()
-      await work({ signal: stop.current.signal, onShare: setShare })
-    } catch (e) {
-      if (e instanceof Stopped) say('It was stopped; nothing was made.')
-      else sayWrong(e instanceof Error ? e.message : String(e))
-    } finally {
-      setShare(undefined)
-    }
-  }
-  const page = (m: Parameters<typeof pageOf>[1]) =>
+  const page = (m: Making) =>
     pageOf(
       {
         title: review.title,
@@ -93,14 +102,13 @@ export function HandOut({ file, sources, article, onRead }: HandOutProps) {
         `${name}-${kind}.png`,
       ),
     )
-  const freeze = () =>
+  const freeze = (note: string) =>
     making(async (m) => {
       await send(
         // the same id again is the same revision
         at('PUT /api/revisions/:id', { id: newId() }, { reviewId: review.id, note, method: METHOD }),
         await page(m),
       )
-      setNote('')
       reviewChanged(review.id)
       say('The review is frozen: this revision stays as it is.')
     })
@@ -130,7 +138,7 @@ export function HandOut({ file, sources, article, onRead }: HandOutProps) {
       ) : (
         <p role="status" className="flex items-center gap-3 text-note">
           Making it, {Math.round(100 * share)} %
-          <Button kind="quiet" onClick={() => stop.current?.abort()}>
+          <Button kind="quiet" onClick={stop}>
             Stop
           </Button>
         </p>
@@ -149,6 +157,27 @@ export function HandOut({ file, sources, article, onRead }: HandOutProps) {
           Wide picture
         </Button>
       </div>
+      <Freezing {...{ file, name, busy }} onFreeze={freeze} />
+    </>
+  )
+}
+
+interface FreezingProps {
+  readonly file: ReviewFile
+  readonly name: string
+  readonly busy: boolean
+  /** Answers whether it was frozen. */
+  readonly onFreeze: (note: string) => Promise<boolean>
+}
+
+/** Freezes the review as it is read now, and lists what was frozen. */
+function Freezing({ file: { review, revisions }, name, busy, onFreeze }: FreezingProps) {
+  const [note, setNote] = useState('')
+  const freeze = async () => {
+    if (await onFreeze(note)) setNote('')
+  }
+  return (
+    <>
       <h3 className="mt-4 font-semibold">Freeze</h3>
       <p className="text-note text-quiet">
         A numbered revision: text, numbers and pictures stay as they are, whatever is thrown later.

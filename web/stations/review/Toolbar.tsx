@@ -1,4 +1,5 @@
 import type { Editor, JSONContent } from '@tiptap/react'
+import type { ChainedCommands } from '@tiptap/react'
 import { useEditorState } from '@tiptap/react'
 import clsx from 'clsx'
 import {
@@ -35,18 +36,40 @@ interface ToolbarProps {
   readonly onPhoto: (file: File) => Promise<string | undefined>
 }
 
+interface Mark {
+  readonly label: string
+  readonly icon: typeof Bold
+  /** Whether what is written in has it. */
+  readonly is: (editor: Editor) => boolean
+  readonly use: (chain: ChainedCommands) => ChainedCommands
+}
+/** What is put on and off what is written. */
+const MARKS: readonly Mark[] = [
+  { label: 'Bold', icon: Bold, is: (e) => e.isActive('bold'), use: (c) => c.toggleBold() },
+  { label: 'Italic', icon: Italic, is: (e) => e.isActive('italic'), use: (c) => c.toggleItalic() },
+  {
+    label: 'Heading',
+    icon: Heading3,
+    is: (e) => e.isActive('heading', { level: 3 }),
+    use: (c) => c.toggleHeading({ level: 3 }),
+  },
+  { label: 'List', icon: List, is: (e) => e.isActive('bulletList'), use: (c) => c.toggleBulletList() },
+  {
+    label: 'Numbered list',
+    icon: ListOrdered,
+    is: (e) => e.isActive('orderedList'),
+    use: (c) => c.toggleOrderedList(),
+  },
+  { label: 'Quote', icon: Quote, is: (e) => e.isActive('blockquote'), use: (c) => c.toggleBlockquote() },
+]
+
 /** What can be done to the section that is written in. */
 export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
   const on = useEditorState({
     editor: editor ?? null,
-    selector: ({ editor: e }) => ({
-      bold: e?.isActive('bold') ?? false,
-      italic: e?.isActive('italic') ?? false,
-      heading: e?.isActive('heading', { level: 3 }) ?? false,
-      bulletList: e?.isActive('bulletList') ?? false,
-      orderedList: e?.isActive('orderedList') ?? false,
-      blockquote: e?.isActive('blockquote') ?? false,
-      link: e?.isActive('link') ?? false,
+    selector: ({ editor: e }): Readonly<Record<string, boolean>> => ({
+      ...Object.fromEntries(MARKS.map(({ label, is }) => [label, e !== null && is(e)])),
+      Link: e?.isActive('link') ?? false,
     }),
   })
   const [linking, setLinking] = useState(false)
@@ -59,54 +82,22 @@ export function Toolbar({ editor, sources, onPhoto }: ToolbarProps) {
       aria-label="Text"
       className="sticky top-14 z-20 max-md:top-0 flex flex-wrap items-center gap-0.5 rounded-xl border border-rule bg-card px-2 py-1"
     >
-      <Tool
-        label="Bold"
-        icon={Bold}
-        disabled={!editor}
-        onUse={() => run().toggleBold().run()}
-        pressed={on?.bold}
-      />
-      <Tool
-        label="Italic"
-        icon={Italic}
-        disabled={!editor}
-        onUse={() => run().toggleItalic().run()}
-        pressed={on?.italic}
-      />
-      <Tool
-        label="Heading"
-        icon={Heading3}
-        disabled={!editor}
-        onUse={() => run().toggleHeading({ level: 3 }).run()}
-        pressed={on?.heading}
-      />
-      <Tool
-        label="List"
-        icon={List}
-        disabled={!editor}
-        onUse={() => run().toggleBulletList().run()}
-        pressed={on?.bulletList}
-      />
-      <Tool
-        label="Numbered list"
-        icon={ListOrdered}
-        disabled={!editor}
-        onUse={() => run().toggleOrderedList().run()}
-        pressed={on?.orderedList}
-      />
-      <Tool
-        label="Quote"
-        icon={Quote}
-        disabled={!editor}
-        onUse={() => run().toggleBlockquote().run()}
-        pressed={on?.blockquote}
-      />
+      {MARKS.map(({ label, icon, use }) => (
+        <Tool
+          key={label}
+          label={label}
+          icon={icon}
+          disabled={!editor}
+          onUse={() => use(run()).run()}
+          pressed={on?.[label]}
+        />
+      ))}
       <Tool
         label="Link"
         icon={LinkIcon}
         disabled={!editor}
         onUse={() => setLinking(true)}
-        pressed={on?.link}
+        pressed={on?.['Link']}
       />
       <Tool
         label="Table"

@@ -32,11 +32,8 @@ const megabytes = (bytes: number) =>
       : `${(bytes / 1e9).toFixed(1)} GB`
 const count = (n: number, one: string) => `${n.toLocaleString('en')} ${one}${n === 1 ? '' : 's'}`
 
-/** Where the data are, copies of them, and what is restored from a file. */
-export default function Data() {
-  const me = useMe()
-  const isOwner = me?.person?.role === 'owner'
-  const custody = useCustody(isOwner)
+/** Copies made, sent and restored, one piece of work at a time. */
+function useCopying(custody: Custody | undefined) {
   const [errandId, setErrandId] = useState<string>()
   const [asked, setAsked] = useState<Asked>()
   const [sending, setSending] = useState<Sending>()
@@ -76,6 +73,15 @@ export default function Data() {
       setAsked({ ...what, wrong: (e as Error).message })
     }
   }
+  return { asked, setAsked, sending, errand, setErrandId, busy, looked, setLooked, begin, send, look }
+}
+
+/** Where the data are, copies of them, and what is restored from a file. */
+export default function Data() {
+  const me = useMe()
+  const isOwner = me?.person?.role === 'owner'
+  const custody = useCustody(isOwner)
+  const { asked, sending, errand, busy, looked, ...act } = useCopying(custody)
   if (!isOwner)
     return (
       <Sections here="data">
@@ -96,7 +102,7 @@ export default function Data() {
                 week for a quarter. What you make by hand stays until you delete it.
               </p>
             </div>
-            <Button kind="primary" disabled={busy} onClick={() => void begin(makeCopy)}>
+            <Button kind="primary" disabled={busy} onClick={() => void act.begin(makeCopy)}>
               Make a copy now
             </Button>
           </div>
@@ -111,17 +117,19 @@ export default function Data() {
                 <Button
                   kind="primary"
                   onClick={() => {
-                    setLooked(undefined)
-                    void send('merge', looked)
+                    act.setLooked(undefined)
+                    void act.send('merge', looked)
                   }}
                 >
                   Bring it in
                 </Button>
-                <Button onClick={() => (setLooked(undefined), setErrandId(undefined))}>Leave it</Button>
+                <Button onClick={() => (act.setLooked(undefined), act.setErrandId(undefined))}>
+                  Leave it
+                </Button>
               </div>
             )}
           </HowFar>
-          <Copies copies={custody?.copies} busy={busy} onRestore={(copy) => void look({ copy })} />
+          <Copies copies={custody?.copies} busy={busy} onRestore={(copy) => void act.look({ copy })} />
         </Card>
         {custody && <Where custody={custody} />}
         <div className="grid items-start gap-3 sm:grid-cols-2 md:col-start-1">
@@ -129,7 +137,7 @@ export default function Data() {
             title="Restore from a file"
             label="Package to restore"
             busy={busy}
-            onFile={(file) => void look({ file })}
+            onFile={(file) => void act.look({ file })}
           >
             A copy of this or another machine, of this or an earlier version. It is checked first; it comes in
             whole, or not at all.
@@ -139,8 +147,8 @@ export default function Data() {
             label="Package to bring in"
             busy={busy}
             onFile={(file) => {
-              setLooked(file)
-              void send('look', file)
+              act.setLooked(file)
+              void act.send('look', file)
             }}
           >
             A trial as another reviewer handed it on (Readout, Throws, Package), beside your own. You see what
@@ -151,17 +159,17 @@ export default function Data() {
       {asked && (
         <Sure
           asked={asked}
-          onClose={() => setAsked(undefined)}
+          onClose={() => act.setAsked(undefined)}
           onSure={(take) => {
-            setAsked(undefined)
+            act.setAsked(undefined)
             void (asked.file
-              ? send('restore', asked.file, take)
-              : begin(() => restoreCopy(asked.copy!.name, take)))
+              ? act.send('restore', asked.file, take)
+              : act.begin(() => restoreCopy(asked.copy!.name, take)))
           }}
           onBeside={() => {
-            setAsked(undefined)
-            setLooked(asked.file)
-            void send('look', asked.file!)
+            act.setAsked(undefined)
+            act.setLooked(asked.file)
+            void act.send('look', asked.file!)
           }}
         />
       )}

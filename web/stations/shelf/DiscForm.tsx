@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { ChangeEvent } from 'react'
 import { useForm } from 'react-hook-form'
-import type { Path } from 'react-hook-form'
+import type { Control, Path, UseFormReturn } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { DISC_CLASSES, DiscEntry, SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
@@ -142,29 +142,7 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
   const { errors, isSubmitting } = formState
   const draft = watch()
 
-  const maker = shelf.makers.find((m) => sameName(m.name, draft.maker))
-  const molds = shelf.molds.filter((m) => m.makerId === maker?.id)
-  const mold = molds.find((m) => sameName(m.name, draft.mold))
-  const plastics = shelf.plastics.filter((p) => p.moldId === mold?.id)
-  const plastic = plastics.find((p) => sameName(p.name, draft.plastic))
-  const runs = shelf.runs.filter((r) => r.plasticId === plastic?.id)
-
-  // naming what is on the shelf brings its numbers along
-  const bring = (change: Partial<Draft>) => {
-    for (const [key, value] of Object.entries(change)) setValue(key as keyof Draft, value)
-  }
-  const nameMold = (name: string) => {
-    const known = molds.find((m) => sameName(m.name, name))
-    if (known) bring({ moldNumbers: known.numbers, discClass: known.discClass })
-  }
-  const namePlastic = (name: string) => {
-    const known = plastics.find((p) => sameName(p.name, name))
-    if (known) bring({ plasticNumbers: known.numbers ?? NONE })
-  }
-  const nameRun = (name: string) => {
-    const known = runs.find((r) => sameName(r.name, name))
-    if (known) bring({ runNumbers: known.numbers ?? NONE })
-  }
+  const { molds, mold, plastics, runs, nameMold, namePlastic, nameRun } = kinOf(shelf, draft, setValue)
   const named = (
     name: 'maker' | 'mold' | 'plastic' | 'run',
     label: string,
@@ -196,28 +174,6 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
     void go(to('shelf/disc', { discId: row.id })!)
   }
 
-  const numbers = (
-    key: 'moldNumbers' | 'plasticNumbers' | 'runNumbers' | 'stamped',
-    title: string,
-    hint: string,
-  ) => (
-    <fieldset className="rounded-lg border border-rule p-3">
-      <legend className="px-1 text-note font-semibold">{title}</legend>
-      <p className="mb-2 text-note text-quiet">{hint}</p>
-      <div className="grid grid-cols-4 gap-2">
-        {KEYS.map((k) => (
-          <FigureField key={k} control={control} name={`${key}.${k}`} label={k} digits={2} />
-        ))}
-      </div>
-    </fieldset>
-  )
-  const options = (id: string, names: readonly string[]) => (
-    <datalist id={id}>
-      {names.map((n) => (
-        <option key={n} value={n} />
-      ))}
-    </datalist>
-  )
   return (
     <Dialog open onClose={onClose} title={disc ? `Edit ${disc.disc.code}` : 'Add a disc'} wide>
       <form className="space-y-4" noValidate onSubmit={(e) => void handleSubmit(keep)(e)}>
@@ -234,63 +190,45 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
             options={plainOptions(DISC_CLASSES)}
           />
         </div>
-        {options(
-          'makers',
-          shelf.makers.map((m) => m.name),
-        )}
-        {options(
-          'molds',
-          molds.map((m) => m.name),
-        )}
-        {options(
-          'plastics',
-          plastics.map((p) => p.name),
-        )}
-        {options(
-          'runs',
-          runs.map((r) => r.name),
-        )}
+        <Known id="makers" names={shelf.makers} />
+        <Known id="molds" names={molds} />
+        <Known id="plastics" names={plastics} />
+        <Known id="runs" names={runs} />
 
         <div className="grid gap-3 sm:grid-cols-2">
-          {numbers(
-            'moldNumbers',
-            `Published for ${draft.mold || 'the mold'}`,
-            mold
-              ? `On the shelf: ${numbersLine(mold.numbers)}. A change holds for every disc of it.`
-              : 'What the maker prints for the mold.',
+          <Numbers
+            control={control}
+            of="moldNumbers"
+            title={`Published for ${draft.mold || 'the mold'}`}
+            hint={
+              mold
+                ? `On the shelf: ${numbersLine(mold.numbers)}. A change holds for every disc of it.`
+                : 'What the maker prints for the mold.'
+            }
+          />
+          <Numbers
+            control={control}
+            of="plasticNumbers"
+            title={`For ${draft.plastic || 'this plastic'}`}
+            hint="Only if the maker gives others for this plastic."
+          />
+          {draft.run.trim() !== '' && (
+            <Numbers
+              control={control}
+              of="runNumbers"
+              title={`For ${draft.run}`}
+              hint="Only if the maker gives others for this run."
+            />
           )}
-          {numbers(
-            'plasticNumbers',
-            `For ${draft.plastic || 'this plastic'}`,
-            'Only if the maker gives others for this plastic.',
-          )}
-          {draft.run.trim() !== '' &&
-            numbers('runNumbers', `For ${draft.run}`, 'Only if the maker gives others for this run.')}
-          {numbers('stamped', 'Stamped on this disc', 'These win over all others.')}
+          <Numbers
+            control={control}
+            of="stamped"
+            title="Stamped on this disc"
+            hint="These win over all others."
+          />
         </div>
 
-        <div className="grid gap-3 sm:grid-cols-4">
-          <FigureField control={control} name="markedG" label="Marked weight" unit="g" />
-          <FigureField control={control} name="weighedG" label="On the scale" unit="g" />
-          <SelectField label="Wear" control={control} name="wear" options={plainOptions(WEAR_STATES)} />
-          <SelectField
-            label="Came from"
-            control={control}
-            name="source"
-            hint="A review discloses it"
-            options={plainOptions(SOURCES)}
-          />
-        </div>
-        <div className="grid gap-3 sm:grid-cols-[1fr_1fr_12rem]">
-          <TextInput label="Note" {...register('note')} error={errors.note?.message} />
-          <TextInput label="From whom" {...register('provenance')} error={errors.provenance?.message} />
-          <TextInput
-            label="Since"
-            type="date"
-            {...register('acquiredOn')}
-            error={errors.acquiredOn?.message}
-          />
-        </div>
+        <Itself control={control} register={register} errors={errors} />
         {errors.root && (
           <p role="alert" className="font-medium text-accent">
             {errors.root.message}
@@ -303,3 +241,93 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
     </Dialog>
   )
 }
+
+/** What is on the shelf under the names that were typed, and what naming one of them brings along. */
+function kinOf(shelf: DiscFormProps['shelf'], draft: Draft, setValue: UseFormReturn<Draft>['setValue']) {
+  const maker = shelf.makers.find((m) => sameName(m.name, draft.maker))
+  const molds = shelf.molds.filter((m) => m.makerId === maker?.id)
+  const mold = molds.find((m) => sameName(m.name, draft.mold))
+  const plastics = shelf.plastics.filter((p) => p.moldId === mold?.id)
+  const plastic = plastics.find((p) => sameName(p.name, draft.plastic))
+  const runs = shelf.runs.filter((r) => r.plasticId === plastic?.id)
+
+  // naming what is on the shelf brings its numbers along
+  const bring = (change: Partial<Draft>) => {
+    for (const [key, value] of Object.entries(change)) setValue(key as keyof Draft, value)
+  }
+  const nameMold = (name: string) => {
+    const known = molds.find((m) => sameName(m.name, name))
+    if (known) bring({ moldNumbers: known.numbers, discClass: known.discClass })
+  }
+  const namePlastic = (name: string) => {
+    const known = plastics.find((p) => sameName(p.name, name))
+    if (known) bring({ plasticNumbers: known.numbers ?? NONE })
+  }
+  const nameRun = (name: string) => {
+    const known = runs.find((r) => sameName(r.name, name))
+    if (known) bring({ runNumbers: known.numbers ?? NONE })
+  }
+  return { molds, mold, plastics, runs, nameMold, namePlastic, nameRun }
+}
+
+/** Names that are on the shelf, offered while one types. */
+const Known = ({
+  id,
+  names,
+}: {
+  readonly id: string
+  readonly names: readonly { readonly name: string }[]
+}) => (
+  <datalist id={id}>
+    {names.map(({ name }) => (
+      <option key={name} value={name} />
+    ))}
+  </datalist>
+)
+
+interface NumbersProps {
+  readonly control: Control<Draft>
+  readonly of: 'moldNumbers' | 'plasticNumbers' | 'runNumbers' | 'stamped'
+  readonly title: string
+  readonly hint: string
+}
+
+/** Four published numbers, all of them or none. */
+const Numbers = ({ control, of, title, hint }: NumbersProps) => (
+  <fieldset className="rounded-lg border border-rule p-3">
+    <legend className="px-1 text-note font-semibold">{title}</legend>
+    <p className="mb-2 text-note text-quiet">{hint}</p>
+    <div className="grid grid-cols-4 gap-2">
+      {KEYS.map((k) => (
+        <FigureField key={k} control={control} name={`${of}.${k}`} label={k} digits={2} />
+      ))}
+    </div>
+  </fieldset>
+)
+
+type ItselfProps = Pick<UseFormReturn<Draft>, 'control' | 'register'> & {
+  readonly errors: UseFormReturn<Draft>['formState']['errors']
+}
+
+/** What is known of this one disc: its weight, its wear, where it came from. */
+const Itself = ({ control, register, errors }: ItselfProps) => (
+  <>
+    <div className="grid gap-3 sm:grid-cols-4">
+      <FigureField control={control} name="markedG" label="Marked weight" unit="g" />
+      <FigureField control={control} name="weighedG" label="On the scale" unit="g" />
+      <SelectField label="Wear" control={control} name="wear" options={plainOptions(WEAR_STATES)} />
+      <SelectField
+        label="Came from"
+        control={control}
+        name="source"
+        hint="A review discloses it"
+        options={plainOptions(SOURCES)}
+      />
+    </div>
+    <div className="grid gap-3 sm:grid-cols-[1fr_1fr_12rem]">
+      <TextInput label="Note" {...register('note')} error={errors.note?.message} />
+      <TextInput label="From whom" {...register('provenance')} error={errors.provenance?.message} />
+      <TextInput label="Since" type="date" {...register('acquiredOn')} error={errors.acquiredOn?.message} />
+    </div>
+  </>
+)

@@ -61,7 +61,7 @@ function Page({ record }: { record: KnownDisc }) {
   const { view } = useShelf()
   const inspected = useInspections()
   const [params, setParams] = useSearchParams()
-  const [open, setOpen] = useState<'edit' | 'inspect' | 'scale'>()
+  const [open, setOpen] = useState<Opened>()
   const others = useMemo(() => byKin(disc, inspected), [disc, inspected])
   const asked = params.get('over')
   // its nearest kin until somebody chooses
@@ -73,55 +73,12 @@ function Page({ record }: { record: KnownDisc }) {
     () => new Map(inspected.flatMap((i) => (i.row.rating ? [[i.row.disc.id, i.row.rating] as const] : []))),
     [inspected],
   )
-  const { code, markedG, weighedG, removedAt } = disc.disc
   const claim = disc.inForce.numbers.turn + disc.inForce.numbers.fade
 
   return (
     <div className="grid gap-3 p-3 md:p-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="grid min-w-0 content-start gap-3">
-        <header className="flex items-center gap-3 px-1 max-md:flex-wrap">
-          <StationLink
-            at="shelf"
-            aria-label="Back to the shelf"
-            className="grid size-10 place-items-center rounded-lg hover:bg-tint"
-          >
-            <ArrowLeft size={20} aria-hidden />
-          </StationLink>
-          <DiscDot place={0} size={56} code={code} />
-          <div className="min-w-0 flex-1">
-            <h1 className="text-title">
-              {disc.mold.name}, {disc.plastic.name}
-            </h1>
-            <p className="text-quiet">
-              <span className="figure mr-1">{code}</span>
-              {[
-                disc.maker.name,
-                disc.mold.discClass,
-                disc.run?.name,
-                markedG !== null && `marked ${markedG} g`,
-                weighedG !== null &&
-                  `weighs ${weighedG} g${markedG === null ? '' : ` (${weighedG > markedG ? '+' : ''}${figure(weighedG - markedG, 1)})`}`,
-                disc.disc.wear,
-              ]
-                .filter(Boolean)
-                .map((x) => ` · ${x}`)
-                .join('')}
-              {removedAt !== null && ' · taken off the shelf'}
-            </p>
-          </div>
-          <Button onClick={() => setOpen('scale')}>
-            <Scale size={16} aria-hidden /> Weigh
-          </Button>
-          <Button onClick={() => setOpen('edit')} aria-label={`Edit ${code}`}>
-            <Pencil size={16} aria-hidden /> Edit
-          </Button>
-          {removedAt === null && (
-            <StationLink at="bench" search={`?start=${disc.disc.id}`} className={buttonLook('primary')}>
-              <FlaskConical size={16} aria-hidden /> Start a trial
-            </StationLink>
-          )}
-        </header>
-
+        <Head disc={disc} onOpen={setOpen} />
         <RimCard
           disc={disc}
           inspection={record.inspections[0]}
@@ -158,36 +115,7 @@ function Page({ record }: { record: KnownDisc }) {
             ratings={ratings}
           />
         )}
-        <Card className="space-y-3 p-4" label="Where it came from">
-          <div>
-            <h2 className="text-lead">Where it came from</h2>
-            <p>
-              {disc.disc.source}
-              {disc.disc.provenance && `, ${disc.disc.provenance}`}
-              {disc.disc.acquiredOn && `, since ${format(disc.disc.acquiredOn, 'd MMM yyyy')}`}
-            </p>
-            {disc.disc.note && <p className="text-quiet">{disc.disc.note}</p>}
-          </div>
-          <Claims
-            title={`What the maker says of ${disc.mold.name} in ${disc.plastic.name}`}
-            claims={disc.plastic.claims}
-            locked={false}
-            onClaims={(claims) => void outbox.put('plastics', { ...disc.plastic, claims })}
-          />
-          <Photo disc={disc.disc} has={record.photo} waiting={record.photoWaiting} />
-          <Button
-            kind="quiet"
-            onClick={() =>
-              void changeDiscs(
-                [disc.disc],
-                { removedAt: removedAt === null ? new Date().toISOString() : null },
-                removedAt === null ? `${code} was taken off the shelf.` : `${code} is back on the shelf.`,
-              )
-            }
-          >
-            {removedAt === null ? 'Take off the shelf' : 'Restore to the shelf'}
-          </Button>
-        </Card>
+        <Whence record={record} disc={disc} />
       </div>
       {open === 'edit' && view && (
         <DiscForm shelf={view.shelf} disc={disc} onClose={() => setOpen(undefined)} />
@@ -197,6 +125,94 @@ function Page({ record }: { record: KnownDisc }) {
       )}
       {open === 'scale' && <ScaleDialog disc={disc.disc} onClose={() => setOpen(undefined)} />}
     </div>
+  )
+}
+
+type Opened = 'edit' | 'inspect' | 'scale'
+
+/** What disc it is, and what is done with it from here. */
+function Head({ disc, onOpen }: { readonly disc: ShelvedDisc; readonly onOpen: (what: Opened) => void }) {
+  const { code, markedG, weighedG, removedAt } = disc.disc
+  return (
+    <header className="flex items-center gap-3 px-1 max-md:flex-wrap">
+      <StationLink
+        at="shelf"
+        aria-label="Back to the shelf"
+        className="grid size-10 place-items-center rounded-lg hover:bg-tint"
+      >
+        <ArrowLeft size={20} aria-hidden />
+      </StationLink>
+      <DiscDot place={0} size={56} code={code} />
+      <div className="min-w-0 flex-1">
+        <h1 className="text-title">
+          {disc.mold.name}, {disc.plastic.name}
+        </h1>
+        <p className="text-quiet">
+          <span className="figure mr-1">{code}</span>
+          {[
+            disc.maker.name,
+            disc.mold.discClass,
+            disc.run?.name,
+            markedG !== null && `marked ${markedG} g`,
+            weighedG !== null &&
+              `weighs ${weighedG} g${markedG === null ? '' : ` (${weighedG > markedG ? '+' : ''}${figure(weighedG - markedG, 1)})`}`,
+            disc.disc.wear,
+          ]
+            .filter(Boolean)
+            .map((x) => ` · ${x}`)
+            .join('')}
+          {removedAt !== null && ' · taken off the shelf'}
+        </p>
+      </div>
+      <Button onClick={() => onOpen('scale')}>
+        <Scale size={16} aria-hidden /> Weigh
+      </Button>
+      <Button onClick={() => onOpen('edit')} aria-label={`Edit ${code}`}>
+        <Pencil size={16} aria-hidden /> Edit
+      </Button>
+      {removedAt === null && (
+        <StationLink at="bench" search={`?start=${disc.disc.id}`} className={buttonLook('primary')}>
+          <FlaskConical size={16} aria-hidden /> Start a trial
+        </StationLink>
+      )}
+    </header>
+  )
+}
+
+/** Where it came from, what its maker says of it, its photograph; takes it off the shelf. */
+function Whence({ record, disc }: { readonly record: KnownDisc; readonly disc: ShelvedDisc }) {
+  const { code, removedAt } = disc.disc
+  return (
+    <Card className="space-y-3 p-4" label="Where it came from">
+      <div>
+        <h2 className="text-lead">Where it came from</h2>
+        <p>
+          {disc.disc.source}
+          {disc.disc.provenance && `, ${disc.disc.provenance}`}
+          {disc.disc.acquiredOn && `, since ${format(disc.disc.acquiredOn, 'd MMM yyyy')}`}
+        </p>
+        {disc.disc.note && <p className="text-quiet">{disc.disc.note}</p>}
+      </div>
+      <Claims
+        title={`What the maker says of ${disc.mold.name} in ${disc.plastic.name}`}
+        claims={disc.plastic.claims}
+        locked={false}
+        onClaims={(claims) => void outbox.put('plastics', { ...disc.plastic, claims })}
+      />
+      <Photo disc={disc.disc} has={record.photo} waiting={record.photoWaiting} />
+      <Button
+        kind="quiet"
+        onClick={() =>
+          void changeDiscs(
+            [disc.disc],
+            { removedAt: removedAt === null ? new Date().toISOString() : null },
+            removedAt === null ? `${code} was taken off the shelf.` : `${code} is back on the shelf.`,
+          )
+        }
+      >
+        {removedAt === null ? 'Take off the shelf' : 'Restore to the shelf'}
+      </Button>
+    </Card>
   )
 }
 

@@ -36,15 +36,7 @@ export default function Shelf() {
   if (!page) return <WaitingNote what="the shelf" />
 
   const removed = params.has('removed')
-  const at = Number(params.get('page') ?? 0)
-  const pages = Math.ceil(page.total / PAGE_SIZE)
   const narrowed = [...params.keys()].some((k) => !['sort', 'down', 'page', 'removed', 'add'].includes(k))
-  const turn = (to: number) =>
-    setParams((p) => {
-      if (to === 0) p.delete('page')
-      else p.set('page', String(to))
-      return p
-    })
   const add = (
     <Button kind="primary" onClick={() => setOpen('add')}>
       <Plus size={18} aria-hidden /> Add a disc
@@ -63,24 +55,7 @@ export default function Shelf() {
               {page.behind && ', weighing new throws …'}
             </p>
           </div>
-          <input
-            type="search"
-            aria-label="Find a disc"
-            placeholder="Find by code, mold, run …"
-            value={params.get('find') ?? ''}
-            onChange={(e) =>
-              setParams(
-                (p) => {
-                  if (e.target.value) p.set('find', e.target.value)
-                  else p.delete('find')
-                  p.delete('page')
-                  return p
-                },
-                { replace: true },
-              )
-            }
-            className="min-h-10 w-60 rounded-lg border border-edge bg-card px-3 max-sm:w-full"
-          />
+          <Find />
           {page.removed > 0 && (
             <Button
               kind="quiet"
@@ -116,19 +91,7 @@ export default function Shelf() {
         ) : (
           <ShelfTable rows={rows} chosen={chosen} onChosen={setChosen} />
         )}
-        {pages > 1 && (
-          <div className="flex items-center justify-end gap-3 border-t border-rule px-4 py-2">
-            <span className="figure text-quiet">
-              {at * PAGE_SIZE + 1}–{Math.min(page.total, (at + 1) * PAGE_SIZE)} of {page.total}
-            </span>
-            <Button aria-label="Page before" disabled={at === 0} onClick={() => turn(at - 1)}>
-              <ChevronLeft size={18} aria-hidden />
-            </Button>
-            <Button aria-label="Next page" disabled={at >= pages - 1} onClick={() => turn(at + 1)}>
-              <ChevronRight size={18} aria-hidden />
-            </Button>
-          </div>
-        )}
+        <Pages total={page.total} />
         {discs.length > 0 && (
           <BulkBar
             chosen={discs}
@@ -142,6 +105,58 @@ export default function Shelf() {
         <DiscForm shelf={view.shelf} disc={undefined} onClose={() => setOpen(undefined)} />
       )}
       {open === 'import' && <ImportDiscs onClose={() => setOpen(undefined)} />}
+    </div>
+  )
+}
+
+/** What is looked for; it is in the address. */
+function Find() {
+  const [params, setParams] = useSearchParams()
+  return (
+    <input
+      type="search"
+      aria-label="Find a disc"
+      placeholder="Find by code, mold, run …"
+      value={params.get('find') ?? ''}
+      onChange={(e) =>
+        setParams(
+          (p) => {
+            if (e.target.value) p.set('find', e.target.value)
+            else p.delete('find')
+            p.delete('page')
+            return p
+          },
+          { replace: true },
+        )
+      }
+      className="min-h-10 w-60 rounded-lg border border-edge bg-card px-3 max-sm:w-full"
+    />
+  )
+}
+
+/** Turns the pages of a long shelf. */
+function Pages({ total }: { readonly total: number }) {
+  const [params, setParams] = useSearchParams()
+  const at = Number(params.get('page') ?? 0)
+  const pages = Math.ceil(total / PAGE_SIZE)
+  const turn = (to: number) =>
+    setParams((p) => {
+      if (to === 0) p.delete('page')
+      else p.set('page', String(to))
+      return p
+    })
+  if (pages <= 1) return null
+  return (
+    <div className="flex items-center justify-end gap-3 border-t border-rule px-4 py-2">
+      <span className="figure text-quiet">
+        {at * PAGE_SIZE + 1}–{Math.min(total, (at + 1) * PAGE_SIZE)} of {total}
+      </span>
+      <Button aria-label="Page before" disabled={at === 0} onClick={() => turn(at - 1)}>
+        <ChevronLeft size={18} aria-hidden />
+      </Button>
+      <Button aria-label="Next page" disabled={at >= pages - 1} onClick={() => turn(at + 1)}>
+        <ChevronRight size={18} aria-hidden />
+      </Button>
     </div>
   )
 }

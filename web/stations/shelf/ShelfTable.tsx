@@ -144,23 +144,28 @@ interface ShelfTableProps {
   readonly onChosen: (chosen: ReadonlySet<string>) => void
 }
 
-/** The shelf: grouped by mold unless sorted otherwise; discs are chosen by their boxes. */
-export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
-  const go = useNavigate()
-  const to = useAddresses()
+/** By what the shelf is sorted, as the address says; asked once it goes up, then down, then back to the groups. */
+function useSorting() {
   const [params, setParams] = useSearchParams()
   const sort = params.get('sort') ?? 'kin'
   const down = params.has('down')
   const sortBy = (key: string) =>
     setParams((p) => {
       p.delete('page')
-      // up, down, and back to the groups
       if (sort !== key) p.set('sort', key)
       if (sort === key && down) p.delete('sort')
       if (sort === key && !down) p.set('down', '1')
       else p.delete('down')
       return p
     })
+  return { sort, down, sortBy }
+}
+
+/** The shelf: grouped by mold unless sorted otherwise; discs are chosen by their boxes. */
+export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
+  const go = useNavigate()
+  const to = useAddresses()
+  const { sort, down, sortBy } = useSorting()
   const rowSelection = useMemo<RowSelectionState>(
     () => Object.fromEntries([...chosen].map((id) => [id, true])),
     [chosen],
