@@ -9,6 +9,7 @@ import { restorePackage } from '../server/custody/restore.ts'
 import { copyStandingOf } from '../server/custody/standing.ts'
 import type { TellProgress } from '../server/custody/write.ts'
 import { BadPackage } from '../server/custody/zip.ts'
+export { copySettingsOf } from '../server/custody/settings.ts'
 import { openDatabase } from '../server/store/database.ts'
 import type { Connection } from '../server/store/database.ts'
 

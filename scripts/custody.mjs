@@ -1,14 +1,15 @@
 // npm run backup -- FILE, npm run restore -- FILE: everything in one file, beside a running server or without one.
 import path from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { clusterFolder, findBin, startPostgres } from './database.mjs'
 import { ensurePackages, ensurePostgres, orSay, say } from './install.mjs'
 import { dataFolder, runningOn, urlOf } from './running.mjs'
 
 orSay(ensurePackages)
-const { register } = await import('tsx/esm/api')
-register()
-const { backup, restoreFile, CannotBeDone } = await import('../cli/custody.ts')
-const { copySettingsOf } = await import('../server/custody/settings.ts')
+const { bundleProgram } = await import('./bundles.mjs')
+const { backup, restoreFile, CannotBeDone, copySettingsOf } = await import(
+  pathToFileURL(await bundleProgram('cli/custody.ts')).href
+)
 
 const [what, ...args] = process.argv.slice(2)
 const data = dataFolder()

@@ -5,9 +5,14 @@ import { ensurePackages, orSay, ROOT } from './install.mjs'
 
 orSay(ensurePackages)
 const [file, ...args] = process.argv.slice(2)
-const done = spawnSync(process.execPath, ['--import', 'tsx', path.join(ROOT, file), ...args], {
+// what people call is started at once; what is about the project itself is read as it is written
+const { bundleProgram } = await import('./bundles.mjs')
+const program = file.startsWith('cli/')
+  ? [await bundleProgram(file)]
+  : ['--import', 'tsx', path.join(ROOT, file)]
+const done = spawnSync(process.execPath, [...program, ...args], {
   stdio: 'inherit',
-  // tsx is found from the project, files named by the caller from where the caller is
+  // what is imported is found from the project, files named by the caller from where the caller is
   cwd: ROOT,
   env: { ...process.env, VEER_FROM: process.env.INIT_CWD ?? process.cwd() },
 })

@@ -2,6 +2,7 @@
 import { spawn } from 'node:child_process'
 import fs from 'node:fs'
 import path from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { clusterFolder, findBin, Refused, startPostgres } from './database.mjs'
 import { ensureBuilt, ensurePackages, ensurePostgres, GiveUp, ROOT, say } from './install.mjs'
 import { begunAt, dataFolder, lockOf, runningOn, urlOf } from './running.mjs'
@@ -134,66 +135,58 @@ let host = '127.0.0.1'
 
 try {
   ensurePackages()
-  const { register } = await import('tsx/esm/api')
-  register()
+  const { bundleProgram, bundleWorkers } = await import('./bundles.mjs')
+  const app = await import(pathToFileURL(await bundleProgram('cli/start.ts')).href)
   // what is named wrongly is said before anything is started
-  const { playedDevices } = await import('../server/devices/replay.ts')
-  const devices = playedDevices(process.env)
-  const { serverReachOf } = await import('../server/share/settings.ts')
-  const reach = serverReachOf(process.env, data, flags.has('--share'))
+  const devices = app.playedDevices(process.env)
+  const reach = app.serverReachOf(process.env, data, flags.has('--share'))
   host = reach.host
   const url = await databaseUrl()
-  const { openDatabase } = await import('../server/store/database.ts')
-  const demo = await import('../demo/load.ts')
-  const { keptDemo, ownThrows } = await import('../demo/away.ts')
 
   if (resetDemo) {
-    const { db, close } = await openDatabase(url)
+    const { db, close } = await app.openDatabase(url)
     cleanups.push(close)
-    const own = await ownThrows(db)
+    const own = await app.ownThrows(db)
     if (own > 0 && !flags.has('--yes')) {
       await fail(
         `The database holds ${own} throws of your own, and a reset deletes everything in it. Export what you want to keep, then type:\n\n  npm run demo:reset -- --yes`,
       )
     } else {
-      await demo.resetToDemo(db)
+      await app.resetToDemo(db)
       say('The database now holds the Harrowmere demo and nothing else.')
       await stop()
     }
   } else {
     if (!dev) {
       ensureBuilt()
-      const { bundleWorkers } = await import('./workers.mjs')
       process.env.VEER_THREADS = await bundleWorkers()
     }
-    const { startServer } = await import('../server/main.ts')
-    const { copySettingsOf } = await import('../server/custody/settings.ts')
-    const server = await startServer({
+    const server = await app.startServer({
       databaseUrl: url,
       ...reach,
       port: dev && !process.env.PORT ? 4461 : port,
       dist: path.join(ROOT, 'dist'),
       quiet: process.env.VEER_QUIET === '1',
-      nature: demo.nature,
-      demo: keptDemo,
+      nature: app.nature,
+      demo: app.keptDemo,
       devices,
       doing: process.env.VEER_WORK !== 'apart',
       custody: {
-        ...copySettingsOf(process.env, path.join(data, 'copies')),
+        ...app.copySettingsOf(process.env, path.join(data, 'copies')),
         builtIn: !process.env.DATABASE_URL,
         data,
         cluster: cluster.cluster,
       },
       prepare: async (db) => {
         if (flags.has('--empty')) {
-          const { tried } = await keptDemo.state(db)
+          const { tried } = await app.keptDemo.state(db)
           if (tried > 0)
             throw new Error(
               `${tried} throws were tried in the demo and would go with it. Start without --empty, and press “Start my own shelf” on the Bench.`,
             )
-          await keptDemo.putAway(db)
+          await app.keptDemo.putAway(db)
         }
-        if (await demo.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
+        if (await app.loadDemoIfEmpty(db)) say('Loaded the Harrowmere demo.')
       },
     })
     cleanups.push(() => server.stop())
@@ -213,12 +206,11 @@ try {
       address = `http://${host}:4460`
     }
     fs.writeFileSync(lock, JSON.stringify({ ...self, url: address, ...cluster }), { mode: 0o600 })
-    const { firstWayIn, howToPair } = await import('../server/share/invite.ts')
     const shared = server.sharing?.state()
     if (reach.behind) {
-      const wayIn = await firstWayIn(server.db, reach.behind.names[0])
+      const wayIn = await app.firstWayIn(server.db, reach.behind.names[0])
       if (wayIn) say(`\n${wayIn}`)
-    } else if (shared?.on) say(`\n${await howToPair(server.db, shared)}`)
+    } else if (shared?.on) say(`\n${await app.howToPair(server.db, shared)}`)
     else if (shared?.problem) say(`\nPhones cannot reach it: ${shared.problem}`)
     const own = address + server.ownUrl().slice(server.url.length)
     say(

@@ -1,5 +1,6 @@
 // npm run work: does what servers on the database of DATABASE_URL ask for, apart from them. Ctrl-C stops it.
 import path from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { ensurePackages, orSay, say } from './install.mjs'
 
 orSay(ensurePackages)
@@ -7,13 +8,11 @@ if (!process.env.DATABASE_URL) {
   say('DATABASE_URL must name the database of the servers it works for.')
   process.exit(2)
 }
-const { bundleWorkers } = await import('./workers.mjs')
+const { bundleProgram, bundleWorkers } = await import('./bundles.mjs')
 process.env.VEER_THREADS = await bundleWorkers()
-const { register } = await import('tsx/esm/api')
-register()
-const { startWork } = await import('../server/work/apart.ts')
-const { sayError } = await import('../server/work/sayError.ts')
-const { copySettingsOf } = await import('../server/custody/settings.ts')
+const { startWork, sayError, copySettingsOf } = await import(
+  pathToFileURL(await bundleProgram('cli/work.ts')).href
+)
 try {
   const work = await startWork(
     process.env.DATABASE_URL,

@@ -1,4 +1,4 @@
-// A thread starts from its bundle where there are bundles, see scripts/workers.mjs; else it brings the loader along that reads TypeScript.
+// A thread starts from its bundle where there are bundles, see scripts/bundles.mjs; else it brings the loader along that reads TypeScript.
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 

@@ -1,4 +1,4 @@
-import { bundleWorkers } from '../../scripts/workers.mjs'
+import { bundleWorkers } from '../../scripts/bundles.mjs'
 import { stopCluster } from './server.ts'
 
 // threads start as they do where the app is used

@@ -1,4 +1,4 @@
-// An instance that tests may kill: `node --import tsx test/api/instance.ts DATABASE_URL` says its address once it listens.
+// An instance that tests may kill: with DATABASE_URL it says its address once it listens.
 import { startServer } from '../../server/main.ts'
 
 const { url } = await startServer({

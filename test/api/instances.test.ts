@@ -7,7 +7,6 @@ import net from 'node:net'
 import type { AddressInfo } from 'node:net'
 import os from 'node:os'
 import path from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { eq, sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import type { Custody, Errand } from '../../contract/custody.ts'
@@ -20,12 +19,11 @@ import type { Connection } from '../../server/store/database.ts'
 import { cards, shelfState, throws, unweighed } from '../../server/store/schema.ts'
 import { startWork } from '../../server/work/apart.ts'
 import { testDatabase } from './server.ts'
-
-const PROGRAM = fileURLToPath(new URL('./instance.ts', import.meta.url))
+import { bundleProgram } from '../../scripts/bundles.mjs'
 
 /** A server in a process of its own. */
 async function instance(url: string): Promise<{ readonly port: number; readonly process: ChildProcess }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', PROGRAM, url], {
+  const child = spawn(process.execPath, [await bundleProgram('test/api/instance.ts'), url], {
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   const [said] = (await once(child.stdout, 'data')) as [Buffer]

@@ -1,4 +1,4 @@
-// An instance with copies that tests may kill: `node --import tsx test/api/keeper.ts DATABASE_URL FOLDER` says its address.
+// An instance with copies that tests may kill: with DATABASE_URL FOLDER it says its address.
 import { startServer } from '../../server/main.ts'
 
 const [databaseUrl, folder] = process.argv.slice(2) as [string, string]

@@ -1,4 +1,4 @@
-// A server that tests may kill: `node --import tsx test/api/killable.ts DATABASE_URL PORT` says “up” once it listens.
+// A server that tests may kill: with DATABASE_URL PORT it says “up” once it listens.
 import { makeApp } from '../../server/app.ts'
 import { openDatabase } from '../../server/store/database.ts'
 import { Works } from '../../server/work/works.ts'

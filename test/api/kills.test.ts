@@ -21,6 +21,7 @@ import { connect, once, openDatabase } from '../../server/store/database.ts'
 import { migrations, statementsIn } from '../../server/custody/migrations.ts'
 import type { Connection } from '../../server/store/database.ts'
 import { testDatabase } from './server.ts'
+import { bundleProgram } from '../../scripts/bundles.mjs'
 
 /** When each migration was made, by its name. */
 const journal = () =>
@@ -46,11 +47,9 @@ describe('killed in the midst of it', function () {
   let url: string
 
   async function live(): Promise<void> {
-    child = spawn(
-      process.execPath,
-      ['--import', 'tsx', path.join(import.meta.dirname, 'keeper.ts'), database, folder],
-      { stdio: ['ignore', 'pipe', 'inherit'] },
-    )
+    child = spawn(process.execPath, [await bundleProgram('test/api/keeper.ts'), database, folder], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     const [said] = (await emitted(child.stdout!, 'data')) as [Buffer]
     url = String(said).trim()
   }
@@ -248,12 +247,10 @@ describe('killed in the midst of it', function () {
       ])
     }
     await pool.query(`insert into people (id, name, role) values (gen_random_uuid(), 'Ida', 'owner')`)
-    for (const ms of [600, 900, 1200, 1500]) {
-      const starting = spawn(
-        process.execPath,
-        ['--import', 'tsx', path.join(import.meta.dirname, 'keeper.ts'), old, folder],
-        { stdio: 'ignore' },
-      )
+    for (const ms of [150, 250, 350, 450, 600, 800]) {
+      const starting = spawn(process.execPath, [await bundleProgram('test/api/keeper.ts'), old, folder], {
+        stdio: 'ignore',
+      })
       await new Promise((r) => setTimeout(r, ms))
       const gone = emitted(starting, 'exit')
       starting.kill('SIGKILL')

@@ -3,7 +3,6 @@ import { expect } from 'chai'
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import path from 'node:path'
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { randomInt, randomLcg } from 'd3'
@@ -21,33 +20,35 @@ import { Queue } from '../../web/data/queue.ts'
 import { Line } from './line.ts'
 import { demoServer } from './server.ts'
 import type { TestServer } from './server.ts'
+import { bundleProgram } from '../../scripts/bundles.mjs'
 
 /** A server process of its own on a database, which can be killed at any moment and started again. */
 class Mortal {
   #child: ChildProcess | undefined
   #killed = false
   deaths = 0
-  /** How often it ended of itself. */
+  /** How often it ended of itself after it had listened. */
   ended = 0
   constructor(
     private readonly url: string,
     readonly port: number,
   ) {}
 
+  /** Starts it, again and again where its database is away: whoever keeps a server running does so. */
   async live(): Promise<void> {
-    const args = [
-      '--import',
-      'tsx',
-      path.join(import.meta.dirname, 'killable.ts'),
-      this.url,
-      String(this.port),
-    ]
-    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] })
+    while (!(await this.#begin())) await new Promise((r) => setTimeout(r, 100))
+  }
+  async #begin(): Promise<boolean> {
+    const args = [await bundleProgram('test/api/killable.ts'), this.url, String(this.port)]
+    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'ignore'] })
     this.#child = child
     this.#killed = false
-    child.once('exit', () => void (this.ended += this.#killed ? 0 : 1))
-    for await (const said of child.stdout!) if (String(said).includes('up')) return
-    throw new Error('the server ended before it listened')
+    for await (const said of child.stdout!)
+      if (String(said).includes('up')) {
+        child.once('exit', () => void (this.ended += this.#killed ? 0 : 1))
+        return true
+      }
+    return false
   }
   async die(): Promise<void> {
     const child = this.#child

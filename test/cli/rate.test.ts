@@ -9,14 +9,16 @@ import type { AnswerReport } from '../../core/formats/answerReport.ts'
 import type { DoubtsReport } from '../../core/formats/doubtsReport.ts'
 import type { ArmReport } from '../../core/formats/armReport.ts'
 import type { RateReport } from '../../core/formats/rateReport.ts'
+import { bundleProgram } from '../../scripts/bundles.mjs'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'veer-line-rate-'))
+let program: string
 
 function rate(csv: string, ...flags: string[]) {
   const file = path.join(folder, 'throws.csv')
   fs.writeFileSync(file, csv)
-  return spawnSync(process.execPath, ['--import', 'tsx', 'cli/rate.ts', file, ...flags], {
+  return spawnSync(process.execPath, [program, file, ...flags], {
     cwd: ROOT,
     encoding: 'utf8',
   })
@@ -29,6 +31,7 @@ const ROWS = [10, 10, 0, 0, -8, -8].flatMap((deg) => [
 ])
 
 describe('rate', () => {
+  before(async () => void (program = await bundleProgram('cli/rate.ts')))
   after(() => fs.rmSync(folder, { recursive: true, force: true }))
 
   it('prints JSON of discs, pairs and throwers', () => {
@@ -199,7 +202,7 @@ describe('rate', () => {
     expect(done.stderr)
       .match(/row 2, column hyzer_deg/)
       .match(/row 3, column hand/)
-    const missing = spawnSync(process.execPath, ['--import', 'tsx', 'cli/rate.ts', '/nowhere.csv'], {
+    const missing = spawnSync(process.execPath, [program, '/nowhere.csv'], {
       cwd: ROOT,
       encoding: 'utf8',
     })

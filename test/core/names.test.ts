@@ -5,8 +5,9 @@ import path from 'node:path'
 const ROOT = path.resolve(import.meta.dirname, '../..')
 const EXPORTED = /^export (?:async )?(?:const|function\*?|class|interface|type) (\w+)/gm
 
-/** `const { a, b } = await import('../server/x.ts')` */
-const ASKED = /\{ ([\w, ]+) \} = await import\('([^']+\.ts)'\)/g
+/** A script takes a program, whole or by names. */
+const TAKEN =
+  /const (?:\{([^}]*)\}|(\w+)) = await import\(\s*pathToFileURL\(await bundleProgram\('([^']+)'\)\)/g
 
 /** Names that code exports, each with the files that do. */
 function exported(): Map<string, Set<string>> {
@@ -21,6 +22,26 @@ function exported(): Map<string, Set<string>> {
   return names
 }
 
+/** Names that a script takes out of programs of the project: listed where it takes one, or one by one of what it took whole. */
+function askedBy(text: string, script: string) {
+  return [...text.matchAll(TAKEN)].flatMap(([, list, whole, file]) => {
+    const names = list
+      ? list.split(',').map((name) => name.trim())
+      : [...text.matchAll(new RegExp(`\\b${whole!}\\.(\\w+)`, 'g'))].map(([, name]) => name!)
+    return names.filter(Boolean).map((name) => ({ script, name, file: file! }))
+  })
+}
+/** What a program of the project offers, its own and what it hands on. */
+function offeredBy(file: string): ReadonlySet<string> {
+  const text = fs.readFileSync(path.join(ROOT, file), 'utf8')
+  return new Set([
+    ...[...text.matchAll(/^export (?:async )?(?:function|class|const) (\w+)/gm)].map(([, name]) => name!),
+    ...[...text.matchAll(/^export \{([^}]*)\}/gm)].flatMap(([, list]) =>
+      list!.split(',').map((name) => name.trim()),
+    ),
+  ])
+}
+
 describe('names', () => {
   it('are exported by one file each, so that a name says what it is wherever it is read', () => {
     const names = exported()
@@ -30,18 +51,12 @@ describe('names', () => {
   })
 
   it('that scripts ask for, which no compiler reads, are there', () => {
-    const names = exported()
     const asked = fs
       .readdirSync(path.join(ROOT, 'scripts'))
       .filter((f) => f.endsWith('.mjs'))
-      .map((f) => path.join('scripts', f))
-      .flatMap((script) =>
-        [...fs.readFileSync(path.join(ROOT, script), 'utf8').matchAll(ASKED)].flatMap(([, list, from]) =>
-          list!.split(',').map((name) => ({ script, name: name.trim(), file: path.join('scripts', from!) })),
-        ),
-      )
-    expect(asked.length).greaterThan(10)
-    const missing = asked.filter(({ name, file }) => !names.get(name)?.has(file))
+      .flatMap((script) => askedBy(fs.readFileSync(path.join(ROOT, 'scripts', script), 'utf8'), script))
+    expect(asked.length).greaterThan(14)
+    const missing = asked.filter(({ name, file }) => !offeredBy(file).has(name))
     expect(missing).deep.equal([])
   })
 })

@@ -1,5 +1,5 @@
-// The threads of the server as one file each, so that starting one takes a tenth of a second: read from TypeScript, a thread would
-// load some hundred files through a loader of its own.
+// Threads of the server and programs as one file each, so that starting one takes a tenth of a second: read from TypeScript, each
+// would load some hundred files through a loader of its own.
 import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
@@ -12,12 +12,15 @@ const WORK = path.join(ROOT, 'server', 'work')
 /** Bundles nobody has used for so long are thrown away, ms. */
 const OLD_MS = 86_400_000
 
+/** Where the sources of programs are. */
+const SOURCES = ['core', 'contract', 'server', 'demo', 'cli', path.join('test', 'api')]
+
 /** What stands for everything that may be in a bundle. */
-function digest() {
+function digest(folders) {
   const hash = createHash('sha1')
     .update(fs.readFileSync(path.join(ROOT, 'package-lock.json')))
     .update(ROOT)
-  for (const folder of ['core', 'contract', 'server'])
+  for (const folder of folders)
     for (const name of fs.readdirSync(path.join(ROOT, folder), { recursive: true }).sort())
       if (name.endsWith('.ts')) hash.update(name).update(fs.readFileSync(path.join(ROOT, folder, name)))
   return hash.digest('hex')
@@ -27,7 +30,7 @@ function digest() {
 const whereItIs = {
   name: 'where it is',
   setup: ({ onLoad }) =>
-    onLoad({ filter: /[\\/](core|contract|server)[\\/].*\.ts$/ }, ({ path: file }) => ({
+    onLoad({ filter: /[\\/](core|contract|server|demo|cli|test)[\\/].*\.ts$/ }, ({ path: file }) => ({
       loader: 'ts',
       contents: fs
         .readFileSync(file, 'utf8')
@@ -36,19 +39,16 @@ const whereItIs = {
     })),
 }
 
-/** Bundles every thread, where that is not done. @returns the folder they are in */
-export async function bundleWorkers() {
-  const folder = path.join(CACHE, `threads-${digest()}`)
+/** Bundles files, where that is not done. @returns the folder they are in */
+async function bundled(what, entryPoints, folders) {
+  const folder = path.join(CACHE, `${what}-${digest(folders)}`)
   if (fs.existsSync(folder)) {
     fs.utimesSync(folder, new Date(), new Date())
     return folder
   }
   const making = `${folder}.${process.pid}`
   await build({
-    entryPoints: fs
-      .readdirSync(WORK)
-      .filter((f) => f.endsWith('.worker.ts'))
-      .map((f) => path.join(WORK, f)),
+    entryPoints,
     outdir: making,
     bundle: true,
     platform: 'node',
@@ -76,4 +76,22 @@ export async function bundleWorkers() {
     fs.rmSync(making, { recursive: true, force: true })
   }
   return folder
+}
+
+/** Bundles every thread of the server. @returns the folder they are in */
+export const bundleWorkers = () =>
+  bundled(
+    'threads',
+    fs
+      .readdirSync(WORK)
+      .filter((f) => f.endsWith('.worker.ts'))
+      .map((f) => path.join(WORK, f)),
+    ['core', 'contract', 'server'],
+  )
+
+/** Bundles a program. @param file its TypeScript, from the root of the project @returns what Node runs */
+export async function bundleProgram(file) {
+  const name = path.basename(file, '.ts')
+  const folder = await bundled(file.replaceAll(/[\\/.]/g, '-'), [path.join(ROOT, file)], SOURCES)
+  return path.join(folder, `${name}.mjs`)
 }
