@@ -35,6 +35,19 @@ export default tseslint.config(
   // nothing is compiled to memoise by itself, so libraries that forbid it are as good as others
   { files: ['web/**/*.{ts,tsx}'], rules: { 'react-hooks/incompatible-library': 'off' } },
   {
+    files: ['web/**/*.{ts,tsx}'],
+    ignores: ['web/parts/keys.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          name: 'react-hotkeys-hook',
+          message: 'A key is a row of a table, bound by useKey of web/parts/keys.ts.',
+        },
+      ],
+    },
+  },
+  {
     files: ['core/**/*.ts'],
     rules: {
       'no-restricted-globals': [

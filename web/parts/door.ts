@@ -1,6 +1,7 @@
 import type { LucideIcon } from 'lucide-react'
 import { lazy } from 'react'
 import type { ComponentType } from 'react'
+import type { BoundKey } from './keys.ts'
 
 /** Where a station belongs: to the shed, to a trial, or apart from both. */
 export type StationGroup = 'shed' | 'trial' | 'apart'
@@ -12,9 +13,6 @@ export interface Screen {
   /** Is given the parameters of the address; of a trial’s screen, `trialId` too. */
   readonly show: ComponentType<Readonly<Record<string, string>>>
 }
-
-/** A key that does something while the station is open, and what. */
-export type StationKey = readonly [key: string, does: string]
 
 /**
  * The door of a station: everything the rest of the app knows of it. Router, bars, command list, key sheet and links between
@@ -29,7 +27,8 @@ export interface Door {
   readonly icon: LucideIcon
   /** Its screens by name; `main` is the one its name leads to. */
   readonly screens: { readonly main: Screen } & Readonly<Record<string, Screen>>
-  readonly keys: readonly StationKey[]
+  /** Keys that do something while it is open. */
+  readonly keys: readonly BoundKey[]
 }
 
 type Params<P extends string> = P extends `${string}:${infer Name}/${infer Rest}`

@@ -5,14 +5,10 @@ import { useNavigate } from 'react-router'
 import { THEMES } from '../../contract/preferences.ts'
 import { useShelf, useTrials } from '../data/hooks.ts'
 import { usePreferences } from '../data/preferences.tsx'
+import type { BoundKey } from '../parts/keys.ts'
 import { Dialog as Sheet } from '../parts/Dialog.tsx'
-import type { StationKey } from '../parts/door.ts'
 import { addressIn, Stations } from '../parts/StationLink.tsx'
-
-const EVERYWHERE: readonly StationKey[] = [
-  ['Ctrl K', 'go anywhere: stations, trials, discs'],
-  ['?', 'this list'],
-]
+import { EVERYWHERE } from './keys.ts'
 
 interface CommandListProps {
   readonly shown: 'commands' | 'keys'
@@ -26,19 +22,20 @@ export default function CommandList({ shown, onClose }: CommandListProps) {
     return (
       <Sheet open onClose={onClose} title="Keys">
         <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-2">
-          {[{ name: 'Everywhere', keys: EVERYWHERE }, ...doors.filter((d) => d.keys.length > 0)].map(
-            ({ name, keys }) => (
-              <Fragment key={name}>
-                <dt className="col-span-2 mt-2 font-semibold">{name}</dt>
-                {keys.map(([key, does]) => (
-                  <div key={key} className="contents">
-                    <dt className="figure">{key}</dt>
-                    <dd>{does}</dd>
-                  </div>
-                ))}
-              </Fragment>
-            ),
-          )}
+          {[
+            { name: 'Everywhere', keys: Object.values<BoundKey>(EVERYWHERE) },
+            ...doors.filter((d) => d.keys.length > 0),
+          ].map(({ name, keys }) => (
+            <Fragment key={name}>
+              <dt className="col-span-2 mt-2 font-semibold">{name}</dt>
+              {keys.map(({ shown: key, does }) => (
+                <div key={does} className="contents">
+                  <dt className="figure">{key}</dt>
+                  <dd>{does}</dd>
+                </div>
+              ))}
+            </Fragment>
+          ))}
         </dl>
       </Sheet>
     )

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../parts/keys.ts'
+import { EVERYWHERE } from './keys.ts'
 
 const load = () => import('./CommandList.tsx')
 const CommandList = lazy(load)
@@ -14,8 +15,8 @@ export function Shortcuts() {
     return () => clearTimeout(timer)
   }, [])
   const toggle = (what: 'commands' | 'keys') => setShown((s) => (s === what ? undefined : what))
-  useHotkeys('mod+k', () => toggle('commands'), { preventDefault: true, enableOnFormTags: true })
-  useHotkeys('?', () => toggle('keys'), { useKey: true })
+  useKey(EVERYWHERE.commands, () => toggle('commands'), { preventDefault: true, enableOnFormTags: true })
+  useKey(EVERYWHERE.keys, () => toggle('keys'))
   return (
     shown && (
       <Suspense>

@@ -1,6 +1,7 @@
 import { Play } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../../parts/keys.ts'
+import { DRILL_KEYS } from './keys.ts'
 import { QUESTIONS } from '../../../core/drill/question.ts'
 import type { DrillReply, DrillQuestion } from '../../../core/drill/question.ts'
 import { pointsOf } from '../../../core/drill/scoring.ts'
@@ -58,13 +59,13 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
     playing.toggle()
   }
   const options = 'options' in asked ? asked.options.length : 0
-  useHotkeys('space', (e) => {
+  useKey(DRILL_KEYS.again, (e) => {
     if (spacePressesWhatHasFocus(e)) return
     e.preventDefault()
     again()
   })
-  useHotkeys(
-    'enter',
+  useKey(
+    DRILL_KEYS.answer,
     (e) => {
       if (entersWhatHasFocus(e)) return
       e.preventDefault()
@@ -72,7 +73,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
     },
     { enableOnFormTags: true },
   )
-  useHotkeys('1, 2, 3', (e) => {
+  useKey(DRILL_KEYS.choose, (e) => {
     const option = Number(e.key) - 1
     if (!answer && option < options) setCall((c) => ({ ...c, option }))
   })

@@ -1,6 +1,7 @@
 import { Eye } from 'lucide-react'
 import { screen } from '../../parts/door.ts'
 import type { Door } from '../../parts/door.ts'
+import { DRILL_KEYS } from './keys.ts'
 
 /** Trains the call that reviewing needs. */
 export const drill: Door = {
@@ -9,9 +10,5 @@ export const drill: Door = {
   group: 'shed',
   icon: Eye,
   screens: { main: screen('shed', 'drill', () => import('./Drill.tsx')) },
-  keys: [
-    ['Space', 'see the flight again'],
-    ['Enter', 'answer, and the next'],
-    ['1, 2, 3', 'choose one of the answers'],
-  ],
+  keys: Object.values(DRILL_KEYS),
 }

@@ -1,7 +1,9 @@
 import { WHY_NOT } from '../../../core/throw/whyNot.ts'
 import clsx from 'clsx'
 import { Minus, Plus } from 'lucide-react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../../parts/keys.ts'
+import type { BoundKey } from '../../parts/keys.ts'
+import { FIELD_KEYS } from './keys.ts'
 import { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { FIGURE_KEYS, rowOf } from '../../../core/throw/observed.ts'
 import type { FigureKey } from '../../../core/throw/observed.ts'
@@ -42,11 +44,7 @@ interface CallsProps {
 export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, timing, onTime }: CallsProps) {
   const units = useUnits()
   const said = airCalls(seen)
-  useHotkeys(
-    AIR_CALLS.map((_, i) => String(i + 1)),
-    (e) => onAir(AIR_CALLS[Number(e.key) - 1]!),
-    { useKey: true },
-  )
+  useKey(FIELD_KEYS.air, (e) => onAir(AIR_CALLS[Number(e.key) - 1]!))
   const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
   return (
     <div className="space-y-2.5">
@@ -54,8 +52,8 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
         <div className="mb-1 flex items-center justify-between text-note text-quiet">
           Angle out of the hand
           <span className="flex gap-1">
-            <Key>[</Key>
-            <Key>]</Key>
+            <Key>{FIELD_KEYS.lessHyzer.shown}</Key>
+            <Key>{FIELD_KEYS.moreHyzer.shown}</Key>
           </span>
         </div>
         <div className="flex items-center justify-between rounded-lg border border-edge">
@@ -87,19 +85,19 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
       </div>
       <Pick
         label="Nose"
-        keyHint="E"
+        keyed={FIELD_KEYS.nose}
         options={NOSES}
         value={seen.noseCalledDeg}
         onPick={(noseCalledDeg) => onSeen({ noseCalledDeg })}
       />
       <Pick
         label="Height"
-        keyHint="H"
+        keyed={FIELD_KEYS.height}
         options={HEIGHTS}
         value={seen.launchCalledDeg}
         onPick={(launchCalledDeg) => onSeen({ launchCalledDeg })}
       />
-      <Group label="In the air" keyHint={`1–${AIR_CALLS.length}`}>
+      <Group label="In the air" keyHint={FIELD_KEYS.air.shown}>
         {AIR_CALLS.map((w) => (
           <Chip key={w} on={said.includes(w)} onClick={() => onAir(w)}>
             {w}
@@ -115,9 +113,10 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
           timing ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge hover:bg-tint',
         )}
       >
-        {timing ? 'Stop at first contact' : 'Time it: start at release'} <Key onDark={timing}>S</Key>
+        {timing ? 'Stop at first contact' : 'Time it: start at release'}{' '}
+        <Key onDark={timing}>{FIELD_KEYS.clock.shown}</Key>
       </button>
-      <Group label="Does it count?" keyHint="C">
+      <Group label="Does it count?" keyHint={FIELD_KEYS.count.shown}>
         <Chip on={seen.counts} onClick={() => onSeen({ counts: true, whyNot: null })}>
           counts
         </Chip>
@@ -165,15 +164,15 @@ function Group({ label, keyHint, children }: { label: string; keyHint?: string; 
 interface PickProps<T> {
   readonly label: string
   /** Key that goes from option to option, and back to not observed. */
-  readonly keyHint: string
+  readonly keyed: BoundKey
   readonly options: readonly { readonly value: T; readonly label: string }[]
   readonly value: T | null
   readonly onPick: (value: T | null) => void
 }
 
 /** One of a few, or not observed: a second tap takes the call back. */
-function Pick<T extends string | number>({ label, keyHint, options, value, onPick }: PickProps<T>) {
-  useHotkeys(keyHint.toLowerCase(), () => {
+function Pick<T extends string | number>({ label, keyed, options, value, onPick }: PickProps<T>) {
+  useKey(keyed, () => {
     const at = options.findIndex((o) => o.value === value)
     onPick(options[at + 1]?.value ?? null)
   })
@@ -184,7 +183,7 @@ function Pick<T extends string | number>({ label, keyHint, options, value, onPic
       className="grid grid-cols-[5.3rem_1fr] items-center max-md:grid-cols-[5rem_1fr]"
     >
       <span className="mr-1.5 flex items-center justify-between text-note text-quiet">
-        {label} <Key>{keyHint}</Key>
+        {label} <Key>{keyed.shown}</Key>
       </span>
       <span className="inline-flex overflow-hidden rounded-lg border border-edge">
         {options.map((o) => (

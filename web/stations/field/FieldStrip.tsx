@@ -1,6 +1,5 @@
 import { UnfoldVertical, ZoomIn } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import type { PlanPoint } from '../../../core/flight/path.ts'
 import type { Forecast } from '../../../core/judge/forecast.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
@@ -8,6 +7,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
+import { useKey } from '../../parts/keys.ts'
 import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import type { Scale, Spot } from '../../strip/Strip.tsx'
@@ -15,6 +15,7 @@ import { hueOf } from '../../strip/hues.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
 import { draftBend, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
+import { FIELD_KEYS } from './keys.ts'
 import { closer, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
 import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
@@ -60,8 +61,8 @@ function useNudging(landed: Spot | null, atForecast: Spot | undefined, place: (a
     awaited.current = false
     if (!landed) place(atForecast)
   })
-  useHotkeys(
-    ['left', 'right', 'up', 'down', 'shift+left', 'shift+right', 'shift+up', 'shift+down'],
+  useKey(
+    FIELD_KEYS.move,
     (e) => {
       if (
         (e.target as HTMLElement).closest(
@@ -100,8 +101,8 @@ export function FieldStrip({
   const mid = draftBend(seen)
   const [close, setClose] = useState(false)
   const [stretched, setStretched] = useState(false)
-  useHotkeys('z', () => setClose((c) => !c))
-  useHotkeys('x', () => setStretched((c) => !c))
+  useKey(FIELD_KEYS.closer, () => setClose((c) => !c))
+  useKey(FIELD_KEYS.stretch, () => setStretched((c) => !c))
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
   const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
   // up on the strip is the thrower's left
@@ -210,10 +211,15 @@ interface LooksProps {
 /** How near one looks, and whether side is drawn larger. */
 const Looks = ({ close, stretched, setClose, setStretched }: LooksProps) => (
   <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
-    <Look on={close} onClick={() => setClose(!close)} keyHint="Z" label="Closer">
+    <Look on={close} onClick={() => setClose(!close)} keyHint={FIELD_KEYS.closer.shown} label="Closer">
       <ZoomIn size={16} aria-hidden />
     </Look>
-    <Look on={stretched} onClick={() => setStretched(!stretched)} keyHint="X" label={`Side × ${STRETCHED}`}>
+    <Look
+      on={stretched}
+      onClick={() => setStretched(!stretched)}
+      keyHint={FIELD_KEYS.stretch.shown}
+      label={`Side × ${STRETCHED}`}
+    >
       <UnfoldVertical size={16} aria-hidden />
     </Look>
   </div>

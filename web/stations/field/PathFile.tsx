@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react'
 import { Route, X } from 'lucide-react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../../parts/keys.ts'
+import { FIELD_KEYS } from './keys.ts'
 import { PATH_FILES } from '../../../core/formats/pathFiles.ts'
 import { problemType } from '../../../contract/problems.ts'
 import type { Problem } from '../../../contract/problems.ts'
@@ -61,7 +62,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
       rightM: veerM.at(-1)!,
     })
   }
-  useHotkeys('f', () => input.current?.click())
+  useKey(FIELD_KEYS.path, () => input.current?.click())
   return (
     <div className="flex items-center gap-2">
       <button

@@ -1,4 +1,5 @@
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../../parts/keys.ts'
+import { FIELD_KEYS } from './keys.ts'
 
 /** Keys that belong to a control while it has the focus. */
 const onControl = (e: KeyboardEvent) =>
@@ -24,18 +25,18 @@ export interface FieldActions {
 
 /** The keys of the field; those of the strip and of the calls stand with them. */
 export function useFieldKeys(act: FieldActions): void {
-  useHotkeys('enter', (e) => !onControl(e) && act.keep(), { enableOnFormTags: ['slider'] })
-  useHotkeys('u', act.takeBack)
-  useHotkeys('w', act.turn)
-  useHotkeys('s', act.clock)
-  useHotkeys('r', act.range)
-  useHotkeys('v', act.volunteer)
-  useHotkeys('m', act.telling)
-  useHotkeys('n', act.later)
-  useHotkeys('a', () => act.again?.())
-  useHotkeys('p', act.pause)
-  useHotkeys('t', act.nextThrower)
-  useHotkeys('c', act.count)
-  useHotkeys('[', () => act.angle(-1), { useKey: true })
-  useHotkeys(']', () => act.angle(1), { useKey: true })
+  useKey(FIELD_KEYS.keep, (e) => !onControl(e) && act.keep(), { enableOnFormTags: ['slider'] })
+  useKey(FIELD_KEYS.takeBack, act.takeBack)
+  useKey(FIELD_KEYS.turn, act.turn)
+  useKey(FIELD_KEYS.clock, act.clock)
+  useKey(FIELD_KEYS.range, act.range)
+  useKey(FIELD_KEYS.volunteer, act.volunteer)
+  useKey(FIELD_KEYS.telling, act.telling)
+  useKey(FIELD_KEYS.later, act.later)
+  useKey(FIELD_KEYS.again, () => act.again?.())
+  useKey(FIELD_KEYS.pause, act.pause)
+  useKey(FIELD_KEYS.nextThrower, act.nextThrower)
+  useKey(FIELD_KEYS.count, act.count)
+  useKey(FIELD_KEYS.lessHyzer, () => act.angle(-1))
+  useKey(FIELD_KEYS.moreHyzer, () => act.angle(1))
 }

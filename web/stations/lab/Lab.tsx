@@ -2,7 +2,8 @@ import { clsx } from 'clsx'
 import { Link2 } from 'lucide-react'
 import { Fragment, useCallback } from 'react'
 import type { ReactNode } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKey } from '../../parts/keys.ts'
+import { LAB_KEYS } from './keys.ts'
 import type { Angles } from '../../../core/lab/angles.ts'
 import type { FieldPlace } from '../../../core/lab/field.ts'
 import { throwTo } from '../../../core/lab/throwTo.ts'
@@ -55,14 +56,14 @@ export default function Lab() {
   const lastsS = Math.max(1, ...flights.map((f) => f.flight.hangS))
   const playing = usePlaying(lastsS)
   const search = useSearch(setup, discs, known, who)
-  useHotkeys('space', (e) => {
+  useKey(LAB_KEYS.play, (e) => {
     if (spacePressesWhatHasFocus(e)) return
     e.preventDefault()
     playing.toggle()
   })
-  useHotkeys('comma', () => playing.step(-1))
-  useHotkeys('period', () => playing.step(1))
-  useHotkeys('f', () => void search.run())
+  useKey(LAB_KEYS.back, () => playing.step(-1))
+  useKey(LAB_KEYS.on, () => playing.step(1))
+  useKey(LAB_KEYS.find, () => void search.run())
 
   const land = (at: FieldPlace) => first && change({ throw: meantOf(throwTo(first, at)) })
   const move = (place: number, o: LabObstacle) =>

@@ -1,6 +1,7 @@
 import { Waypoints } from 'lucide-react'
 import { screen } from '../../parts/door.ts'
 import type { Door } from '../../parts/door.ts'
+import { LAB_KEYS } from './keys.ts'
 
 /** Which line a disc takes, before it is thrown. */
 export const lab: Door = {
@@ -9,10 +10,5 @@ export const lab: Door = {
   group: 'shed',
   icon: Waypoints,
   screens: { main: screen('shed', 'lab', () => import('./Lab.tsx')) },
-  keys: [
-    ['Space', 'play, or stop'],
-    [',', 'a tenth of a second back'],
-    ['.', 'a tenth of a second on'],
-    ['F', 'find the throw'],
-  ],
+  keys: Object.values(LAB_KEYS),
 }
