@@ -1,11 +1,13 @@
 import { EditorContent, useEditor } from '@tiptap/react'
 import type { Editor, JSONContent } from '@tiptap/react'
-import { useEffect, useRef } from 'react'
+import { useEffect, useEffectEvent, useRef } from 'react'
 import type { DocNode } from '../../../../core/review/document.ts'
 import type { Verdict } from '../../../../core/review/judged.ts'
 import { MARKS } from './claimMarks.ts'
 import type { MarkedClaim, Namings } from './claimMarks.ts'
 import { EXTENSIONS } from './extensions.ts'
+import { startWriting, writingAfter } from './sectionWriting.ts'
+import type { SameDoc, WritingEvent } from './sectionWriting.ts'
 
 interface SectionEditorProps {
   /** Names it for those who cannot see it. */
@@ -39,15 +41,21 @@ export function SectionEditor({
   onFocus,
   onEditor,
 }: SectionEditorProps) {
-  const told = useRef(onBody)
-  useEffect(() => {
-    told.current = onBody
+  const writing = useRef(startWriting({ body, version }))
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const tell = useEffectEvent((e: Editor, event: WritingEvent) => {
+    const same: SameDoc = (one, other) => e.schema.nodeFromJSON(one).eq(e.schema.nodeFromJSON(other))
+    const { writing: after, keep, show } = writingAfter(writing.current, event, same)
+    writing.current = after
+    if (keep) onBody(keep.body, keep.from)
+    if (show) e.commands.setContent(show as JSONContent, { emitUpdate: false })
   })
-  const pending = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const last = useRef<string>(undefined)
-  /** The version that what is shown was made from, and what is known by now. */
-  const from = useRef(version)
-  const newest = useRef({ body, version })
+  const rest = useEffectEvent((e: Editor) => {
+    clearTimeout(pause.current)
+    if (writing.current.typing) tell(e, { did: 'rested', now: e.getJSON() as DocNode })
+  })
+  const found = useEffectEvent((claims: readonly MarkedClaim[]) => onClaims(claims))
+  const entered = useEffectEvent((e: Editor) => onFocus(e))
   const editor = useEditor({
     extensions: EXTENSIONS,
     content: body as JSONContent,
@@ -57,70 +65,35 @@ export function SectionEditor({
     editorProps: {
       attributes: { 'aria-label': label, class: 'review-text', role: 'textbox', 'aria-multiline': 'true' },
     },
-    onCreate: ({ editor: e }) => {
-      last.current = JSON.stringify(e.getJSON())
-      onEditor(e)
-    },
-    onUpdate: ({ editor: e }) => {
-      clearTimeout(pending.current)
-      pending.current = setTimeout(() => keep(e), PAUSE_MS)
-    },
-    onFocus: ({ editor: e }) => onFocus(e),
-    onBlur: ({ editor: e }) => keep(e),
-  })
-  const keep = (e: Editor) => {
-    clearTimeout(pending.current)
-    pending.current = undefined
-    const now = JSON.stringify(e.getJSON())
-    if (now === last.current) return
-    last.current = now
-    told.current(e.getJSON() as DocNode, from.current)
-    // another device wrote while this was typed: what was typed is kept beside it, and its own is shown here
-    if (newest.current.version > from.current) show(e)
-  }
-  const show = (e: Editor) => {
-    e.commands.setContent(newest.current.body as JSONContent, { emitUpdate: false })
-    last.current = JSON.stringify(e.getJSON())
-    from.current = newest.current.version
-  }
-  const keeping = useRef(keep)
-  useEffect(() => {
-    keeping.current = keep
+    onCreate: ({ editor: e }) => onEditor(e),
   })
   useEffect(() => {
-    const leave = () => editor && pending.current !== undefined && keeping.current(editor)
-    window.addEventListener('pagehide', leave)
+    if (!editor) return
+    const typed = () => {
+      tell(editor, { did: 'typed' })
+      clearTimeout(pause.current)
+      pause.current = setTimeout(() => rest(editor), PAUSE_MS)
+    }
+    const left = () => rest(editor)
+    const focused = () => entered(editor)
+    editor.on('update', typed).on('blur', left).on('focus', focused)
+    window.addEventListener('pagehide', left)
     return () => {
-      window.removeEventListener('pagehide', leave)
-      leave()
+      editor.off('update', typed).off('blur', left).off('focus', focused)
+      window.removeEventListener('pagehide', left)
+      // a screen that is left by a key or the browser’s own button does not blur what is written in
+      left()
     }
   }, [editor])
-  const found = useRef(onClaims)
   useEffect(() => {
-    found.current = onClaims
-  })
-  useEffect(() => {
-    const meta = { onClaims: (claims: readonly MarkedClaim[]) => found.current(claims) }
-    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, meta))
-  }, [editor])
+    if (editor) tell(editor, { did: 'heard', stored: { body, version }, now: editor.getJSON() as DocNode })
+  }, [editor, body, version])
   useEffect(() => {
     editor?.setEditable(editable, false)
   }, [editor, editable])
-  // what another device wrote takes the place of what is shown, unless something is being typed
   useEffect(() => {
-    newest.current = { body, version }
-    if (!editor) return
-    // by content: the database keeps the parts of a node in an order of its own
-    const known = editor.schema.nodeFromJSON(body)
-    const isOwn =
-      known.eq(editor.state.doc) ||
-      (last.current !== undefined &&
-        known.eq(editor.schema.nodeFromJSON(JSON.parse(last.current) as JSONContent)))
-    if (isOwn) from.current = version
-    else if (pending.current === undefined) show(editor)
-  }, [editor, body, version])
-  useEffect(() => {
-    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, { namings }))
+    const meta = { namings, onClaims: (claims: readonly MarkedClaim[]) => found(claims) }
+    editor?.view.dispatch(editor.state.tr.setMeta(MARKS, meta))
   }, [editor, namings])
   useEffect(() => {
     editor?.view.dispatch(editor.state.tr.setMeta(MARKS, { verdicts }))
