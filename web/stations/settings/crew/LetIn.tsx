@@ -10,7 +10,14 @@ import { say, sayWrong } from '../../../data/say.ts'
 export function LetIn() {
   const sharing = useSharing(true)
   const [turning, setTurning] = useState(false)
-  if (!sharing) return null
+  // what stands below it keeps its place when it is known
+  if (!sharing)
+    return (
+      <Card className="p-5" label="Let a phone in">
+        <h2 className="text-title">Let phones in</h2>
+        <p className="text-quiet">Seeing how this machine is reached …</p>
+      </Card>
+    )
   const turn = async (on: boolean) => {
     setTurning(true)
     try {
