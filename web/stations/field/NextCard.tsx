@@ -101,6 +101,9 @@ export function NextCard(card: NextCardProps) {
   )
 }
 
+/** Half as wide as the card, a box says it in a smaller hand, over two lines where it must. */
+const HALF = 'h-full text-note leading-tight max-md:text-body'
+
 /** Everything that can be changed of the throw that comes next. */
 function Choices({
   className,
@@ -131,6 +134,7 @@ function Choices({
       <Select
         hideLabel
         label="Release angle"
+        boxClass={HALF}
         value={meant.hyzerDeg}
         onChange={(v) => onMeant({ hyzerDeg: v })}
         options={shownAngles.map((a) => ({ value: a, words: angleWords(a) }))}
@@ -138,6 +142,7 @@ function Choices({
       <Select
         hideLabel
         label="Power"
+        boxClass={HALF}
         value={standing.power}
         onChange={(v) => onStanding({ power: v })}
         options={[
@@ -150,6 +155,7 @@ function Choices({
       <Select
         hideLabel
         label="Stroke"
+        boxClass={HALF}
         value={standing.stroke}
         onChange={(v) => onStanding({ stroke: v })}
         options={plainOptions(STROKES)}
@@ -157,6 +163,7 @@ function Choices({
       <Select
         hideLabel
         label="Thrower"
+        boxClass={HALF}
         value={standing.throwerId}
         onChange={(v) => onStanding({ throwerId: v })}
         options={throwers.map((t) => ({ value: t.id, words: t.name }))}
