@@ -4,7 +4,7 @@ import path from 'node:path'
 import type { BoundKey, KeyTable } from '../../web/parts/keys.ts'
 import { EVERYWHERE } from '../../web/shell/keys.ts'
 import { DRILL_KEYS } from '../../web/stations/drill/keys.ts'
-import { FIELD_KEYS, SHORT_KEYS } from '../../web/stations/field/keys.ts'
+import { FIELD_KEYS, SHORT_GAME_KEYS } from '../../web/stations/field/keys.ts'
 import { LAB_KEYS } from '../../web/stations/lab/keys.ts'
 
 const WEB = path.resolve(import.meta.dirname, '../../web')
@@ -13,7 +13,7 @@ const TABLES: Readonly<Record<string, KeyTable>> = {
   EVERYWHERE,
   FIELD_KEYS,
   LAB_KEYS,
-  SHORT_KEYS,
+  SHORT_GAME_KEYS,
 }
 /** Everything the pages are written in, but the tables themselves. */
 const source = fs
@@ -42,7 +42,7 @@ describe('keys', () => {
   })
 
   it('are listed by the station that has them', () => {
-    const has = { drill: ['DRILL_KEYS'], field: ['FIELD_KEYS', 'SHORT_KEYS'], lab: ['LAB_KEYS'] }
+    const has = { drill: ['DRILL_KEYS'], field: ['FIELD_KEYS', 'SHORT_GAME_KEYS'], lab: ['LAB_KEYS'] }
     for (const [station, tables] of Object.entries(has)) {
       const door = fs.readFileSync(path.join(WEB, 'stations', station, 'station.ts'), 'utf8')
       for (const table of tables) expect(door).contain(`Object.values(${table})`)

@@ -1,7 +1,7 @@
 import { useMemo, useReducer, useState } from 'react'
 import type { Dispatch } from 'react'
 import { useKey } from '../../parts/keys.ts'
-import { SHORT_KEYS } from './keys.ts'
+import { SHORT_GAME_KEYS } from './keys.ts'
 import { useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { GAMES, MISSES, PUTT_STYLES } from '../../../core/throw/short.ts'
@@ -97,9 +97,9 @@ function useShortLog(view: TrialView, game: Game) {
   }
   const made = () => void keep({ made: true })
   const missed = () => void keep({ made: false, miss: log.seen.miss })
-  useKey(SHORT_KEYS.takeBack, () => void takeBack())
-  useKey(SHORT_KEYS.made, () => game === 'putting' && made())
-  useKey(SHORT_KEYS.missed, () => game === 'putting' && missed())
+  useKey(SHORT_GAME_KEYS.takeBack, () => void takeBack())
+  useKey(SHORT_GAME_KEYS.made, () => game === 'putting' && made())
+  useKey(SHORT_GAME_KEYS.missed, () => game === 'putting' && missed())
   return { throws, own, log, tell, keep: () => void keep(), takeBack: () => void takeBack(), made, missed }
 }
 

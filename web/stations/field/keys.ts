@@ -36,7 +36,7 @@ export const FIELD_KEYS = {
 } as const satisfies KeyTable
 
 /** Keys of the short game. */
-export const SHORT_KEYS = {
+export const SHORT_GAME_KEYS = {
   takeBack: { press: 'u', shown: 'U', does: 'in the short game: take back the last throw' },
   made: { press: 'm', shown: 'M', does: 'in putting: made' },
   missed: { press: 'x', shown: 'X', does: 'in putting: missed' },
