@@ -27,7 +27,7 @@ orSay(() => {
 })
 
 const { priority } = constants
-const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name)
+const bin = (name) => (name === 'node' ? process.execPath : path.join(ROOT, 'node_modules', '.bin', name))
 const env = { ...process.env, npm_config_loglevel: 'error' }
 
 /** What runs now; each with all it starts in a group of its own. */
@@ -125,7 +125,7 @@ async function look() {
 
 say('\nTypes, lint, unit, API and command line, beside each other: what each says comes when it ends.')
 // computing fills whatever the others, which often wait, leave of the machine
-const unit = quietly('Unit', ['mocha'], true)
+const unit = quietly('Unit', ['node', path.join(ROOT, 'scripts', 'unit.mjs')], true)
 await Promise.all([
   look(),
   quietly('API', ['mocha', '--config', '.mocharc.api.json']),

@@ -14,8 +14,7 @@ function meanOff(numbers: readonly Float64Array[], so: (place: number) => readon
 }
 
 describe('a long shelf, each disc thrown a few times', () => {
-  it('drags neither its discs nor the habits of who threw them', function () {
-    this.timeout(120_000)
+  it('drags neither its discs nor the habits of who threw them', () => {
     const kin = Array.from({ length: 120 }, (_, i) => ({
       mold: `mold ${Math.floor(i / 6)}`,
       plastic: ['soft', 'firm', 'hard'][i % 3]!,
@@ -36,8 +35,7 @@ describe('a long shelf, each disc thrown a few times', () => {
     for (const habit of state.habits) expect(Math.abs(habit[HABIT.lnSpin]!)).lessThan(0.3)
   })
 
-  it('nor where throws scatter unlike what is believed: no wind at all, and landings without an error', function () {
-    this.timeout(120_000)
+  it('nor where throws scatter unlike what is believed: no wind at all, and landings without an error', () => {
     const { shelf, trials, throws, sessions, throwers } = grownShelf()
     const ids = new Set(trials.slice(0, 12).map((t) => t.id))
     const thrown = throws.filter((t) => ids.has(t.trialId))

@@ -53,7 +53,6 @@ describe('what a disc is to a reader', () => {
 
 describe('the code that travels inside a review', () => {
   it('holds the flight and weighs less than 80 kB packed', async function () {
-    this.timeout(60_000)
     const code = await bundleReader()
     expect(gzipSync(code).length).lessThan(80_000)
     expect(code).contain('reader-data')
