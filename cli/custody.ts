@@ -110,7 +110,7 @@ export async function restoreFile(
           )
         const otherwise = await copyStandingOf(pool, pack)
         const copies = new Copies(pool, kept)
-        const before = await copies.make('before a restore', told, signal)
+        const before = await copies.make('before-a-restore', told, signal)
         try {
           const done = await restorePackage(pool, pack, { told, signal })
           say(`Restored from ${file}: ${done.throws} throws, ${done.trials} trials, ${done.discs} discs.`)

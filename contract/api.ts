@@ -62,11 +62,11 @@ const Health = z.object({
   ok: z.boolean(),
   app: z.literal('veer-line'),
   wire: z.int(),
-  database: z.enum(['takes writes', 'read-only', 'away', 'full']),
+  database: z.enum(['takes-writes', 'read-only', 'away', 'full']),
   writes: z.boolean(),
   full: z.string().optional(),
   room: z.array(Room),
-  ratings: z.enum(['behind', 'up to date']).nullable(),
+  ratings: z.enum(['behind', 'up-to-date']).nullable(),
   /** What keeps copies from being made; null where nothing does. */
   copies: z.string().nullable(),
 })

@@ -2,11 +2,11 @@ import { z } from 'zod'
 import { Id, Instant, oneOf } from './shelf.ts'
 
 export const ERRAND_KINDS = ['copy', 'restore', 'merge', 'import'] as const
-export const ERRAND_STATES = ['waiting', 'under way', 'done', 'failed', 'cancelled'] as const
+export const ERRAND_STATES = ['waiting', 'under-way', 'done', 'failed', 'cancelled'] as const
 
 /** States of what is not over yet. */
 export const isOpen = ({ state }: Pick<Errand, 'state'>): boolean =>
-  state === 'waiting' || state === 'under way'
+  state === 'waiting' || state === 'under-way'
 
 /** Long work that somebody asked for, and how far it is. */
 export const Errand = z.object({
@@ -22,8 +22,14 @@ export const Errand = z.object({
 export type Errand = z.infer<typeof Errand>
 
 /** Why a copy was made; those of the day are thinned, the others stay until somebody deletes them. */
-export const COPY_WHYS = ['daily', 'by hand', 'before a restore', 'before a merge'] as const
-export type CopyWhy = (typeof COPY_WHYS)[number]
+export const COPY_WORDS = {
+  daily: 'daily',
+  'by-hand': 'by hand',
+  'before-a-restore': 'before a restore',
+  'before-a-merge': 'before a merge',
+} as const
+export type CopyWhy = keyof typeof COPY_WORDS
+export const COPY_WHYS = Object.keys(COPY_WORDS) as CopyWhy[]
 
 /** A dated copy of everything. */
 export const Copy = z.object({

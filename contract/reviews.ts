@@ -13,7 +13,7 @@ import type { DocNode } from '../core/review/document.ts'
 import { SECTION_KINDS } from '../core/review/sections.ts'
 import { LabSetup } from './lab.ts'
 import { PhotoRow } from './photo.ts'
-import { FromVersion, Id, Instant, Name } from './shelf.ts'
+import { FromVersion, Id, Instant, Name, oneOf } from './shelf.ts'
 
 /** Nodes of one section at most, and how deep they may lie in each other. */
 export const SECTION_LIMIT = { nodes: 20_000, depth: 12, text: 100_000 } as const
@@ -92,13 +92,22 @@ export const Document = z
     `may hold at most ${SECTION_LIMIT.nodes} parts`,
   )
 
+/** Whether a disc earns a slot in the reviewer's bag, and whether they would buy it again: what is stored, and what it says. */
+export const SLOT_WORDS = { 'earns-a-slot': 'earns a slot', 'earns-no-slot': 'earns no slot' } as const
+const SLOTS = Object.keys(SLOT_WORDS) as (keyof typeof SLOT_WORDS)[]
+export const AGAIN_WORDS = {
+  'would-buy-again': 'would buy again',
+  'would-not-buy-again': 'would not buy again',
+} as const
+const AGAINS = Object.keys(AGAIN_WORDS) as (keyof typeof AGAIN_WORDS)[]
+
 /** What the reviewer says beside the numbers. */
 export const Verdicts = z.object({
-  slot: z.enum(['earns a slot', 'earns no slot']).nullable().default(null),
+  slot: oneOf(SLOTS).nullable().default(null),
   overlaps: z.string().trim().max(200).default(''),
   forWhom: z.string().trim().max(400).default(''),
   notForMe: z.boolean().default(false),
-  again: z.enum(['would buy again', 'would not buy again']).nullable().default(null),
+  again: oneOf(AGAINS).nullable().default(null),
 })
 
 export const Review = z.object({

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { NUMBER_RANGE } from '../core/flight/disc.ts'
 import { isDay, isInstant } from '../core/throw/day.ts'
+import { DISC_CLASSES, DISC_CLASS_WORDS, SOURCES, SOURCE_WORDS } from '../core/shelf/kinds.ts'
 import { WEAR_STATES } from '../core/shelf/wear.ts'
 import { SHEET_RANGE } from '../core/throw/ranges.ts'
 
@@ -50,16 +51,14 @@ export const Numbers = z.object({
   fade: within(NUMBER_RANGE.fade),
 })
 
-export const DISC_CLASSES = ['putter', 'approach', 'midrange', 'fairway driver', 'distance driver'] as const
-export { WEAR_STATES }
-export const SOURCES = ['bought', 'lent', 'sent by the maker', 'found', 'unknown'] as const
+export { DISC_CLASSES, SOURCES, WEAR_STATES }
 
 export const Maker = z.object({ id: Id, name: Name })
 export const Mold = z.object({
   id: Id,
   makerId: Id,
   name: Name,
-  discClass: z.enum(DISC_CLASSES, { error: `must be one of ${DISC_CLASSES.join(', ')}` }),
+  discClass: z.enum(DISC_CLASSES, { error: `must be one of ${Object.values(DISC_CLASS_WORDS).join(', ')}` }),
   numbers: Numbers,
 })
 /** What a maker says of a plastic in words, to be tested. */
@@ -80,7 +79,7 @@ export const Disc = z.object({
   stamped: Numbers.nullable(),
   markedG: within(SHEET_RANGE.weightG, ' g').nullable(),
   weighedG: within(SHEET_RANGE.weightG, ' g').nullable(),
-  source: z.enum(SOURCES, { error: `must be one of ${SOURCES.join(', ')}` }),
+  source: z.enum(SOURCES, { error: `must be one of ${Object.values(SOURCE_WORDS).join(', ')}` }),
   /** From whom, in words: a review discloses it. */
   provenance: z.string().trim().max(200, 'must be at most 200 characters').default(''),
   acquiredOn: Day.nullable().default(null),

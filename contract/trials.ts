@@ -93,7 +93,7 @@ export const Plan = z.object({
     .max(2000, 'must be at most 2000 throws'),
   order: z.enum(['shuffled', 'fixed']),
   /** Which fixed order. */
-  fixedBy: z.enum(FIXED_ORDERS).default('least to most stable'),
+  fixedBy: z.enum(FIXED_ORDERS).default('least-to-most-stable'),
   /** What the shuffle was made from, so that it can be made again. */
   seed: z.int().min(0),
   power: sheet('power'),

@@ -13,7 +13,7 @@ import { Place, Session, ShortThrow, Throw, Thrower, Trial, WindLog } from './tr
  * Version of what crosses the wire: raised when a row changes its shape, so that a page and a server of different days know
  * it. Every request of the app and every answer to it carries it.
  */
-export const WIRE = 3
+export const WIRE = 4
 /** Versions the server takes: its own, and the one before, of pages that have not updated themselves yet. */
 export const ACCEPTED_WIRES: readonly number[] = [WIRE - 1, WIRE]
 export const WIRE_HEADER = 'X-Veer-Wire'

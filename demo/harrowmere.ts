@@ -96,23 +96,23 @@ const planOfFour: Plan = Plan.parse({
   windMps: 3,
   convention: 'fresh',
   pair: null,
-  protocol: 'same release',
+  protocol: 'same-release',
   expected: ['HS-021', 'HS-026', 'HS-030', 'HS-017', 'HS-009', 'HS-002'].map((c) => demoId('disc', c)),
   claims: ['Tallow: keeps its line in the cold', 'Amber: flies like the Slate, with more glide'],
   built: [
     {
       discId: demoId('disc', 'HS-030'),
-      says: 'has more glide than',
+      says: 'has-more-glide-than',
       thanId: demoId('disc', 'HS-021'),
       by: 0,
     },
     {
       discId: demoId('disc', 'HS-026'),
-      says: 'is more stable than',
+      says: 'is-more-stable-than',
       thanId: demoId('disc', 'HS-009'),
       by: 0,
     },
-    { discId: demoId('disc', 'HS-021'), says: 'flies farther than', thanId: demoId('disc', 'HS-026'), by: 2 },
+    { discId: demoId('disc', 'HS-021'), says: 'flies-farther-than', thanId: demoId('disc', 'HS-026'), by: 2 },
   ],
   placeId: demoId('place', 'Millpond meadow'),
 })

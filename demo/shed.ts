@@ -46,10 +46,10 @@ const run = (of: string, blend: string, name: string, numbers: FlightNumbers | n
 export const demoMakers: Maker[] = [maker('Eskwright'), maker('Fellmoor'), maker('Brackwater')]
 
 export const demoMolds: Mold[] = [
-  mold('Eskwright', 'Tarnwick', 'fairway driver', n(9, 5, -1, 2)),
+  mold('Eskwright', 'Tarnwick', 'fairway-driver', n(9, 5, -1, 2)),
   mold('Eskwright', 'Pennrath', 'midrange', n(5, 5, -1, 1)),
-  mold('Fellmoor', 'Harrogill', 'fairway driver', n(9, 5, -0.5, 2)),
-  mold('Brackwater', 'Skelmire', 'fairway driver', n(9, 4, 0, 3)),
+  mold('Fellmoor', 'Harrogill', 'fairway-driver', n(9, 5, -0.5, 2)),
+  mold('Brackwater', 'Skelmire', 'fairway-driver', n(9, 4, 0, 3)),
   mold('Eskwright', 'Ormsgarth', 'putter', n(3, 3, 0, 1)),
 ]
 
@@ -96,13 +96,13 @@ export const SHED: readonly ShedDisc[] = [
   { code: 'HS-002', mold: 'Pennrath', plastic: 'Loam', wear: 'seasoned', marked: 177, weighed: 176.2, truth: n(5, 5, -1.05, 1), note: 'The disc everybody at the shed knows; thrown in every session.' },
   { code: 'HS-005', mold: 'Pennrath', plastic: 'Amber', wear: 'new', marked: 178, truth: n(5, 4.8, -0.6, 1.3) },
   { code: 'HS-009', mold: 'Tarnwick', plastic: 'Loam', wear: 'beaten', marked: 173, weighed: 171.8, truth: n(9, 5, -2.7, 1), note: 'Lent 61 times. Rim chewed on one side.' },
-  { code: 'HS-011', mold: 'Harrogill', plastic: 'Flint', wear: 'new', marked: 175, weighed: 174.6, source: 'sent by the maker', provenance: 'Fellmoor, for the autumn test', acquiredOn: '2026-09-12', truth: n(9, 4.9, -0.8, 2.2) },
+  { code: 'HS-011', mold: 'Harrogill', plastic: 'Flint', wear: 'new', marked: 175, weighed: 174.6, source: 'sent-by-the-maker', provenance: 'Fellmoor, for the autumn test', acquiredOn: '2026-09-12', truth: n(9, 4.9, -0.8, 2.2) },
   { code: 'HS-012', mold: 'Harrogill', plastic: 'Reed', wear: 'worn', marked: 172, truth: n(9, 5.1, -1.6, 1.6) },
   { code: 'HS-014', mold: 'Tarnwick', plastic: 'Loam', wear: 'seasoned', marked: 174, weighed: 173.5, truth: n(9, 5.1, -2, 1.5) },
   { code: 'HS-017', mold: 'Tarnwick', plastic: 'Loam', wear: 'new', marked: 175, weighed: 174.1, truth: n(9, 5.1, -1.7, 1.7) },
   { code: 'HS-021', mold: 'Tarnwick', plastic: 'Slate', run: 'first run, 2024', wear: 'new', marked: 175, weighed: 173.1, acquiredOn: '2024-06-02', truth: n(9, 4.6, -0.2, 2.8) },
   { code: 'HS-026', mold: 'Tarnwick', plastic: 'Tallow', wear: 'new', marked: 174, weighed: 174.9, truth: n(9, 5.3, -2, 1.4) },
-  { code: 'HS-030', mold: 'Tarnwick', plastic: 'Amber', run: 'second run, 2025', wear: 'new', marked: 175, weighed: 173.4, source: 'sent by the maker', provenance: 'Eskwright, with the second run', acquiredOn: '2026-08-30', truth: n(9, 5.1, -0.7, 2.2) },
+  { code: 'HS-030', mold: 'Tarnwick', plastic: 'Amber', run: 'second run, 2025', wear: 'new', marked: 175, weighed: 173.4, source: 'sent-by-the-maker', provenance: 'Eskwright, with the second run', acquiredOn: '2026-08-30', truth: n(9, 5.1, -0.7, 2.2) },
   { code: 'HS-033', mold: 'Skelmire', plastic: 'Resin', run: 'first run, 2025', wear: 'new', marked: 175, weighed: 175.3, truth: n(9, 4.1, -0.2, 2.6) },
   { code: 'HS-034', mold: 'Skelmire', plastic: 'Bark', wear: 'seasoned', marked: 172, truth: n(9, 4.3, -0.5, 2.3) },
   { code: 'HS-040', mold: 'Ormsgarth', plastic: 'Loam', wear: 'new', marked: 173, weighed: 172.6, source: 'lent', provenance: 'lent by Wren', truth: n(3, 3.1, -0.2, 1.1) },

@@ -25,7 +25,7 @@ import { guard } from './middleware/guard.ts'
 import { log } from './middleware/log.ts'
 import { problems } from './middleware/problems.ts'
 import { allowed, who } from './middleware/who.ts'
-import { wire } from './middleware/wire.ts'
+import { wire, wordsOfBefore } from './middleware/wire.ts'
 import { crewRoutes } from './routes/crew.ts'
 import type { SharingSwitch } from './routes/crew.ts'
 import { custodyRoutes } from './routes/custody.ts'
@@ -143,6 +143,7 @@ export function makeApp({
     }),
   )
   app.use(compress())
+  app.use(wordsOfBefore)
   app.use(forwarded(proxies))
   app.use(guard(names))
   const machine = { isOwn, key: machineKey }
@@ -160,14 +161,14 @@ export function makeApp({
   on('GET /api/health', async (_, ctx) => {
     const [database, rooms] = await Promise.all([databaseState(db), room()])
     const full = fullWords(rooms)
-    const writes = database === 'takes writes' && full === undefined
+    const writes = database === 'takes-writes' && full === undefined
     // whoever shares requests out sends none here while nothing can be done
     ctx.status = database === 'away' ? 503 : 200
     return {
       ok: writes,
       app: 'veer-line' as const,
       wire: WIRE,
-      database: database === 'takes writes' && full !== undefined ? ('full' as const) : database,
+      database: database === 'takes-writes' && full !== undefined ? ('full' as const) : database,
       writes,
       ...(full !== undefined && { full }),
       room: rooms,
@@ -176,7 +177,7 @@ export function makeApp({
           ? null
           : (await works.shelf.behind())
             ? ('behind' as const)
-            : ('up to date' as const),
+            : ('up-to-date' as const),
       copies: custody?.copies.trouble ?? null,
     }
   })

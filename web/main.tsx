@@ -6,6 +6,7 @@ import { offWords } from '../core/throw/clock.ts'
 import { onPutRight, outbox } from './data/outbox.ts'
 import { NotKept } from './data/queueStore.ts'
 import { PreferencesProvider } from './data/preferences.tsx'
+import { bringForward } from './data/remembered.ts'
 import { install, justUpdated } from './data/update.ts'
 import { Toasts } from './parts/Toasts.tsx'
 import { say, sayWrong } from './data/say.ts'
@@ -32,6 +33,7 @@ if (import.meta.env.PROD) window.addEventListener('load', install)
 if (justUpdated()) say('The app was updated. Nothing you kept was lost.')
 window.addEventListener('online', () => outbox.send())
 
+await bringForward()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <SWRConfig

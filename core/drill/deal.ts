@@ -121,7 +121,7 @@ const DEALS: Record<DrillKind, (d: Dealer) => Dealt | undefined> = {
     const noseDeg = [1, 0, -1][option]! * between(NOSE, d.level) + 0.6 * d.normal()
     return { flights: [d.setup({ noseDeg })], truth: { kind: 'shares', option } }
   },
-  'more stable'(d) {
+  'more-stable'(d) {
     const option = d.option(2)
     const first = d.numbers()
     const apart = between(APART, d.level) * (option === 0 ? -1 : 1)
@@ -133,7 +133,7 @@ const DEALS: Record<DrillKind, (d: Dealer) => Dealt | undefined> = {
     const flights = [a, { ...b, throw: like }]
     return { flights, truth: { kind: 'shares', option } }
   },
-  'stood up'(d) {
+  'stood-up'(d) {
     const setup = d.setup({ hyzerDeg: d.within(6, 28) })
     const flight = labFlightOf(setup)
     if (!flight) return undefined

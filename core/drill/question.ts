@@ -33,12 +33,12 @@ export const QUESTIONS = {
     answer: 'shares',
     options: ['the disc', 'the release', 'the wind'],
   },
-  'more stable': {
+  'more-stable': {
     asks: 'Which of the two is more stable?',
     answer: 'shares',
     options: ['the first', 'the second'],
   },
-  'stood up': { asks: 'Did it stand up to flat?', answer: 'shares', options: ['it did', 'it did not'] },
+  'stood-up': { asks: 'Did it stand up to flat?', answer: 'shares', options: ['it did', 'it did not'] },
   landing: { asks: 'Where will it land?', answer: 'circle', unit: 'm', blind: 62 },
 } as const satisfies Record<string, Asked>
 

@@ -15,7 +15,7 @@ export type EyeMeasure = keyof typeof MEASURES
 /** What an eye may be biased by: always, or where a throw is like that. */
 export const FACTORS = {
   always: () => true,
-  'nose up': ({ throw: t }) => t.noseDeg > 2,
+  'nose-up': ({ throw: t }) => t.noseDeg > 2,
   hyzer: ({ throw: t }) => t.hyzerDeg > 6,
   headwind: ({ air }) => air.windAlongMps < -1.5,
 } as const satisfies Record<string, (thrown: DrillThrow) => boolean>

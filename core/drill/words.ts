@@ -6,7 +6,7 @@ import { MEASURES } from './watcher.ts'
 
 const WHEN: Record<Factor, string> = {
   always: '',
-  'nose up': ' when the nose is up',
+  'nose-up': ' when the nose is up',
   hyzer: ' of throws released on hyzer',
   headwind: ' into the wind',
 }

@@ -1,3 +1,7 @@
+import { DISC_CLASS_WORDS, SOURCE_WORDS } from '../shelf/kinds.ts'
+import type { DiscClass, DiscSource } from '../shelf/kinds.ts'
+import { WEAR_STATES } from '../shelf/wear.ts'
+import type { WearState } from '../shelf/wear.ts'
 import { NUMBER_RANGE } from '../flight/disc.ts'
 import type { FlightNumbers } from '../flight/disc.ts'
 import {
@@ -14,11 +18,11 @@ import { isDay } from '../throw/day.ts'
 import type { CsvProblem } from './csvCells.ts'
 import { SHEET_RANGE } from '../throw/ranges.ts'
 
-/** Words a column takes, by its name. */
-export interface ShelfWords {
-  readonly class: readonly string[]
-  readonly wear: readonly string[]
-  readonly source: readonly string[]
+/** What a column takes: what is stored, and the word for it that stands in a file. Both are read. */
+const WORDS: Readonly<Partial<Record<string, Readonly<Record<string, string>>>>> = {
+  class: DISC_CLASS_WORDS,
+  wear: Object.fromEntries(WEAR_STATES.map((wear) => [wear, wear])),
+  source: SOURCE_WORDS,
 }
 
 /** One disc of a shelf file; what a file says nothing of is absent. */
@@ -27,15 +31,15 @@ export interface ShelfLine {
   readonly code: string
   readonly maker: string
   readonly mold: string
-  readonly class?: string
+  readonly class?: DiscClass
   readonly plastic: string
   readonly run?: string
   /** Published numbers by level. */
   readonly numbers: { readonly [L in NumberLevel]?: FlightNumbers }
   readonly markedG?: number
   readonly weighedG?: number
-  readonly wear?: string
-  readonly source?: string
+  readonly wear?: WearState
+  readonly source?: DiscSource
   readonly provenance?: string
   readonly acquiredOn?: string
   readonly note?: string
@@ -86,7 +90,6 @@ export const SHELF_CSV_LIMIT = { bytes: 4_000_000, rows: 5000 } as const
  */
 export function readShelfCsv(
   csv: string,
-  words: ShelfWords,
 ):
   | { readonly ok: true; readonly lines: readonly ShelfLine[] }
   | { readonly ok: false; readonly problems: readonly CsvProblem[] } {
@@ -119,14 +122,19 @@ export function readShelfCsv(
           report(row, column, `${column} is empty; every disc needs it.`)
         continue
       }
-      const allowed = words[column as keyof ShelfWords] as readonly string[] | undefined
-      if (allowed && !allowed.includes(value.toLowerCase()))
-        report(row, column, `${column} is “${short(value)}”; write one of ${allowed.join(', ')}.`)
+      const words = WORDS[column]
+      const meant = words && Object.keys(words).find((id) => [id, words[id]].includes(value.toLowerCase()))
+      if (words && meant === undefined)
+        report(
+          row,
+          column,
+          `${column} is “${short(value)}”; write one of ${Object.values(words).join(', ')}.`,
+        )
       else if (value.length > (key === 'note' ? 4000 : key === 'code' ? 40 : 120))
         report(row, column, `${column} is ${value.length} characters long, which is too long.`)
       else if (key === 'acquiredOn' && !isDay(value))
         report(row, column, `${column} is “${short(value)}”; write a day such as 2026-05-09.`)
-      else line[key] = allowed ? value.toLowerCase() : value
+      else line[key] = meant ?? value
     }
     const figure = (column: string, [low, high]: readonly [number, number]) => {
       const value = cell(column)
@@ -172,7 +180,10 @@ export function readShelfCsv(
 export function writeShelfCsv(lines: readonly Omit<ShelfLine, 'row'>[]): string {
   const rows = lines.map((l) => {
     const cells: Record<string, unknown> = {}
-    for (const [column, key] of [...Object.entries(TEXTS), ...Object.entries(GRAMS)]) cells[column] = l[key]
+    for (const [column, key] of [...Object.entries(TEXTS), ...Object.entries(GRAMS)]) {
+      const value = l[key]
+      cells[column] = (typeof value === 'string' && WORDS[column]?.[value]) || value
+    }
     for (const level of NUMBER_LEVELS)
       for (const key of NUMBERS) cells[numberColumn(level, key)] = l.numbers[level]?.[key]
     return COLUMNS.map((c) => String(cells[c] ?? ''))

@@ -15,15 +15,15 @@ import { busiestArm } from './flewLike.ts'
 import { differenceOf } from './shortGame.ts'
 import { SETTLED } from './statements.ts'
 
-/** What can be claimed of a disc beside another, in the words of the field, and the unit it is measured in. */
+/** What can be claimed of a disc beside another: the words of the field for it, and the unit it is measured in. */
 export const CLAIMABLE = {
-  'is more stable than': 'numbers',
-  'is less stable than': 'numbers',
-  'flies farther than': 'm',
-  'flies straighter than': 'm',
-  'has more glide than': 'numbers',
-  'finishes harder than': 'numbers',
-  'skips farther than': 'm',
+  'is-more-stable-than': { words: 'is more stable than', unit: 'numbers' },
+  'is-less-stable-than': { words: 'is less stable than', unit: 'numbers' },
+  'flies-farther-than': { words: 'flies farther than', unit: 'm' },
+  'flies-straighter-than': { words: 'flies straighter than', unit: 'm' },
+  'has-more-glide-than': { words: 'has more glide than', unit: 'numbers' },
+  'finishes-harder-than': { words: 'finishes harder than', unit: 'numbers' },
+  'skips-farther-than': { words: 'skips farther than', unit: 'm' },
 } as const
 export type Claimable = keyof typeof CLAIMABLE
 export const CLAIMABLES = Object.keys(CLAIMABLE) as [Claimable, ...Claimable[]]
@@ -63,22 +63,22 @@ function flown(state: FitState, { disc, says, than, by }: BuiltClaim, armMps: nu
     return probabilityAbove(sign * (than === null ? value - own : value) - amount, sd)
   }
   switch (says) {
-    case 'is more stable than':
+    case 'is-more-stable-than':
       return more(sideTrait, label.side, by * perNumber)
-    case 'is less stable than':
+    case 'is-less-stable-than':
       return more(sideTrait, label.side, by * perNumber, -1)
-    case 'flies farther than':
+    case 'flies-farther-than':
       return more(carryTrait(armMps), label.carryM, by)
-    case 'flies straighter than':
+    case 'flies-straighter-than':
       return shareOf(
         traitDraws(state, discs, numberDraws(state, discs), sideTrait),
         (d) => Math.abs(d[0]!) + by <= Math.abs(than === null ? label.side : d[1]!),
       )
-    case 'has more glide than':
+    case 'has-more-glide-than':
       return more(numberTrait('glide'), published(disc).glide, by)
-    case 'finishes harder than':
+    case 'finishes-harder-than':
       return more(numberTrait('fade'), published(disc).fade, by)
-    case 'skips farther than':
+    case 'skips-farther-than':
       throw new RangeError('what skips is not seen in flights')
   }
 }
@@ -99,7 +99,7 @@ export function judgeClaim(state: FitState, claim: BuiltClaim, short: readonly S
     id === null || state.evidence.throws.some((t) => t.counts && t.disc === id)
   const arm = busiestArm(state)
   const probability =
-    claim.says === 'skips farther than'
+    claim.says === 'skips-farther-than'
       ? skipped(claim, short)
       : arm && thrown(claim.disc) && thrown(claim.than)
         ? flown(state, claim, arm.armMps)

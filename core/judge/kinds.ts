@@ -48,4 +48,4 @@ export const meantBy = (
   state: FitState,
   throws: readonly Candidate[],
   arms: readonly Arm[],
-): readonly Candidate[] => (protocol === 'same line' ? broughtToLine(state, throws, arms) : throws)
+): readonly Candidate[] => (protocol === 'same-line' ? broughtToLine(state, throws, arms) : throws)

@@ -17,15 +17,20 @@ export interface OrderedThrow extends Cell {
 }
 
 /** Orders people throw in that are not shuffled; each has its bias. */
-export const FIXED_ORDERS = ['least to most stable', 'known before unknown', 'candidate last'] as const
-export type FixedOrder = (typeof FIXED_ORDERS)[number]
+export const FIXED_ORDER_WORDS = {
+  'least-to-most-stable': 'least to most stable',
+  'known-before-unknown': 'known before unknown',
+  'candidate-last': 'candidate last',
+} as const
+export type FixedOrder = keyof typeof FIXED_ORDER_WORDS
+export const FIXED_ORDERS = Object.keys(FIXED_ORDER_WORDS) as FixedOrder[]
 
 /** What a fixed order does to those who come first and last. */
 export const ORDER_BIAS: Record<FixedOrder, string> = {
-  'least to most stable':
+  'least-to-most-stable':
     'the most stable disc always meets the latest wind and a tired arm, which looks like more fade',
-  'known before unknown': 'the unknown disc gains by an arm that has just warmed to the known one',
-  'candidate last': 'the candidate always meets the latest wind and a tired arm',
+  'known-before-unknown': 'the unknown disc gains by an arm that has just warmed to the known one',
+  'candidate-last': 'the candidate always meets the latest wind and a tired arm',
 }
 
 export type OrderKind =
@@ -116,8 +121,9 @@ export interface KindOfThrow extends Cell {
 }
 
 /** Every disc at the same release, or each at the angle that brings it back to the aim line. */
-export const PROTOCOLS = ['same release', 'same line'] as const
-export type Protocol = (typeof PROTOCOLS)[number]
+export const PROTOCOL_WORDS = { 'same-release': 'same release', 'same-line': 'same line' } as const
+export type Protocol = keyof typeof PROTOCOL_WORDS
+export const PROTOCOLS = Object.keys(PROTOCOL_WORDS) as Protocol[]
 /** What stands for the angle in a plan whose throws each take the one that brings the disc back to the line. */
 export const LINE_DEG = 0
 
@@ -127,7 +133,7 @@ const SAME_POWER = 0.12
 /** Whether two throws are of one kind: one stands for the other in a plan. */
 export const alike = (a: KindOfThrow, b: KindOfThrow, protocol: Protocol) =>
   a.disc === b.disc &&
-  (protocol === 'same line' || a.hyzerDeg === b.hyzerDeg) &&
+  (protocol === 'same-line' || a.hyzerDeg === b.hyzerDeg) &&
   (a.stroke === undefined || b.stroke === undefined || a.stroke === b.stroke) &&
   (a.power === undefined || b.power === undefined || Math.abs(a.power - b.power) <= SAME_POWER)
 
@@ -135,7 +141,7 @@ export const alike = (a: KindOfThrow, b: KindOfThrow, protocol: Protocol) =>
 export function remainingThrows<T extends KindOfThrow>(
   planned: readonly T[],
   thrown: readonly KindOfThrow[],
-  protocol: Protocol = 'same release',
+  protocol: Protocol = 'same-release',
 ): T[] {
   const left = [...planned]
   for (const t of thrown) {

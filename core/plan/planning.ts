@@ -108,7 +108,7 @@ export function madeSoFar(throws: readonly MadeThrow[], protocol: Protocol): Pla
     const same = last?.leg === leg && !made.some((m) => m.round === last.round && m.discId === t.discId)
     made.push({
       discId: t.discId,
-      hyzerDeg: protocol === 'same line' ? LINE_DEG : t.hyzerDeg,
+      hyzerDeg: protocol === 'same-line' ? LINE_DEG : t.hyzerDeg,
       stroke: t.stroke,
       power: t.power,
       throwerId: t.throwerId,
@@ -140,18 +140,18 @@ function fixedOrder(plan: RunPlan, discs: readonly PlanDisc[], controlDiscId: st
   }
   const candidate = discs[0]?.id
   switch (plan.fixedBy) {
-    case 'least to most stable':
+    case 'least-to-most-stable':
       return least
-    case 'known before unknown':
+    case 'known-before-unknown':
       return [...least].sort((a, b) => known(a) - known(b))
-    case 'candidate last':
+    case 'candidate-last':
       return [...least.filter((id) => id !== candidate), ...(candidate === undefined ? [] : [candidate])]
   }
 }
 
 /** Angles a trial throws by a protocol: one that stands for every disc’s own, or those its question proposes. */
 export const anglesFor = (plan: Pick<RunPlan, 'kind'>, protocol: Protocol): readonly number[] =>
-  protocol === 'same line' ? [LINE_DEG] : questionOf(plan.kind).hyzerDegs
+  protocol === 'same-line' ? [LINE_DEG] : questionOf(plan.kind).hyzerDegs
 
 /** As many throws of each disc as before, over other angles. */
 export function overAngles(
@@ -270,11 +270,11 @@ export function proposed(
     kind,
     throws: [],
     order: 'shuffled',
-    fixedBy: 'least to most stable',
+    fixedBy: 'least-to-most-stable',
     seed,
     power: question.power,
     windMps: question.wantsWind ? 3 : 2,
-    protocol: 'same release',
+    protocol: 'same-release',
     expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.id),
     warmUps: warmUpsOf(discs, trial.controlDiscId),
     strokes: question.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],

@@ -28,7 +28,7 @@ const QUESTIONS = {
   arms: armsQuestion,
   wind: windQuestion,
   ground: groundQuestion,
-  'short game': shortGameQuestion,
+  'short-game': shortGameQuestion,
 } as const satisfies Record<string, TrialQuestion>
 
 /** One of the questions a trial can ask. */

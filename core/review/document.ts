@@ -27,8 +27,8 @@ export const LIVE_WORDS = {
   wind: 'The wind',
   pairs: 'Every pair',
   throws: 'The throws',
-  'left out': 'Throws left out',
-  'in the hand': 'Rims',
+  'left-out': 'Throws left out',
+  'in-the-hand': 'Rims',
 } as const satisfies Record<string, string>
 export type LiveView = keyof typeof LIVE_WORDS
 export const LIVE_VIEWS = Object.keys(LIVE_WORDS) as LiveView[]

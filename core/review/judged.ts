@@ -1,6 +1,7 @@
 import { HALF_NUMBER } from '../flight/disc.ts'
 import { discOf } from '../rating/asThrown.ts'
-import { judgeClaim } from '../judge/claims.ts'
+import { CLAIMABLE, judgeClaim } from '../judge/claims.ts'
+import type { Claimable } from '../judge/claims.ts'
 import { numberDraws, shareOf, traitDraws } from '../judge/answers/draws.ts'
 import { carryTrait } from '../judge/answers/traits.ts'
 import type { ShortPlay } from '../judge/answers/shortGame.ts'
@@ -117,12 +118,15 @@ export function judgeSaid(
   }
 }
 
+const wordsOf = (says: Claimable | Superlative | 'is true to its numbers'): string =>
+  says in CLAIMABLE ? CLAIMABLE[says as Claimable].words : says
+
 const said = (claim: SaidClaim, name: (disc: string) => string): string =>
   claim.says === 'fly alike'
     ? `${name(claim.disc)} and ${name(claim.than)} fly alike`
     : 'than' in claim
-      ? `${name(claim.disc)} ${claim.says} ${name(claim.than)}`
-      : `${name(claim.disc)} ${claim.says}`
+      ? `${name(claim.disc)} ${wordsOf(claim.says)} ${name(claim.than)}`
+      : `${name(claim.disc)} ${wordsOf(claim.says)}`
 
 /** A claim worded as the throws allow: as it stands with its probability, as a leaning, as open, or as what they show instead. */
 export function wordedAs(

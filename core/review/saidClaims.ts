@@ -42,13 +42,13 @@ const ADVERB =
 const IS = '(?:is|was|proved|proves|turned out|comes out|came out|stays|flies|flew|are|fly)'
 
 const COMPARISONS: readonly (readonly [claim: Claimable, pattern: string])[] = [
-  ['is more stable than', `${IS}${ADVERB}\\s+(?:more (?:over)?stable|less understable|stabler)`],
-  ['is less stable than', `${IS}${ADVERB}\\s+(?:less (?:over)?stable|more understable)`],
-  ['flies farther than', `(?:flies|flew|goes|went|carries|carried)${ADVERB}\\s+(?:farther|further|longer)`],
-  ['flies straighter than', `${IS}${ADVERB}\\s+straighter`],
-  ['has more glide than', `(?:has|had)${ADVERB}\\s+more glide`],
-  ['finishes harder than', `(?:finishes|finished|fades|faded)${ADVERB}\\s+harder`],
-  ['skips farther than', `(?:skips|skipped)${ADVERB}\\s+(?:farther|further|longer)`],
+  ['is-more-stable-than', `${IS}${ADVERB}\\s+(?:more (?:over)?stable|less understable|stabler)`],
+  ['is-less-stable-than', `${IS}${ADVERB}\\s+(?:less (?:over)?stable|more understable)`],
+  ['flies-farther-than', `(?:flies|flew|goes|went|carries|carried)${ADVERB}\\s+(?:farther|further|longer)`],
+  ['flies-straighter-than', `${IS}${ADVERB}\\s+straighter`],
+  ['has-more-glide-than', `(?:has|had)${ADVERB}\\s+more glide`],
+  ['finishes-harder-than', `(?:finishes|finished|fades|faded)${ADVERB}\\s+harder`],
+  ['skips-farther-than', `(?:skips|skipped)${ADVERB}\\s+(?:farther|further|longer)`],
 ]
 const OF_ALL =
   '(?:\\s+of\\s+(?:all|the\\s+(?:two|three|four|five|six|seven|eight|lot|bunch)|them(?:\\s+all)?|all(?:\\s+of)?\\s+(?:them|these|the discs)|these(?:\\s+discs)?|the discs))?'

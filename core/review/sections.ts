@@ -1,3 +1,5 @@
+import { SOURCE_WORDS } from '../shelf/kinds.ts'
+import type { DiscSource } from '../shelf/kinds.ts'
 import type { Answer } from '../judge/answers/answerOf.ts'
 import { percent } from '../judge/statements.ts'
 import { doc, list, live, paragraph } from './document.ts'
@@ -15,7 +17,7 @@ export const SECTION_KINDS = [
   'uses',
   'beside',
   'wear',
-  'left out',
+  'left-out',
   'open',
   'verdict',
   'disclosure',
@@ -35,7 +37,7 @@ export const SECTION_TITLES: Readonly<Record<SectionKind, string>> = {
   uses: 'What for, and what not',
   beside: 'Beside similar molds',
   wear: 'Wear and weight',
-  'left out': 'Throws that were left out',
+  'left-out': 'Throws that were left out',
   open: 'What is still open',
   verdict: 'Verdict',
   disclosure: 'Disclosure',
@@ -52,7 +54,7 @@ export interface DiscFacts {
   readonly maker: string | undefined
   readonly wear: string
   readonly grams: number | null
-  readonly source: string
+  readonly source: DiscSource
   readonly provenance: string
   readonly control: boolean
   /** What was felt and measured in the hand, in sentences; nothing where it was not. */
@@ -112,7 +114,7 @@ export function disclosureOf({ name, source, provenance }: DiscFacts): string {
       return `${name} was bought by the reviewer${from}.`
     case 'lent':
       return `${name} was lent for this review${from}.`
-    case 'sent by the maker':
+    case 'sent-by-the-maker':
       return `${name} was sent by its maker${from}.`
     case 'found':
       return `${name} was found${from}.`
@@ -143,7 +145,7 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
             d.maker === undefined ? d.lineage : `${d.lineage} by ${d.maker}`,
             d.wear,
             ...(d.grams === null ? [] : [`${d.grams.toFixed(0)} g`]),
-            d.source === 'unknown' ? 'source not noted' : d.source,
+            d.source === 'unknown' ? 'source not noted' : SOURCE_WORDS[d.source],
           ].join(', ')}${d.control ? '; the control disc' : ''}.`,
       ),
     ),
@@ -167,7 +169,7 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
     const felt = f.discs.flatMap((d) => d.inHand.map((words) => `${d.name}: ${words}`))
     return felt.length === 0
       ? [paragraph('The discs were not measured in the hand.')]
-      : [...listOf(felt), live(f.trial, 'in the hand', 'Rims laid over each other.', 'half')]
+      : [...listOf(felt), live(f.trial, 'in-the-hand', 'Rims laid over each other.', 'half')]
   },
   claimed: (f) =>
     f.expected.length === 0
@@ -211,12 +213,12 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
       ),
     ),
   ],
-  'left out': (f) =>
+  'left-out': (f) =>
     f.leftOut.length === 0
       ? [paragraph('No throw was left out.')]
       : [
           ...listOf(f.leftOut.map((l) => `${l.count} ${l.count === 1 ? 'throw' : 'throws'}: ${l.why}.`)),
-          live(f.trial, 'left out', 'Every throw that was left out.'),
+          live(f.trial, 'left-out', 'Every throw that was left out.'),
         ],
   open: (f) => {
     const open = [

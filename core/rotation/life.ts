@@ -2,7 +2,7 @@
 export const DISC_EVENTS = [
   'moved',
   'spared',
-  'not spared',
+  'not-spared',
   'lost',
   'found',
   'lent',
@@ -29,7 +29,7 @@ export function lifeOf(
 ): Life {
   return events.reduce((life, { kind, jobId }): Life => {
     if (kind === 'moved') return { ...life, jobId }
-    if (kind === 'spared' || kind === 'not spared') return { ...life, spared: kind === 'spared' }
+    if (kind === 'spared' || kind === 'not-spared') return { ...life, spared: kind === 'spared' }
     return { ...life, state: kind === 'found' || kind === 'back' ? 'here' : kind }
   }, BEFORE)
 }

@@ -128,7 +128,7 @@ export function eventWords(kind: DiscEventKind, jobName: string | undefined): st
       return jobName === undefined ? 'carried for no job' : `carried for ${jobName}`
     case 'spared':
       return 'kept away from water and trees'
-    case 'not spared':
+    case 'not-spared':
       return 'no longer kept away'
     case 'found':
       return 'found again'

@@ -10,7 +10,7 @@ import { Package } from './zip.ts'
 
 const NAMED = /^veer-line-(\d{4}-\d\d-\d\d)T(\d\d)-(\d\d)-(\d\d)Z(?:-([a-z-]+))?\.zip$/
 /** Why a copy was made, as it stands in its name. */
-const endingOf = (why: CopyWhy) => (why === 'daily' ? '' : `-${why.replaceAll(' ', '-')}`)
+const endingOf = (why: CopyWhy) => (why === 'daily' ? '' : `-${why}`)
 const HOUR_MS = 3_600_000
 /** A copy is made when the last one is older; at a start, when it is older than an hour. */
 const DAILY_MS = 24 * HOUR_MS

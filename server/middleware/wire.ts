@@ -1,5 +1,6 @@
+import { Stream } from 'node:stream'
 import type { Middleware, ParameterizedContext } from 'koa'
-import { broughtForward } from '../../contract/older.ts'
+import { broughtForward, inWordsOfBefore, inWordsOfToday } from '../../contract/older.ts'
 import type { Row } from '../../contract/row.ts'
 import { ACCEPTED_WIRES, WIRE, WIRE_HEADER } from '../../contract/writes.ts'
 import type { WriteKind } from '../../contract/writes.ts'
@@ -23,6 +24,22 @@ export const wire: Middleware = async (ctx, next) => {
     )
   await next()
 }
+
+/** Speaks with a page of the version before in its own words. */
+export const wordsOfBefore: Middleware = async (ctx, next) => {
+  if (ctx.state['wire'] === WIRE) return await next()
+  ctx.query = inWordsOfToday({ ...ctx.query }) as typeof ctx.query
+  await next()
+  // what is written out already is JSON too; files and streams are of no version
+  if (!ctx.type.includes('json')) return
+  const answer: unknown = ctx.body
+  if (typeof answer === 'string') ctx.body = JSON.stringify(inWordsOfBefore(JSON.parse(answer)))
+  else if (!Buffer.isBuffer(answer) && !(answer instanceof Stream)) ctx.body = inWordsOfBefore(answer)
+}
+
+/** What a page sent with a request that is no row, in the words of today. */
+export const inToday = (ctx: Pick<ParameterizedContext, 'state'>, sent: unknown): unknown =>
+  ctx.state['wire'] === WIRE ? sent : inWordsOfToday(sent)
 
 /** A row as a page sent it, in the shapes of today. */
 export function inShapeOfToday(

@@ -117,7 +117,7 @@ export function custodyRoutes(
         try {
           return await withPackage(file, { told, signal }, async (pack) => {
             ofEverything(pack)
-            const before = await copies.make('before a restore', told, signal)
+            const before = await copies.make('before-a-restore', told, signal)
             const said = ({ throws, trials, discs }: Restored) =>
               `Restored: ${countedThrows(throws)}, ${trials} trials, ${discs} discs. What was here before is the copy of ${before.at}.`
             try {
@@ -223,7 +223,7 @@ export function custodyRoutes(
       async (told, signal) => {
         try {
           return await withPackage(file, { told, signal }, async (pack) => {
-            if (store) await copies.make('before a merge', told, signal)
+            if (store) await copies.make('before-a-merge', told, signal)
             const came = await mergePackage(pool, pack, store, { told, signal })
             if (store) works.touchAll()
             return { said: mergedWords(came, store), problems: came.clashes }

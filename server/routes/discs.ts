@@ -4,7 +4,6 @@ import { proposedOf } from '../../contract/proposed.ts'
 import { dayAt } from '../../core/throw/day.ts'
 import { present } from '../../core/throw/observed.ts'
 import { shelvedDiscs } from '../../contract/sheet.ts'
-import { DISC_CLASSES, SOURCES, WEAR_STATES } from '../../contract/shelf.ts'
 import type { InspectedDisc } from '../../contract/shelfPage.ts'
 import { Refusal, refuseFile } from '../middleware/problems.ts'
 import type { Database } from '../store/database.ts'
@@ -64,7 +63,7 @@ export function discRoutes(on: Serve, db: Database, works: Works): void {
         `A file of discs may hold at most ${SHELF_CSV_LIMIT.bytes / 1e6} MB.`,
       )
     const done = await works.errands.within(job, async () => {
-      const read = await works.files.discs(body, { class: DISC_CLASSES, wear: WEAR_STATES, source: SOURCES })
+      const read = await works.files.discs(body)
       return read.ok ? await importShelf(db, read.lines, store === '1') : read.problems
     })
     if (!('discs' in done)) refuseFile(done)

@@ -7,7 +7,7 @@ import type { Serve } from './serve.ts'
 export function importRoutes(on: Serve, errands: Errands): void {
   on('GET /api/imports/:id', async ({ params }) => {
     const at = await errands.read(params.id)
-    if (at?.kind !== 'import' || at.state !== 'under way')
+    if (at?.kind !== 'import' || at.state !== 'under-way')
       throw new Refusal(404, 'Not found', 'There is no such import under way.')
     return ImportProgress.parse(at)
   })

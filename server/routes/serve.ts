@@ -3,6 +3,7 @@ import { API, isMedia } from '../../contract/api.ts'
 import type { Address, AnswerOf, AskedOf, Route } from '../../contract/api.ts'
 import { Id } from '../../contract/shelf.ts'
 import { parse, Refusal } from '../middleware/problems.ts'
+import { inToday } from '../middleware/wire.ts'
 import type { Ctx } from './router.ts'
 
 /** JSON that is written out already. */
@@ -47,7 +48,7 @@ export const serving =
         params,
         query: query && parse(query, { ...ctx.query }),
         // what is missing altogether is missing field by field
-        body: body && !isMedia(body) ? parse(body, ctx.request.body ?? {}) : undefined,
+        body: body && !isMedia(body) ? parse(body, inToday(ctx, ctx.request.body ?? {})) : undefined,
       }
       const answer = await handle(asked as never, ctx)
       if (isMedia(answers)) return

@@ -156,7 +156,7 @@ export async function describeDatabase(
 /** A database that has not answered by then is taken to be away, ms. */
 const AWAY_MS = 1000
 
-export type DatabaseState = 'takes writes' | 'read-only' | 'away'
+export type DatabaseState = 'takes-writes' | 'read-only' | 'away'
 
 /** What can be done with the database now. */
 export async function databaseState(db: Queryable): Promise<DatabaseState> {
@@ -165,7 +165,7 @@ export async function databaseState(db: Queryable): Promise<DatabaseState> {
       sql`select current_setting('transaction_read_only') = 'off' and not pg_is_in_recovery() as takes`,
     )
     .then(
-      ({ rows }): DatabaseState => (rows[0]!.takes ? 'takes writes' : 'read-only'),
+      ({ rows }): DatabaseState => (rows[0]!.takes ? 'takes-writes' : 'read-only'),
       (): DatabaseState => 'away',
     )
   return Promise.race([asked, setTimeout(AWAY_MS, 'away' as const, { ref: false })])

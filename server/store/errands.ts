@@ -48,7 +48,7 @@ export class ErrandRows {
       .where(eq(errands.id, id))
     if (!row) return undefined
     const { dead, ...errand } = row
-    return errand.state === 'under way' && dead
+    return errand.state === 'under-way' && dead
       ? { ...errand, state: 'failed', said: 'The server that did it was stopped. Nothing was changed.' }
       : errand
   }
@@ -62,7 +62,7 @@ export class ErrandRows {
           ne(errands.kind, 'import'),
           or(
             eq(errands.state, 'waiting'),
-            and(eq(errands.state, 'under way'), gt(errands.beatAt, sql`now() - ${DEAD}`)),
+            and(eq(errands.state, 'under-way'), gt(errands.beatAt, sql`now() - ${DEAD}`)),
           ),
         ),
       )
@@ -85,7 +85,7 @@ export class ErrandRows {
   protected async claim(id: string): Promise<boolean> {
     const taken = await this.db
       .update(errands)
-      .set({ state: 'under way', beatAt: sql`now()` })
+      .set({ state: 'under-way', beatAt: sql`now()` })
       .where(and(eq(errands.id, id), eq(errands.state, 'waiting')))
       .returning({ id: errands.id })
     return taken.length > 0

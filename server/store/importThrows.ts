@@ -313,7 +313,7 @@ const dayOf = (at: string, timeZone: string | null): string =>
   at.endsWith('Z') ? dayAt(at, timeZone) : at.slice(0, 10)
 
 const classOf = (speed: number): Mold['discClass'] =>
-  speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway driver' : 'distance driver'
+  speed < 4 ? 'putter' : speed < 6 ? 'midrange' : speed < 10 ? 'fairway-driver' : 'distance-driver'
 
 function differencesOf(t: SheetThrow, d: ShelvedDisc): string[] {
   const found: string[] = []

@@ -1,3 +1,4 @@
+import type { DiscClass, DiscSource } from '../../core/shelf/kinds.ts'
 import { sql } from 'drizzle-orm'
 import {
   bigserial,
@@ -193,7 +194,7 @@ export const errands = pgTable(
   {
     id: uuid('id').primaryKey(),
     kind: text('kind').$type<(typeof ERRAND_KINDS)[number]>().notNull(),
-    state: text('state').$type<(typeof ERRAND_STATES)[number]>().notNull().default('under way'),
+    state: text('state').$type<(typeof ERRAND_STATES)[number]>().notNull().default('under-way'),
     stage: text('stage').notNull().default(''),
     done: doublePrecision('done').notNull().default(0),
     total: doublePrecision('total').notNull().default(0),
@@ -257,7 +258,7 @@ export const molds = pgTable(
       .notNull()
       .references(() => makers.id),
     name: text('name').notNull(),
-    discClass: text('disc_class').$type<(typeof DISC_CLASSES)[number]>().notNull(),
+    discClass: text('disc_class').$type<DiscClass>().notNull(),
     numbers: numbers('numbers').notNull(),
     createdAt,
   },
@@ -319,7 +320,7 @@ export const discs = pgTable(
     stamped: numbers('stamped'),
     markedG: doublePrecision('marked_g'),
     weighedG: doublePrecision('weighed_g'),
-    source: text('source').$type<(typeof SOURCES)[number]>().notNull(),
+    source: text('source').$type<DiscSource>().notNull(),
     provenance: text('provenance').notNull().default(''),
     acquiredOn: date('acquired_on', { mode: 'string' }),
     wear: text('wear').$type<(typeof WEAR_STATES)[number]>().notNull(),

@@ -5,6 +5,7 @@ import type { z } from 'zod'
 import type { FlightNumbers } from '../../core/flight/disc.ts'
 import { labelScale } from '../../core/flight/side.ts'
 import { boundsOf } from '../../core/judge/words.ts'
+import { DISC_CLASS_WORDS } from '../../core/shelf/kinds.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
 import { PAGE_SIZE } from '../../contract/shelfPage.ts'
 import type { ShelfPage, ShelfQuery, ShelfRow } from '../../contract/shelfPage.ts'
@@ -79,9 +80,15 @@ const rowOf = (line: Line): ShelfRow => ({
 
 type Query = z.infer<typeof ShelfQuery>
 
+/** What a class is called, which is what people look for. */
+const classWords = sql`case ${molds.discClass} ${sql.join(
+  Object.entries(DISC_CLASS_WORDS).map(([id, words]) => sql`when ${id} then ${words}`),
+  sql.raw(' '),
+)} end`
+
 function wanted(q: Query, thrown: Thrown, now: Date): SQL | undefined {
   const words = q.find.split(/\s+/).filter(Boolean)
-  const text = sql`concat_ws(' ', ${discs.code}, ${makers.name}, ${molds.name}, ${plastics.name}, ${runs.name}, ${discs.wear}, ${molds.discClass}, ${discs.provenance})`
+  const text = sql`concat_ws(' ', ${discs.code}, ${makers.name}, ${molds.name}, ${plastics.name}, ${runs.name}, ${discs.wear}, ${classWords}, ${discs.provenance})`
   const bounds = q.word && boundsOf(q.word)
   const ago = q.age && new Date(now.getTime() - q.age * millisecondsInDay).toISOString()
   return and(

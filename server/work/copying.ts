@@ -8,7 +8,7 @@ export const makeCopies = ({ queue, errands }: Works, copies: Copies): void =>
     await errands.take(
       asked!.errandId,
       async (told, signal) => {
-        const copy = await copies.make('by hand', told, signal)
+        const copy = await copies.make('by-hand', told, signal)
         return `A copy was made and read back: ${countedThrows(copy.throws)}.`
       },
       troubleOf,

@@ -1,6 +1,6 @@
 import type { Remote } from 'comlink'
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
-import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
+import type { ShelfLine } from '../../core/formats/shelfCsv.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import type { FileWork } from './files.worker.ts'
 import { Thread } from './thread.ts'
@@ -19,8 +19,8 @@ export class Files {
   throws(csv: string): Promise<Read<SheetThrow>> {
     return this.#read((work) => work.throws(csv))
   }
-  discs(csv: string, words: ShelfWords): Promise<Read<ShelfLine>> {
-    return this.#read((work) => work.discs(csv, words))
+  discs(csv: string): Promise<Read<ShelfLine>> {
+    return this.#read((work) => work.discs(csv))
   }
 
   stop(): Promise<void> {

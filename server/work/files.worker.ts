@@ -1,7 +1,7 @@
 // Reads files of throws and discs, away from the thread that answers requests.
 import type { CsvProblem } from '../../core/formats/csvCells.ts'
 import { readShelfCsv } from '../../core/formats/shelfCsv.ts'
-import type { ShelfLine, ShelfWords } from '../../core/formats/shelfCsv.ts'
+import type { ShelfLine } from '../../core/formats/shelfCsv.ts'
 import { readThrowsCsv } from '../../core/formats/throwsCsv.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { answers } from './answering.ts'
@@ -29,8 +29,8 @@ const work = {
     const came = readThrowsCsv(csv)
     return came.ok ? held(came.throws) : none(came.problems)
   },
-  discs(csv: string, words: ShelfWords) {
-    const came = readShelfCsv(csv, words)
+  discs(csv: string) {
+    const came = readShelfCsv(csv)
     return came.ok ? held(came.lines) : none(came.problems)
   },
   /** Some lines of a file that was read; with the last of them it is let go. */

@@ -88,7 +88,7 @@ describe('copies of everything', () => {
     const made = await over((await own('POST', '/api/copies')).body)
     expect(made).to.include({ state: 'done' })
     expect(made.said).to.include('116 throws')
-    const copy = (await custody()).copies.find((c) => c.why === 'by hand')
+    const copy = (await custody()).copies.find((c) => c.why === 'by-hand')
     const bytes = Buffer.from(await (await it_.own(`/api/copies/${copy!.name}`)).arrayBuffer())
     expect(bytes.length).to.equal(copy!.bytes)
 
@@ -100,8 +100,8 @@ describe('copies of everything', () => {
     const back = await over((await own('POST', '/api/restore', bytes, 'application/zip')).body)
     expect(back.said).to.match(/Restored: 116 throws, .*What was here before is the copy of/)
     expect((await custody()).database.throws).to.equal(116)
-    const before = (await custody()).copies.find((c) => c.why === 'before a restore')!
-    expect(before).to.include({ throws: 0, why: 'before a restore' })
+    const before = (await custody()).copies.find((c) => c.why === 'before-a-restore')!
+    expect(before).to.include({ throws: 0, why: 'before-a-restore' })
     // what was made by hand does not give way to it
     expect((await custody()).copies.map((c) => c.name)).to.include(copy!.name)
     const again = await over((await own('POST', `/api/copies/${before.name}/restore`)).body)
@@ -163,7 +163,7 @@ describe('copies of everything', () => {
     await errands.stop()
     // as a server leaves it that is killed
     await it_.db.execute(
-      sql`update errands set state = 'under way', beat_at = now() - interval '1 minute' where id = ${begun.id}`,
+      sql`update errands set state = 'under-way', beat_at = now() - interval '1 minute' where id = ${begun.id}`,
     )
     expect(await errands.read(begun.id)).to.include({ state: 'failed' })
   })

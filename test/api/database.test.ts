@@ -68,7 +68,7 @@ describe('a database that goes away', () => {
       return { status, ...(body as { ok: boolean; database: string; writes: boolean }) }
     }
     try {
-      expect(await health()).to.include({ status: 200, ok: true, database: 'takes writes', writes: true })
+      expect(await health()).to.include({ status: 200, ok: true, database: 'takes-writes', writes: true })
       const { rows } = await connection.db.execute<{ name: string }>(sql`select current_database() as name`)
       const { name } = rows[0]!
       const readOnly = (on: boolean) =>

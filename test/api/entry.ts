@@ -8,7 +8,7 @@ export function entry(code: string) {
   return {
     id,
     maker: { id: makerId, name: `Maker of ${code}` },
-    mold: { id: moldId, makerId, name: `Mold ${code}`, discClass: 'fairway driver', numbers },
+    mold: { id: moldId, makerId, name: `Mold ${code}`, discClass: 'fairway-driver', numbers },
     plastic: { id: plasticId, moldId, name: 'Loam', numbers: null },
     disc: {
       id,

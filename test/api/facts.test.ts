@@ -99,6 +99,30 @@ describe('the version of the wire', () => {
     expect(kept.get(WIRE_HEADER)).equal(before)
     expect(kept.body.name).equal('Renamed by an old page')
   })
+
+  it('of the version before is answered in its own words, and what it asks and sends in them is understood', async () => {
+    const before = String(WIRE - 1)
+    const read = async (path: string, version: string) =>
+      (await request(it_.server).get(path).set(WIRE_HEADER, version).expect(200)).body
+    const classes = (shelf: { molds: { discClass: string }[] }) =>
+      new Set(shelf.molds.map((m) => m.discClass))
+    expect([...classes(await read('/api/shelf', before))]).to.include('fairway driver')
+    expect([...classes(await read('/api/shelf', String(WIRE)))]).to.include('fairway-driver')
+    const found = await read('/api/discs?class=fairway%20driver', before)
+    expect(found.total)
+      .above(0)
+      .equal((await read('/api/discs?class=fairway-driver', String(WIRE))).total)
+    const { trial } = await read(`/api/trials/${demoId('trial', 'four')}`, before)
+    expect(trial.plan).include({ protocol: 'same release', fixedBy: 'least to most stable' })
+    const sent = { ...trial, plan: { ...trial.plan, protocol: 'same line' } }
+    const answer = await request(it_.server)
+      .put(`/api/trials/${trial.id}`)
+      .set(WIRE_HEADER, before)
+      .send(sent)
+      .expect(200)
+    expect(answer.body.plan.protocol).equal('same line')
+    expect((await read(`/api/trials/${trial.id}`, String(WIRE))).trial.plan.protocol).equal('same-line')
+  })
 })
 
 describe('a database of an earlier day', () => {
@@ -160,6 +184,91 @@ describe('a database of an earlier day', () => {
       expect(skip.groundM).equal(4.5)
     } finally {
       await close()
+    }
+  })
+
+  it('is carried over: words that became ids, wherever they are stored, and free words as they were', async () => {
+    const url = await testDatabase()
+    const root = new URL(url)
+    const name = root.pathname.slice(1)
+    root.pathname = '/postgres'
+    await once(root.href, `create database ${name}`)
+    const earlier = migrationsUpTo('0030_indexes')
+    const client = new pg.Client(url)
+    await client.connect()
+    await migrate(drizzle(client), { migrationsFolder: earlier })
+    fs.rmSync(earlier, { recursive: true })
+    const [maker, mold, plastic, disc, trial, review, section, errand] = Array.from({ length: 8 }, () =>
+      newId(),
+    )
+    const numbers = JSON.stringify({ speed: 9, glide: 5, turn: -1, fade: 2 })
+    const plan = {
+      kind: 'short game',
+      fixedBy: 'candidate last',
+      protocol: 'same line',
+      claims: ['same line', 'flies farther than'],
+      built: [{ discId: disc, says: 'flies farther than', thanId: null, by: 2 }],
+    }
+    const body = {
+      type: 'doc',
+      content: [
+        { type: 'paragraph', content: [{ type: 'text', text: 'I said "view": "left out" of it' }] },
+        { type: 'live', attrs: { trial, view: 'left out' } },
+      ],
+    }
+    const verdicts = { slot: 'earns a slot', again: null, overlaps: 'earns a slot' }
+    await client.query(`
+      insert into makers (id, name) values ('${maker}', 'Aldermere');
+      insert into molds (id, maker_id, name, disc_class, numbers) values ('${mold}', '${maker}', 'Thistlewick', 'fairway driver', '${numbers}');
+      insert into plastics (id, mold_id, name) values ('${plastic}', '${mold}', 'Loam');
+      insert into discs (id, code, plastic_id, source, wear, note) values ('${disc}', 'A-1', '${plastic}', 'sent by the maker', 'new', 'sent by the maker');
+      insert into errands (id, kind, state) values ('${errand}', 'copy', 'under way');
+      insert into disc_events (id, disc_id, day, kind) values ('${newId()}', '${disc}', '2026-05-01', 'not spared');`)
+    await client.query(`insert into trials (id, name, hyzer_degs, plan) values ($1, 'Old', '{0}', $2)`, [
+      trial,
+      plan,
+    ])
+    await client.query(`insert into trial_discs (trial_id, disc_id, place) values ($1, $2, 0)`, [trial, disc])
+    await client.query(`insert into reviews (id, title, trial_ids) values ($1, 'Old', array[$2]::uuid[])`, [
+      review,
+      trial,
+    ])
+    await client.query(
+      `insert into review_sections (id, review_id, kind, place, title, body, verdicts) values ($1, $2, 'left out', 1, 'Left out', $3, $4)`,
+      [section, review, body, verdicts],
+    )
+    await client.end()
+
+    const { close } = await openDatabase(url)
+    await close()
+    const now = new pg.Client(url)
+    await now.connect()
+    const only = async (what: string, of: string) => (await now.query(`select ${what} from ${of}`)).rows[0]
+    try {
+      expect(await only('disc_class', 'molds')).deep.equal({ disc_class: 'fairway-driver' })
+      expect(await only('source, note', 'discs')).deep.equal({
+        source: 'sent-by-the-maker',
+        note: 'sent by the maker',
+      })
+      expect(await only('state', 'errands')).deep.equal({ state: 'under-way' })
+      expect(await only('kind', 'disc_events')).deep.equal({ kind: 'not-spared' })
+      expect((await only('plan', 'trials')).plan).deep.equal({
+        ...plan,
+        kind: 'short-game',
+        fixedBy: 'candidate-last',
+        protocol: 'same-line',
+        built: [{ ...plan.built[0], says: 'flies-farther-than' }],
+      })
+      expect(await only('kind, body, verdicts', 'review_sections')).deep.equal({
+        kind: 'left-out',
+        body: {
+          ...body,
+          content: [body.content[0], { type: 'live', attrs: { trial, view: 'left-out' } }],
+        },
+        verdicts: { ...verdicts, slot: 'earns-a-slot' },
+      })
+    } finally {
+      await now.end()
     }
   })
 })

@@ -169,7 +169,7 @@ describe('two instances on one database', () => {
         await until('it is weighed', async () => !(await behind()))
         await until('a copy is made', async () => (await errand()).state === 'done')
         const custody = (await (await asked(`${server.url}/api/custody`)).json()) as Custody
-        expect(custody.copies.map((c) => c.why)).to.include('by hand')
+        expect(custody.copies.map((c) => c.why)).to.include('by-hand')
         expect(failures).to.deep.equal([])
       } finally {
         await work.stop()

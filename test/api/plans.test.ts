@@ -87,7 +87,7 @@ describe('planning on the server', () => {
       power: 1,
       windMps: 2,
       convention: 'fresh',
-      protocol: 'same release',
+      protocol: 'same-release',
       expected: [],
       claims: [],
       startsAt: '2026-11-26T09:00:00.000Z',
@@ -105,7 +105,7 @@ describe('planning on the server', () => {
       .include('DURATION:PT50M')
       .include('LOCATION:Lakeside field')
     const kept = ((await api().get(`/api/trials/${id}`)).body as TrialFile).trial as Trial
-    expect(kept.plan).include({ likeDiscId: null, fixedBy: 'least to most stable', pair: null })
+    expect(kept.plan).include({ likeDiscId: null, fixedBy: 'least-to-most-stable', pair: null })
     expect(kept.plan!.built).deep.equal([])
   })
 

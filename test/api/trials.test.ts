@@ -138,10 +138,10 @@ describe('trials and throws', () => {
       power: 1,
       windMps: 2,
       convention: 'fresh',
-      protocol: 'same release',
+      protocol: 'same-release',
       expected: [a, b],
       claims: ['flies farther'],
-      built: [{ discId: a, says: 'flies farther than', thanId: b, by: 2 }],
+      built: [{ discId: a, says: 'flies-farther-than', thanId: b, by: 2 }],
     })
     const trial = { ...fresh, id: newId(), name: 'Planned', plan }
     const send = (change: Partial<Plan>) =>

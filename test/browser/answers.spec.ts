@@ -140,8 +140,8 @@ test('a claim built before the first throw is judged by the throws', async ({ pa
   await add('Slate', 'is more stable than', 'Tallow', '')
   const kept = await add('Slate', 'flies farther than', 'Tallow', '30')
   expect(kept.plan!.built.map(({ says, by }) => [says, by])).toEqual([
-    ['is more stable than', 0],
-    ['flies farther than', 30],
+    ['is-more-stable-than', 0],
+    ['flies-farther-than', 30],
   ])
   await thrown(page.request, trial, { rounds: 2 })
   await answerOf(page, trial)
@@ -338,7 +338,7 @@ test('how far does it skip, does it stop where it should? what was logged beside
   for (const m of [6, 7, 6.4]) await play('approach', demoId('disc', 'HS-026'), { pastM: m, distanceM: 40 })
   await put(page.request, `/api/trials/${trial.id}`, {
     ...trial,
-    question: questionOf('short game').words,
+    question: questionOf('short-game').words,
     plan: null,
   })
   const again = await answerOf(page, trial)

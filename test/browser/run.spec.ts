@@ -243,7 +243,7 @@ test('a same-line trial asks for the angle that brings a disc back, and reads ou
   await expect(page.getByRole('region', { name: 'Throws of each disc' })).toContainText('back to the line')
   const { trial } = await get<TrialFile>(page, `/api/trials/${id}`)
   expect(trial.hyzerDegs).toEqual([0])
-  expect(trial.plan!.protocol).toBe('same line')
+  expect(trial.plan!.protocol).toBe('same-line')
   const cold = { ...trial, plan: { ...trial.plan, warmUps: [] } }
   const answer = await page.request.put(`/api/trials/${id}`, { data: cold })
   expect(await answer.json()).toMatchObject({ plan: { warmUps: [] } })

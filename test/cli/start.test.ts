@@ -308,7 +308,7 @@ describe('npm start', function () {
     const postmaster = () => Number(fs.readFileSync(postmasterOf(disk), 'utf8').split('\n')[0])
     try {
       expect((await put()).status).equal(200)
-      expect(await health()).include({ writes: true, database: 'takes writes' })
+      expect(await health()).include({ writes: true, database: 'takes-writes' })
       // all of it, to the last byte
       const out = fs.openSync(filler, 'w')
       const block = Buffer.alloc(1_000_000)
@@ -334,7 +334,7 @@ describe('npm start', function () {
       expect((await fetch(`${origin}/`)).status).equal(200)
       fs.rmSync(filler)
       while ((await put()).status !== 200) await new Promise((r) => setTimeout(r, 100))
-      expect(await health()).include({ writes: true, database: 'takes writes' })
+      expect(await health()).include({ writes: true, database: 'takes-writes' })
       const { db, close } = connect(
         urlOf(JSON.parse(fs.readFileSync(path.join(disk, 'running.json'), 'utf8')) as Running),
       )

@@ -105,7 +105,7 @@ try {
   await put('molds', all.shelf.molds[0]!)
   for (;;) {
     const { ratings } = (await (await fetch(`${origin}/api/health`)).json()) as { ratings: string }
-    if (ratings === 'up to date') break
+    if (ratings === 'up-to-date') break
     await sleep(500)
   }
   say('the board, first …')

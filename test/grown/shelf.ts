@@ -33,7 +33,7 @@ export function grownShelf(): GrownShelf {
     id: idOf('mold', m),
     makerId: maker.id,
     name: `Mold ${m}`,
-    discClass: 'fairway driver' as const,
+    discClass: 'fairway-driver' as const,
     numbers: { speed: 5 + (m % 8), glide: 4 + (m % 3), turn: -(m % 5) / 2, fade: 1 + (m % 5) / 2 },
   }))
   const plastics = molds.flatMap((m) =>

@@ -17,13 +17,13 @@ const NAMES = ['Slate', 'Loam, new', 'Amber', 'Tallow']
 
 /** How a reviewer may put each claim. */
 const WORDS: Readonly<Record<SaidClaim['says'], readonly string[]>> = {
-  'is more stable than': ['A is more stable than B.', 'The A flies clearly more overstable than the B.'],
-  'is less stable than': ['A is less stable than B, and that is that.', 'A proved more understable than B.'],
-  'flies farther than': ['A flies farther than B.', 'A carries noticeably further than B!'],
-  'flies straighter than': ['A flies straighter than B.', 'Clearly, A goes on; A is straighter than B.'],
-  'has more glide than': ['A has more glide than B.'],
-  'finishes harder than': ['A finishes harder than B.', 'And A fades much harder than B.'],
-  'skips farther than': ['A skips farther than B.'],
+  'is-more-stable-than': ['A is more stable than B.', 'The A flies clearly more overstable than the B.'],
+  'is-less-stable-than': ['A is less stable than B, and that is that.', 'A proved more understable than B.'],
+  'flies-farther-than': ['A flies farther than B.', 'A carries noticeably further than B!'],
+  'flies-straighter-than': ['A flies straighter than B.', 'Clearly, A goes on; A is straighter than B.'],
+  'has-more-glide-than': ['A has more glide than B.'],
+  'finishes-harder-than': ['A finishes harder than B.', 'And A fades much harder than B.'],
+  'skips-farther-than': ['A skips farther than B.'],
   'is the most stable': ['A is the most stable of the discs.', 'A flies the most overstable.'],
   'is the least stable': ['A is the least stable of them all.', 'A is the most understable.'],
   'flies the farthest': ['A flies the farthest.', 'Overall A goes farthest.'],
@@ -71,19 +71,19 @@ function isSo(claim: SaidClaim, { truth, sides, evidence }: SimulatedSession, ar
     ).carryM
   const most = (of: (d: string) => number) => all.every((d) => of(claim.disc) >= of(d))
   switch (claim.says) {
-    case 'is more stable than':
+    case 'is-more-stable-than':
       return side(claim.disc) > side(claim.than)
-    case 'is less stable than':
+    case 'is-less-stable-than':
       return side(claim.disc) < side(claim.than)
-    case 'flies farther than':
+    case 'flies-farther-than':
       return carry(claim.disc) > carry(claim.than)
-    case 'flies straighter than':
+    case 'flies-straighter-than':
       return Math.abs(side(claim.disc)) < Math.abs(side(claim.than))
-    case 'has more glide than':
+    case 'has-more-glide-than':
       return truth.get(claim.disc)!.glide > truth.get(claim.than)!.glide
-    case 'finishes harder than':
+    case 'finishes-harder-than':
       return truth.get(claim.disc)!.fade > truth.get(claim.than)!.fade
-    case 'skips farther than':
+    case 'skips-farther-than':
       throw new Error('nothing of the short game is made up here')
     case 'is the most stable':
       return most(side)
@@ -131,7 +131,7 @@ export function sayings(trials: number, from = 0): Sayings {
     const pairs = discs.flatMap((a) => discs.flatMap((b) => (a === b ? [] : [[a, b] as const])))
     const one = discs.map((a) => [a, a] as const)
     for (const [says, ways] of Object.entries(WORDS) as [SaidClaim['says'], readonly string[]][]) {
-      if (says === 'skips farther than') continue
+      if (says === 'skips-farther-than') continue
       const alone = says === 'is true to its numbers' || (SUPERLATIVES as readonly string[]).includes(says)
       for (const [i, [disc, than]] of (alone ? one : pairs).entries()) {
         const claim = (alone ? { says, disc } : { says, disc, than }) as SaidClaim

@@ -76,11 +76,11 @@ describe('a review that is being written', () => {
   it('says the reviewer’s own words as sentences', () => {
     expect(
       verdictWords({
-        slot: 'earns a slot',
+        slot: 'earns-a-slot',
         overlaps: 'the old one.',
         forWhom: 'slow arms ',
         notForMe: true,
-        again: 'would buy again',
+        again: 'would-buy-again',
       }),
     ).deep.equal([
       'It earns a slot in my bag.',

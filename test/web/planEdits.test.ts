@@ -35,7 +35,7 @@ const thrown = (discId: string, hyzerDeg: number): MadeThrow => ({
 
 /** A plan that was shown and kept, with some throws made. */
 function planning(throws: readonly MadeThrow[] = [], change: Partial<Planning> = {}): Planning {
-  const plan = shownPlan(trial, discs, 'plastics', madeSoFar(throws, 'same release'), [])
+  const plan = shownPlan(trial, discs, 'plastics', madeSoFar(throws, 'same-release'), [])
   return { trial: { ...trial, plan }, plan, discs, throws, untold: false, ...change }
 }
 const after = (before: Planning, event: PlanEvent): Planning => {
@@ -49,7 +49,7 @@ describe('a plan as somebody edits it', () => {
     const [first, again] = [planning().plan, planning().plan]
     expect(again).deep.equal(first)
     expect(first.expected[0]).equal(THIRD)
-    const made = madeSoFar([], 'same release')
+    const made = madeSoFar([], 'same-release')
     expect(shownPlan(trial, discs, 'plastics', made, [OTHER, ONE]).pair).deep.equal([OTHER, ONE])
     for (const odd of [[ONE], [ONE, ONE], [ONE, OTHER, THIRD]])
       expect(shownPlan(trial, discs, 'plastics', made, odd).pair).equal(null)
@@ -95,11 +95,11 @@ describe('a plan as somebody edits it', () => {
 
   it('throws by another protocol at its angles, as many of each disc', () => {
     const before = planning()
-    const line = after(before, { did: 'chose protocol', protocol: 'same line' })
-    expect(line.plan.protocol).equal('same line')
+    const line = after(before, { did: 'chose protocol', protocol: 'same-line' })
+    expect(line.plan.protocol).equal('same-line')
     expect(line.trial.hyzerDegs).length(1)
     for (const disc of trial.discIds) expect(throwsOf(line, disc)).closeTo(throwsOf(before, disc), 1)
-    const back = after(line, { did: 'chose protocol', protocol: 'same release' })
+    const back = after(line, { did: 'chose protocol', protocol: 'same-release' })
     expect(back.trial.hyzerDegs.length).greaterThan(1)
   })
 
@@ -140,7 +140,7 @@ describe('a plan as somebody edits it', () => {
   it('keeps what was made first, and counts it as done', () => {
     const throws = [thrown(OTHER, 0), thrown(ONE, 10)]
     const before = planning(throws)
-    const made = madeSoFar(throws, 'same release')
+    const made = madeSoFar(throws, 'same-release')
     expect([...doneOf(before.plan, made)]).deep.equal([0, 1])
     const shuffled = after(before, { did: 'dealt', change: { seed: before.plan.seed + 3 } })
     expect(shuffled.plan.throws.slice(0, 2).map((t) => t.discId)).deep.equal([OTHER, ONE])

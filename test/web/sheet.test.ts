@@ -23,7 +23,7 @@ const planned: SheetOf['planned'] = (['out', 'back'] as const).map((leg) => ({
 }))
 const of = (change: Partial<SheetOf> = {}): SheetOf => ({
   trialId: id(30),
-  plan: { protocol: 'same release' },
+  plan: { protocol: 'same-release' },
   planned,
   throwers: [odile],
   inM: (length) => length,
@@ -66,8 +66,8 @@ describe('a sheet that is typed in', () => {
     const feet = thrown(row, 0, of({ inM: (length) => 0.3048 * length }))
     expect([feet.carryM, feet.rightM]).deep.equal([24.8, -1.2])
     // on the line the angle it took is what was meant
-    expect(thrown(row, 0, of({ plan: { protocol: 'same line' } })).hyzerDeg).equal(-2)
-    expect(thrown(typed(row, 0, { called: '' }), 0, of({ plan: { protocol: 'same line' } })).hyzerDeg).equal(
+    expect(thrown(row, 0, of({ plan: { protocol: 'same-line' } })).hyzerDeg).equal(-2)
+    expect(thrown(typed(row, 0, { called: '' }), 0, of({ plan: { protocol: 'same-line' } })).hyzerDeg).equal(
       10,
     )
   })

@@ -11,8 +11,8 @@ export function claimWords(
   const amount =
     by === 0
       ? ''
-      : CLAIMABLE[says] === 'm'
+      : CLAIMABLE[says].unit === 'm'
         ? `, by ${units.length.show(by)} or more`
         : `, by ${by.toFixed(1)} or more`
-  return `${nameOf(discId)} ${says} ${thanId === null ? 'its label' : nameOf(thanId)}${amount}`
+  return `${nameOf(discId)} ${CLAIMABLE[says].words} ${thanId === null ? 'its label' : nameOf(thanId)}${amount}`
 }

@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS } from '../../core/shelf/kinds.ts'
 import { millisecondsInDay } from 'date-fns/constants'
 import { boundsOf } from '../../core/judge/words.ts'
 import { WEAR_STATES } from '../../contract/shelf.ts'
@@ -38,7 +39,7 @@ export function matches(row: ShelfRow, q: Query, now: number): boolean {
   if ((disc.removedAt !== null) !== (q.removed !== undefined)) return false
   const text = [
     ...[disc.code, maker.name, mold.name, plastic.name, run?.name ?? ''],
-    ...[disc.wear, mold.discClass, disc.provenance],
+    ...[disc.wear, DISC_CLASS_WORDS[mold.discClass], disc.provenance],
   ]
     .join(' ')
     .toLowerCase()

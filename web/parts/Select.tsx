@@ -15,6 +15,10 @@ export interface SelectOption<T> {
 export const plainOptions = <T extends string>(list: readonly T[]): SelectOption<T>[] =>
   list.map((value) => ({ value, words: value }))
 
+/** Options that are called as their table says. */
+export const wordedOptions = <T extends string>(words: Readonly<Record<T, string>>): SelectOption<T>[] =>
+  (Object.keys(words) as T[]).map((value) => ({ value, words: words[value] }))
+
 interface SelectProps<T> extends LabelledProps {
   /** What is none of the options shows the placeholder. */
   readonly value: T | null | undefined

@@ -58,7 +58,7 @@ export const ANSWER_TO: Readonly<Record<QuestionKind, Answered>> = {
   arms: 'arms',
   wind: 'wind',
   ground: 'ground',
-  'short game': 'approach',
+  'short-game': 'approach',
 }
 
 /** What the throws say to a question, and to which. */

@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS } from '../../shelf/kinds.ts'
 import { byFigures, oneOfEach, wearFrom } from './picking.ts'
 import { SPREAD } from './question.ts'
 import type { TrialQuestion } from './question.ts'
@@ -30,6 +31,6 @@ export const moldsQuestion: TrialQuestion = {
         ),
       (d) => d.mold,
     ).slice(0, MOST - 1),
-    wants: `another mold among ${about.discClass}s`,
+    wants: `another mold among ${DISC_CLASS_WORDS[about.discClass]}s`,
   }),
 }

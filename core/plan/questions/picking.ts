@@ -1,10 +1,12 @@
+import type { DiscClass } from '../../shelf/kinds.ts'
+
 /** A disc of the shelf, as far as a question cares. */
 export interface ProposedDisc {
   readonly id: string
   readonly mold: string
   readonly plastic: string
   readonly run: string | null
-  readonly discClass: string
+  readonly discClass: DiscClass
   /** Step of its wear, 0 new. */
   readonly wear: number
   readonly grams: number | null

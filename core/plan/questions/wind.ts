@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS } from '../../shelf/kinds.ts'
 import { pairsOf } from '../aims.ts'
 import type { Aim, PairOfDiscs } from '../aims.ts'
 import { byFigures } from './picking.ts'
@@ -21,7 +22,7 @@ export const windQuestion: TrialQuestion = {
       .filter((d) => d.discClass === about.discClass && d.stability > about.stability)
       .sort(byFigures((d) => -d.stability))
       .slice(0, 1),
-    wants: `a ${about.discClass} that holds its line better`,
+    wants: `a ${DISC_CLASS_WORDS[about.discClass]} that holds its line better`,
   }),
   aims: (discs, armMps) =>
     discs.length === 1

@@ -18,7 +18,7 @@ describe('a question of the drill', () => {
           const q = drillQuestionOf(kind, level, seed)
           expect(drillQuestionOf(kind, level, seed)).deep.equal(q)
           expect(q.truth.kind).equal(QUESTIONS[kind].answer)
-          expect(q.flights).length(kind === 'more stable' || kind === 'cause' ? 2 : 1)
+          expect(q.flights).length(kind === 'more-stable' || kind === 'cause' ? 2 : 1)
           for (const f of q.flights) expect(labFlightOf(f)!.landed.downM).least(30)
           if (kind === 'cause') expect(q.windShown).equal(false)
         }
@@ -31,10 +31,10 @@ describe('a question of the drill', () => {
       const nose = drillQuestionOf('nose', 0, seed)
       const { noseDeg } = nose.flights[0]!.throw
       expect(nose.truth).deep.equal({ kind: 'shares', option: noseDeg > 4 ? 0 : noseDeg < -4 ? 2 : 1 })
-      const stood = drillQuestionOf('stood up', 0.5, seed)
+      const stood = drillQuestionOf('stood-up', 0.5, seed)
       const least = Math.min(...labFlightOf(stood.flights[0]!)!.tiltDeg)
       expect(stood.truth).deep.equal({ kind: 'shares', option: least <= 1 ? 0 : 1 })
-      const more = drillQuestionOf('more stable', 0.5, seed)
+      const more = drillQuestionOf('more-stable', 0.5, seed)
       const [a, b] = more.flights.map(({ disc: { numbers } }) => numbers.turn + numbers.fade)
       expect(more.truth).deep.equal({ kind: 'shares', option: a! > b! ? 0 : 1 })
       const landing = drillQuestionOf('landing', 0.5, seed)
@@ -45,7 +45,7 @@ describe('a question of the drill', () => {
 
   it('has every option about as often, and is closer the harder it is', () => {
     const many = Array.from({ length: 90 }, (_, i) => (0.013 + i * 0.0107) % 1)
-    for (const kind of ['nose', 'cause', 'more stable', 'stood up'] as const) {
+    for (const kind of ['nose', 'cause', 'more-stable', 'stood-up'] as const) {
       const options = new Array<number>(QUESTIONS[kind].options.length).fill(0)
       for (const seed of many) {
         const { truth } = drillQuestionOf(kind, 0.4, seed)
@@ -55,7 +55,7 @@ describe('a question of the drill', () => {
     }
     const apart = (level: number) =>
       seeds.reduce((sum, seed) => {
-        const [a, b] = drillQuestionOf('more stable', level, seed).flights.map(
+        const [a, b] = drillQuestionOf('more-stable', level, seed).flights.map(
           ({ disc: { numbers } }) => numbers.turn + numbers.fade,
         )
         return sum + Math.abs(a! - b!)

@@ -54,7 +54,7 @@ describe('an eye', () => {
   it('that is biased is found out within 60 answers, within a standard deviation or so', () => {
     const plants: readonly (Planted & { readonly kind: DrillKind })[] = [
       { kind: 'angle', measure: 'angle', factor: 'hyzer', by: -6 },
-      { kind: 'turn', measure: 'turn', factor: 'nose up', by: 0.8 },
+      { kind: 'turn', measure: 'turn', factor: 'nose-up', by: 0.8 },
       { kind: 'fade', measure: 'fade', factor: 'always', by: 0.6 },
     ]
     for (const plant of plants) {

@@ -303,7 +303,7 @@ describe('what a trial asks', () => {
     expect(guessKind('What will it do for a slower arm?', two)).equal('arms')
     expect(guessKind('Which holds in the wind?', two)).equal('wind')
     for (const kind of QUESTION_KINDS) expect(guessKind(questionOf(kind).words, two), kind).equal(kind)
-    expect(guessKind('Does it stop?', two)).equal('short game')
+    expect(guessKind('Does it stop?', two)).equal('short-game')
     expect(guessKind('', two)).equal('plastics')
     expect(guessKind('', [disc])).equal('label')
     expect(guessKind('', [disc, { ...disc, mold: 'Birch' }])).equal('molds')

@@ -6,7 +6,7 @@ import { remainingThrows } from '../../../core/plan/order.ts'
 import { thrownTwice } from '../../../core/plan/twice.ts'
 import type { LoggedThrow } from '../../../core/plan/twice.ts'
 
-const PROTOCOL = 'same release'
+const PROTOCOL = 'same-release'
 
 describe('throws in the hands of several devices', () => {
   it('are divided: once everybody has heard of everybody, no throw is in two hands', () => {

@@ -130,7 +130,7 @@ describe('the order of a plan', () => {
     const { disc } = order[3]!
     const took = { disc, hyzerDeg: 17 }
     expect(remainingThrows(order, [took])).deep.equal(order)
-    const left = remainingThrows(order, [took], 'same line')
+    const left = remainingThrows(order, [took], 'same-line')
     expect(order.length - left.length).equal(1)
     expect(left.filter((t) => t.disc === disc).length).equal(order.filter((t) => t.disc === disc).length - 1)
     // one out of turn takes the earliest of its like off, and one nobody planned takes none

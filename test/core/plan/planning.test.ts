@@ -71,22 +71,22 @@ describe('a plan as it is edited', () => {
     const counts = stepped(countsOf(plan, trial.discIds), trial.discIds[0]!, 0, 1)
     const of = (list: typeof counts, disc: string) =>
       list.filter((c) => c.disc === disc).reduce((s, c) => s + c.throws, 0)
-    const onLine = overAngles(counts, trial.discIds, anglesFor(plan, 'same line'))
+    const onLine = overAngles(counts, trial.discIds, anglesFor(plan, 'same-line'))
     for (const id of trial.discIds) expect(of(onLine, id)).equal(of(counts, id))
     expect(new Set(onLine.map((c) => c.hyzerDeg)).size).equal(1)
-    const back = overAngles(onLine, trial.discIds, anglesFor(plan, 'same release'))
+    const back = overAngles(onLine, trial.discIds, anglesFor(plan, 'same-release'))
     expect(new Set(back.map((c) => c.hyzerDeg)).size).greaterThan(1)
     for (const id of trial.discIds) expect(of(back, id)).closeTo(of(counts, id), 1)
     // throws made at whatever angle count toward it
     const throws = demo.throws.filter((t) => t.trialId === trial.id)
-    expect(new Set(madeSoFar(throws, 'same line').map((m) => m.hyzerDeg))).deep.equal(new Set([0]))
+    expect(new Set(madeSoFar(throws, 'same-line').map((m) => m.hyzerDeg))).deep.equal(new Set([0]))
   })
 
   it('keeps what is made first, in its rounds, and orders the rest again', () => {
     const throws = demo.throws
       .filter((t) => t.trialId === trial.id)
       .sort((a, b) => Date.parse(a.thrownAt) - Date.parse(b.thrownAt))
-    const made = madeSoFar(throws, 'same release')
+    const made = madeSoFar(throws, 'same-release')
     expect(made.length).equal(throws.filter((t) => t.counts).length)
     for (const round of new Set(made.map((m) => m.round))) {
       const own = made.filter((m) => m.round === round)
@@ -133,7 +133,7 @@ describe('a plan as it is edited', () => {
     const arms = proposed({ ...trial, plannedThrows: 48 }, discs, 'arms', 5, [])
     expect(arms.easedTo).equal(0.75)
     expect(new Set(arms.throws.map((t) => t.power))).deep.equal(new Set([null, 0.75]))
-    const short = proposed({ ...trial, plannedThrows: 48 }, discs, 'short game', 5, [])
+    const short = proposed({ ...trial, plannedThrows: 48 }, discs, 'short-game', 5, [])
     expect(new Set(short.throws.map((t) => t.stroke))).deep.equal(new Set(['backhand', 'forehand']))
   })
 
@@ -148,8 +148,8 @@ describe('a plan as it is edited', () => {
       )
         .throws.filter((t) => t.round === 0)
         .map((t) => t.discId)
-    expect(fixed('candidate last').at(-1)).equal(trial.discIds[0])
-    expect(fixed('known before unknown')[0]).equal(trial.controlDiscId)
+    expect(fixed('candidate-last').at(-1)).equal(trial.discIds[0])
+    expect(fixed('known-before-unknown')[0]).equal(trial.controlDiscId)
   })
 
   it('throws from least to most stable where the order is fixed', () => {

@@ -168,7 +168,7 @@ describe('one thing', () => {
           if (a === b) continue
           const pair = pairOf(outcome, a, b)
           const p = pair.a === a ? pair.pAMoreStable : 1 - pair.pAMoreStable
-          const claim = { disc: a, says: 'is more stable than', than: b, by: 0 } as never
+          const claim = { disc: a, says: 'is-more-stable-than', than: b, by: 0 } as never
           expect(judgeClaim(state, claim, []).probability).closeTo(p, 1e-9)
         }
     }

@@ -21,8 +21,8 @@ describe('claims in what a reviewer writes', () => {
         'We threw all day. Slate is clearly more stable than Loam, new, and HS-017 flies farther than HS-021.',
       ),
     ).deep.equal([
-      ['Slate is clearly more stable than Loam, new', { says: 'is more stable than', disc: 'a', than: 'b' }],
-      ['HS-017 flies farther than HS-021', { says: 'flies farther than', disc: 'b', than: 'a' }],
+      ['Slate is clearly more stable than Loam, new', { says: 'is-more-stable-than', disc: 'a', than: 'b' }],
+      ['HS-017 flies farther than HS-021', { says: 'flies-farther-than', disc: 'b', than: 'a' }],
     ])
     expect(found('the slate is the most overstable of them all')[0]![1]).deep.equal({
       says: 'is the most stable',
@@ -42,7 +42,7 @@ describe('claims in what a reviewer writes', () => {
   })
 
   it('say the same once they are worded as the throws allow: what is carried is found again, what is not is left alone', () => {
-    const claim = { says: 'is more stable than', disc: 'a', than: 'b' } as const
+    const claim = { says: 'is-more-stable-than', disc: 'a', than: 'b' } as const
     const name = (d: string) => (d === 'a' ? 'Slate' : 'Loam, new')
     const worded = (verdict: Judged['verdict'], probability?: number) =>
       wordedAs(claim, { verdict, probability }, name)
@@ -50,7 +50,7 @@ describe('claims in what a reviewer writes', () => {
     expect(found(`${worded('carried', 0.944)}.`)[0]![1]).deep.equal(claim)
     const turned = worded('contradicted', 0.02)
     expect(turned).equal('Loam, new is more stable than Slate (98 %)')
-    expect(found(`${turned}.`)[0]![1]).deep.equal({ says: 'is more stable than', disc: 'b', than: 'a' })
+    expect(found(`${turned}.`)[0]![1]).deep.equal({ says: 'is-more-stable-than', disc: 'b', than: 'a' })
     for (const [verdict, p] of [
       ['leaning', 0.8],
       ['not shown', 0.6],
@@ -72,11 +72,11 @@ describe('claims in what a reviewer writes', () => {
     const outcome = outcomeOf(state)
     const discs = evidence.discs.map((d) => d.id)
     for (const claim of [
-      { says: 'is more stable than', disc: 'disc-0', than: 'disc-2' },
+      { says: 'is-more-stable-than', disc: 'disc-0', than: 'disc-2' },
       { says: 'fly alike', disc: 'disc-2', than: 'disc-0' },
       { says: 'is the most stable', disc: 'disc-2' },
       { says: 'is true to its numbers', disc: 'disc-2' },
-      { says: 'skips farther than', disc: 'disc-0', than: 'disc-1' },
+      { says: 'skips-farther-than', disc: 'disc-0', than: 'disc-1' },
     ] as const)
       expect(judgeSaid(state, outcome, claim, discs, []), claim.says).deep.equal({
         probability: undefined,

@@ -24,7 +24,7 @@ const facts: TrialFacts = {
   trial: 'trial-0',
   name: 'Two Flints',
   question: 'Which of these molds is more stable?',
-  discs: [disc(0), disc(1, { source: 'sent by the maker', provenance: 'with a letter' })],
+  discs: [disc(0), disc(1, { source: 'sent-by-the-maker', provenance: 'with a letter' })],
   answer: answerOf('molds', asked),
   numbers: answerOf('numbers', asked),
   arms: answerOf('arms', asked),
@@ -64,8 +64,8 @@ describe('the sections of a review', () => {
     // what could not be answered is not spoken of: the two are no copies of one plastic
     expect(words('wear')).not.contain('copies of one plastic')
     expect(words('wear')).contain('Disc 1 is new and weighs 174 g.')
-    expect(words('left out')).contain('2 throws: hit a branch.')
-    expect(words('left out')).contain('1 throw: gust.')
+    expect(words('left-out')).contain('2 throws: hit a branch.')
+    expect(words('left-out')).contain('1 throw: gust.')
   })
 
   it('name the sources of every disc, those nobody noted too', () => {
@@ -127,7 +127,7 @@ describe('the sections of a review', () => {
         if (node.type === 'text') expect(node.text).not.equal('')
       }
     const said = (kind: string) => textOf(bare.find((s) => s.kind === kind)!.body)
-    expect(said('left out')).equal('No throw was left out.')
+    expect(said('left-out')).equal('No throw was left out.')
     expect(said('claimed')).equal('Nothing was written down before the first throw.')
     expect(said('hand')).equal('The discs were not measured in the hand.')
     expect(said('open')).equal('Nothing that was asked is open.')

@@ -110,6 +110,6 @@ describe('the board of a shelf', () => {
     expect(eventWords('moved', 'Straight mid')).equal('carried for Straight mid')
     expect(eventWords('moved', undefined)).equal('carried for no job')
     expect(eventWords('lost', undefined)).equal('lost')
-    expect(eventWords('not spared', undefined)).equal('no longer kept away')
+    expect(eventWords('not-spared', undefined)).equal('no longer kept away')
   })
 })

@@ -128,7 +128,7 @@ describe('the engine of trials', () => {
       })),
     )
     const question = { planned: candidates.slice(0, 3), even: candidates, candidates, arms: [arm] }
-    const { planned, even, settles, telling } = trials().planned(of, question, 9, 'same release', {
+    const { planned, even, settles, telling } = trials().planned(of, question, 9, 'same-release', {
       kind: 'molds',
       pair: ['Disc 0', 'Disc 1'],
     })

@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
 import { lineage } from '../../../contract/naming.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import type { Proposal } from '../../../contract/shelfPage.ts'
@@ -145,7 +146,7 @@ export function wrongWith(draft: TrialSent): Partial<Record<string, string>> | u
 export function foundBy(discs: readonly ShelvedDisc[], find: string): ShelvedDisc[] {
   const words = find.toLowerCase().split(/\s+/).filter(Boolean)
   return discs.filter((d) => {
-    const text = `${d.disc.code} ${lineage(d)} ${d.maker.name} ${d.disc.wear} ${d.mold.discClass}`
+    const text = `${d.disc.code} ${lineage(d)} ${d.maker.name} ${d.disc.wear} ${DISC_CLASS_WORDS[d.mold.discClass]}`
     return words.every((w) => text.toLowerCase().includes(w))
   })
 }

@@ -87,7 +87,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
           : 'The wind is not told.'}{' '}
         {question.recorded && 'A throw of yours, as it was recorded; how the disc was tilted was not. '}
         {isCause && 'Dotted: how it was meant.'}
-        {question.kind === 'more stable' && 'Both were thrown as alike as a hand throws.'}
+        {question.kind === 'more-stable' && 'Both were thrown as alike as a hand throws.'}
       </p>
       <div className="my-3">
         <FromBehind
@@ -159,7 +159,7 @@ function toldWords(
       return `The nose was ${option}, by ${Math.abs(flights[0]!.throw.noseDeg).toFixed(0)}°.`
     case 'cause':
       return `It was ${option}.`
-    case 'more stable':
+    case 'more-stable':
       return `${capital(option)} is more stable.`
     default:
       return `${capital(option)}.`

@@ -7,7 +7,7 @@ export const DRILL_WORDS: Record<DrillKind, string> = {
   fade: 'fade',
   nose: 'nose',
   cause: 'disc, release or wind',
-  'more stable': 'more stable of two',
-  'stood up': 'stood up',
+  'more-stable': 'more stable of two',
+  'stood-up': 'stood up',
   landing: 'landing',
 }

@@ -166,7 +166,7 @@ function WhatNext({ view, edited, logged }: WhatNextProps) {
   const { queue, meant } = next
   const { standing } = logged.state
   const [choosing, setChoosing] = useState(false)
-  const sameLine = trial.plan?.protocol === 'same line'
+  const sameLine = trial.plan?.protocol === 'same-line'
   return (
     <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_auto_minmax(0,1fr)]">
       <NextCard

@@ -54,7 +54,7 @@ export function useNext(
       ),
     discs.map((d) => d.disc.code),
     trial.hyzerDegs,
-    trial.plan?.protocol ?? 'same release',
+    trial.plan?.protocol ?? 'same-release',
     askOf(view),
     reading,
   )
@@ -69,7 +69,7 @@ export function useNext(
   const disc = discs.find((d) => d.disc.id === discId)
   const lineFor = (hyzerDeg: number) =>
     disc && draftLine(disc, thrower, session, { discId, hyzerDeg }, blowing, seen)
-  const sameLine = trial.plan?.protocol === 'same line'
+  const sameLine = trial.plan?.protocol === 'same-line'
   const lineAngle = useLineAngle(asks.key, sameLine, lineFor(0), asks.reading)
   const found = lineAngle?.found && proposed.warmUp !== true ? wholeDegrees(lineAngle.hyzerRad) : undefined
   const meant = { discId, hyzerDeg: asked.hyzerDeg ?? found ?? proposed.hyzerDeg }

@@ -48,10 +48,10 @@ export function useQueue(
   holding: string | undefined,
 ): ThrowQueue {
   const { trial } = view
-  const hands = useOthersHands(trial.id, trial.plan?.protocol ?? 'same release')
+  const hands = useOthersHands(trial.id, trial.plan?.protocol ?? 'same-release')
   const { throws, held } = useHeldStill(view.throws, hands.held, holding)
   const others = useMemo(() => [...new Set([...held, ...hands.yielded])], [held, hands.yielded])
-  const sameLine = trial.plan?.protocol === 'same line'
+  const sameLine = trial.plan?.protocol === 'same-line'
   const counted = useMemo(
     () =>
       throws

@@ -6,7 +6,7 @@ import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { Select } from '../../parts/Select.tsx'
 
 type Built = Plan['built'][number]
 
@@ -26,11 +26,11 @@ export function BuiltClaims({ built, discIds, nameOf, locked, onBuilt }: BuiltCl
   const units = useUnits()
   const [draft, setDraft] = useState<Built>({
     discId: discIds[0]!,
-    says: 'flies farther than',
+    says: 'flies-farther-than',
     thanId: discIds[1] ?? null,
     by: 0,
   })
-  const inMetres = CLAIMABLE[draft.says] === 'm'
+  const inMetres = CLAIMABLE[draft.says].unit === 'm'
   const measure = inMetres ? units.length : undefined
   if (locked && built.length === 0) return null
   const others = discIds.filter((d) => d !== draft.discId)
@@ -82,14 +82,14 @@ export function BuiltClaims({ built, discIds, nameOf, locked, onBuilt }: BuiltCl
             label="What of it"
             value={draft.says}
             onChange={(v) => setDraft({ ...draft, says: v, by: 0 })}
-            options={plainOptions(CLAIMABLES)}
+            options={CLAIMABLES.map((value) => ({ value, words: CLAIMABLE[value].words }))}
           />
           <Select
             label="Than"
             value={draft.thanId}
             onChange={(v) => setDraft({ ...draft, thanId: v })}
             options={[
-              ...(draft.says !== 'skips farther than' ? [{ value: null, words: 'its label' }] : []),
+              ...(draft.says !== 'skips-farther-than' ? [{ value: null, words: 'its label' }] : []),
               ...others.map((d) => ({ value: d, words: nameOf(d) })),
             ]}
           />
@@ -104,7 +104,7 @@ export function BuiltClaims({ built, discIds, nameOf, locked, onBuilt }: BuiltCl
                 setDraft({ ...draft, by: v === null ? 0 : Math.max(0, measure?.from(v) ?? v) })
               }
             />
-            <Button type="submit" disabled={draft.says === 'skips farther than' && draft.thanId === null}>
+            <Button type="submit" disabled={draft.says === 'skips-farther-than' && draft.thanId === null}>
               Add
             </Button>
           </div>

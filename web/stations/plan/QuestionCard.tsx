@@ -1,4 +1,4 @@
-import { PROTOCOLS } from '../../../core/plan/order.ts'
+import { PROTOCOLS, PROTOCOL_WORDS } from '../../../core/plan/order.ts'
 import type { Plan } from '../../../contract/trials.ts'
 import { CONVENTIONS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
@@ -79,10 +79,10 @@ export function QuestionCard({
         label="Every disc is thrown with the"
         showLabel
         value={plan.protocol}
-        options={PROTOCOLS.map((c) => ({ value: c, label: c }))}
+        options={PROTOCOLS.map((value) => ({ value, label: PROTOCOL_WORDS[value] }))}
         onChange={onProtocol}
       />
-      {plan.protocol === 'same line' && (
+      {plan.protocol === 'same-line' && (
         <p className="text-note text-quiet">
           Every disc at the angle that brings it back to the aim line. The Field says which and learns it; the
           angle it took is the result.

@@ -24,7 +24,7 @@ type Planned = Plan['throws'][number]
 
 /** The angle a plan means, in words. */
 export const meantWords = (plan: Plan, hyzerDeg: number): string =>
-  plan.protocol === 'same line' ? 'back to the line' : angleWords(hyzerDeg)
+  plan.protocol === 'same-line' ? 'back to the line' : angleWords(hyzerDeg)
 
 /** What there is to say of a planned throw beyond its disc and angle. */
 export const throwWords = (t: Planned, plan: Plan): string =>

@@ -1,10 +1,10 @@
 import { Keyboard, Printer, Shuffle } from 'lucide-react'
 import type { Plan } from '../../../contract/trials.ts'
-import { FIXED_ORDERS, ORDER_BIAS } from '../../../core/plan/order.ts'
+import { FIXED_ORDER_WORDS, ORDER_BIAS } from '../../../core/plan/order.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { Select, wordedOptions } from '../../parts/Select.tsx'
 
 interface RunOrderHeadProps {
   readonly plan: Plan
@@ -45,7 +45,7 @@ export function RunOrderHead({ plan, trialId, onPlan }: RunOrderHeadProps) {
           onChange={(fixedBy) => {
             onPlan({ fixedBy })
           }}
-          options={plainOptions(FIXED_ORDERS)}
+          options={wordedOptions(FIXED_ORDER_WORDS)}
         />
       )}
       {plan.order === 'shuffled' && (

@@ -174,7 +174,7 @@ export function readRow(
     leg: t.leg,
     power: t.power,
     // on the line the angle it took is what was meant
-    hyzerDeg: plan.protocol === 'same line' ? (cells.called ?? t.hyzerDeg) : t.hyzerDeg,
+    hyzerDeg: plan.protocol === 'same-line' ? (cells.called ?? t.hyzerDeg) : t.hyzerDeg,
     hyzerCalledDeg: cells.called,
     windAlongMps: headwindMps === null ? null : (t.leg === 'out' ? -1 : 1) * headwindMps,
     windAcrossMps: headwindMps === null ? null : 0,

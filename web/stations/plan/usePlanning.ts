@@ -43,7 +43,7 @@ export function usePlanning(view: TrialView) {
   const { trial, discs, throws, takenBack, throwers } = view
   const called = useCalled(view)
   const planned = useMemo(() => discs.map(plannedDisc), [discs])
-  const protocol = trial.plan?.protocol ?? 'same release'
+  const protocol = trial.plan?.protocol ?? 'same-release'
   const made = useMemo(() => madeSoFar(throws, protocol), [throws, protocol])
   const [params] = useSearchParams()
   const wanted = params.get('kind')

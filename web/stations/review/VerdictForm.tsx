@@ -37,8 +37,8 @@ export function VerdictForm({
         value={verdicts.slot ?? ''}
         onChange={(v) => set({ slot: v === '' ? null : v })}
         options={[
-          { value: 'earns a slot', label: 'Earns a slot' },
-          { value: 'earns no slot', label: 'No slot' },
+          { value: 'earns-a-slot', label: 'Earns a slot' },
+          { value: 'earns-no-slot', label: 'No slot' },
           { value: '', label: 'Not said' },
         ]}
       />
@@ -48,8 +48,8 @@ export function VerdictForm({
         value={verdicts.again ?? ''}
         onChange={(v) => set({ again: v === '' ? null : v })}
         options={[
-          { value: 'would buy again', label: 'Yes' },
-          { value: 'would not buy again', label: 'No' },
+          { value: 'would-buy-again', label: 'Yes' },
+          { value: 'would-not-buy-again', label: 'No' },
           { value: '', label: 'Not said' },
         ]}
       />

@@ -1,3 +1,4 @@
+import { AGAIN_WORDS, SLOT_WORDS } from '../../../contract/reviews.ts'
 import type { ReviewFile, ReviewSection, Verdicts } from '../../../contract/reviews.ts'
 import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
 import { SECTION_TITLES } from '../../../core/review/sections.ts'
@@ -42,11 +43,11 @@ export const claimsOfSections = ({ claims }: Composing, sections: readonly Revie
 /** The reviewer’s own words beside the numbers, as sentences. */
 export function verdictWords({ slot, overlaps, forWhom, notForMe, again }: Verdicts): string[] {
   return [
-    slot && `It ${slot} in my bag.`,
+    slot && `It ${SLOT_WORDS[slot]} in my bag.`,
     overlaps && `It overlaps with ${overlaps.replace(/[.\s]+$/, '')}.`,
     forWhom && `For ${forWhom.replace(/[.\s]+$/, '')}.`,
     notForMe && 'It is not for me.',
-    again && `I ${again}.`,
+    again && `I ${AGAIN_WORDS[again]}.`,
   ].filter((words): words is string => typeof words === 'string' && words !== '')
 }
 

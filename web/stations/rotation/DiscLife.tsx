@@ -14,7 +14,7 @@ import { bagWithout } from './shown.ts'
 function mayHappen({ state, spared }: RotationDisc): readonly (readonly [DiscEventKind, string])[] {
   if (state === 'lost') return [['found', 'Found again']]
   return [
-    spared ? ['not spared', 'No longer kept away'] : ['spared', 'Kept away from water and trees'],
+    spared ? ['not-spared', 'No longer kept away'] : ['spared', 'Kept away from water and trees'],
     state === 'lent' ? ['back', 'Came back'] : ['lent', 'Lent'],
     ['lost', 'Lost'],
     ['retired', 'Retired'],

@@ -1,6 +1,7 @@
 import { useId, useState } from 'react'
 import { armOfCarry, armOfSpeed } from '../../../core/flight/arm.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
+import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
 import { STROKES } from '../../../core/flight/hand.ts'
 import type { Stroke } from '../../../core/flight/hand.ts'
 import { useUnits } from '../../data/preferences.tsx'
@@ -12,8 +13,8 @@ import { Select } from '../../parts/Select.tsx'
 const USUAL = {
   putter: { speed: 2, glide: 3, turn: 0, fade: 1 },
   midrange: { speed: 5, glide: 5, turn: -1, fade: 1 },
-  'fairway driver': { speed: 7, glide: 5, turn: -1, fade: 2 },
-  'distance driver': { speed: 12, glide: 5, turn: -1, fade: 3 },
+  'fairway-driver': { speed: 7, glide: 5, turn: -1, fade: 2 },
+  'distance-driver': { speed: 12, glide: 5, turn: -1, fade: 3 },
 } as const
 type Usual = keyof typeof USUAL
 
@@ -49,7 +50,7 @@ export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: numbe
           label="Disc"
           value={disc}
           onChange={setDisc}
-          options={(Object.keys(USUAL) as Usual[]).map((name) => ({ value: name, words: name }))}
+          options={(Object.keys(USUAL) as Usual[]).map((name) => ({ value: name, words: DISC_CLASS_WORDS[name] }))}
         />
         <FigureInput
           label="goes"

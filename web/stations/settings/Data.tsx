@@ -2,7 +2,7 @@ import { format, formatDistanceToNowStrict } from 'date-fns'
 import { Download } from 'lucide-react'
 import { useRef, useState } from 'react'
 import type { ReactNode } from 'react'
-import { isOpen } from '../../../contract/custody.ts'
+import { COPY_WORDS, isOpen } from '../../../contract/custody.ts'
 import type { Copy, Custody, Errand, CopyStanding } from '../../../contract/custody.ts'
 import { useMe } from '../../data/crew.ts'
 import {
@@ -262,7 +262,7 @@ function Copies({
             <span className="min-w-48 flex-1">
               <span className="block font-medium">{named}</span>
               <span className="block text-note text-quiet">
-                {copy.why === 'daily' ? '' : `${copy.why}, `}
+                {copy.why === 'daily' ? '' : `${COPY_WORDS[copy.why]}, `}
                 {count(copy.throws, 'throw')}, {megabytes(copy.bytes)}
               </span>
             </span>

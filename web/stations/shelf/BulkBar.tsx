@@ -1,12 +1,14 @@
 import { CircleX, FlaskConical, Trash2 } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useNavigate } from 'react-router'
-import { SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
+import { WEAR_STATES } from '../../../contract/shelf.ts'
+import { SOURCE_WORDS } from '../../../core/shelf/kinds.ts'
 import type { Disc } from '../../../contract/shelf.ts'
 import { changeDiscs } from '../../data/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
 import { useAddresses } from '../../parts/StationLink.tsx'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { Select, plainOptions, wordedOptions } from '../../parts/Select.tsx'
+import type { SelectOption } from '../../parts/Select.tsx'
 
 interface BulkBarProps {
   readonly chosen: readonly Disc[]
@@ -22,18 +24,21 @@ export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
   const to = useAddresses()
   const count = chosen.length === 1 ? '1 disc' : `${chosen.length} discs`
   const off = chosen.every((d) => d.removedAt !== null)
-  const pick = (
+  const pick = <T extends string>(
     label: string,
-    options: readonly string[],
-    change: (v: string) => Partial<Disc>,
+    options: readonly SelectOption<T>[],
+    change: (v: T) => Partial<Disc>,
   ): ReactNode => (
-    <Select
+    <Select<T | null>
       hideLabel
       label={`${label} of all chosen`}
       value={null}
       placeholder={`${label} …`}
-      onChange={(v) => void changeDiscs(chosen, change(v), `${count}: ${v}.`)}
-      options={plainOptions(options)}
+      onChange={(v) =>
+        v !== null &&
+        void changeDiscs(chosen, change(v), `${count}: ${options.find((o) => o.value === v)!.words}.`)
+      }
+      options={options}
     />
   )
   return (
@@ -57,8 +62,8 @@ export function BulkBar({ chosen, others, onAll, onClear }: BulkBarProps) {
           >
             <FlaskConical size={16} aria-hidden /> Start a trial
           </Button>
-          {pick('Wear', WEAR_STATES, (wear) => ({ wear: wear as Disc['wear'] }))}
-          {pick('Came from', SOURCES, (source) => ({ source: source as Disc['source'] }))}
+          {pick('Wear', plainOptions(WEAR_STATES), (wear) => ({ wear }))}
+          {pick('Came from', wordedOptions(SOURCE_WORDS), (source) => ({ source }))}
         </>
       )}
       <Button

@@ -4,7 +4,9 @@ import { useForm } from 'react-hook-form'
 import type { Control, Path, UseFormReturn } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { v7 as newId } from 'uuid'
-import { DISC_CLASSES, DiscEntry, SOURCES, WEAR_STATES } from '../../../contract/shelf.ts'
+import { DiscEntry, WEAR_STATES } from '../../../contract/shelf.ts'
+import { DISC_CLASS_WORDS, SOURCE_WORDS } from '../../../core/shelf/kinds.ts'
+import type { DiscClass } from '../../../core/shelf/kinds.ts'
 import type { Disc, PublishedNumbers, Shelf } from '../../../contract/shelf.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -16,7 +18,7 @@ import { FigureField } from '../../parts/FigureField.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { say } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
-import { plainOptions } from '../../parts/Select.tsx'
+import { plainOptions, wordedOptions } from '../../parts/Select.tsx'
 import { SelectField } from '../../parts/SelectField.tsx'
 
 /** Four numbers while they are typed: all given, or none. */
@@ -32,7 +34,7 @@ interface Draft {
   readonly mold: string
   readonly plastic: string
   readonly run: string
-  readonly discClass: (typeof DISC_CLASSES)[number]
+  readonly discClass: DiscClass
   readonly moldNumbers: NumbersDraft
   readonly plasticNumbers: NumbersDraft
   readonly runNumbers: NumbersDraft
@@ -52,7 +54,7 @@ const draftOf = (d: ShelvedDisc | undefined): Draft => ({
   mold: d?.mold.name ?? '',
   plastic: d?.plastic.name ?? '',
   run: d?.run?.name ?? '',
-  discClass: d?.mold.discClass ?? 'fairway driver',
+  discClass: d?.mold.discClass ?? 'fairway-driver',
   moldNumbers: d?.mold.numbers ?? NONE,
   plasticNumbers: d?.plastic.numbers ?? NONE,
   runNumbers: d?.run?.numbers ?? NONE,
@@ -187,7 +189,7 @@ export function DiscForm({ shelf, disc: now, onClose }: DiscFormProps) {
             label="Class"
             control={control}
             name="discClass"
-            options={plainOptions(DISC_CLASSES)}
+            options={wordedOptions(DISC_CLASS_WORDS)}
           />
         </div>
         <Known id="makers" names={shelf.makers} />
@@ -321,7 +323,7 @@ const Itself = ({ control, register, errors }: ItselfProps) => (
         control={control}
         name="source"
         hint="A review discloses it"
-        options={plainOptions(SOURCES)}
+        options={wordedOptions(SOURCE_WORDS)}
       />
     </div>
     <div className="grid gap-3 sm:grid-cols-[1fr_1fr_12rem]">

@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS, SOURCE_WORDS } from '../../../core/shelf/kinds.ts'
 import { SEEN_NUMBERS } from '../../../core/flight/disc.ts'
 import { capital } from '../../../contract/words.ts'
 import clsx from 'clsx'
@@ -151,7 +152,7 @@ function Head({ disc, onOpen }: { readonly disc: ShelvedDisc; readonly onOpen: (
           <span className="figure mr-1">{code}</span>
           {[
             disc.maker.name,
-            disc.mold.discClass,
+            DISC_CLASS_WORDS[disc.mold.discClass],
             disc.run?.name,
             markedG !== null && `marked ${markedG} g`,
             weighedG !== null &&
@@ -187,7 +188,7 @@ function Whence({ record, disc }: { readonly record: KnownDisc; readonly disc: S
       <div>
         <h2 className="text-lead">Where it came from</h2>
         <p>
-          {disc.disc.source}
+          {SOURCE_WORDS[disc.disc.source]}
           {disc.disc.provenance && `, ${disc.disc.provenance}`}
           {disc.disc.acquiredOn && `, since ${format(disc.disc.acquiredOn, 'd MMM yyyy')}`}
         </p>

@@ -1,9 +1,10 @@
 import { useSearchParams } from 'react-router'
 import { STABILITY_WORDS } from '../../../core/judge/words.ts'
-import { DISC_CLASSES, WEAR_STATES } from '../../../contract/shelf.ts'
+import { WEAR_STATES } from '../../../contract/shelf.ts'
+import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
 import { AGES } from '../../../contract/shelfPage.ts'
 import { Button } from '../../parts/Button.tsx'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { Select, plainOptions, wordedOptions } from '../../parts/Select.tsx'
 import type { SelectOption } from '../../parts/Select.tsx'
 
 const FILTERS = ['class', 'plastic', 'wear', 'word', 'tested', 'age'] as const
@@ -43,7 +44,7 @@ export function Filters({ plastics }: { plastics: readonly string[] }) {
       role="group"
       aria-label="Filters"
     >
-      {select('class', 'Class', 'any class', plainOptions(DISC_CLASSES))}
+      {select('class', 'Class', 'any class', wordedOptions(DISC_CLASS_WORDS))}
       {select('plastic', 'Plastic', 'any plastic', plainOptions(plastics))}
       {select('wear', 'Wear', 'any wear', plainOptions(WEAR_STATES))}
       {select('word', 'How it flies', 'flies any way', plainOptions(STABILITY_WORDS))}

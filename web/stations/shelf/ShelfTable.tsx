@@ -1,3 +1,4 @@
+import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
 import type { RowSelectionState } from '@tanstack/react-table'
 import clsx from 'clsx'
@@ -231,7 +232,7 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
                     <th scope="rowgroup" colSpan={COLUMNS.length + 1} className="px-4 pt-4 pb-1">
                       <span className="text-lead">{r.mold.name}</span>{' '}
                       <span className="font-normal text-quiet">
-                        {r.maker.name} · {r.mold.discClass} ·{' '}
+                        {r.maker.name} · {DISC_CLASS_WORDS[r.mold.discClass]} ·{' '}
                         <span className="figure">{numbersLine(r.mold.numbers)}</span>
                       </span>
                     </th>

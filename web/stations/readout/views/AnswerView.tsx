@@ -40,7 +40,7 @@ export function AnswerView(props: ViewProps) {
             <Said answer={told} />
           </Card>
         )}
-        {view.trial.plan?.protocol === 'same line' && <SameLine {...{ view, reading, name, place }} />}
+        {view.trial.plan?.protocol === 'same-line' && <SameLine {...{ view, reading, name, place }} />}
         <ExpectedCard {...props} />
         {/* the answer comes first, on the screen and to be worked out */}
         {told && <EyeCard {...props} />}

@@ -39,8 +39,8 @@ const SHOWN: Readonly<Record<LiveView, (source: Source) => React.ReactNode>> = {
   wind: (source) => <AnswerBlock source={source} of="wind" />,
   pairs: (source) => <PairsBlock source={source} />,
   throws: (source) => <ThrowsBlock source={source} counted />,
-  'left out': (source) => <ThrowsBlock source={source} counted={false} />,
-  'in the hand': (source) => <RimsBlock source={source} />,
+  'left-out': (source) => <ThrowsBlock source={source} counted={false} />,
+  'in-the-hand': (source) => <RimsBlock source={source} />,
 }
 
 /** A view of a trial inside a review; a trial that is gone is said to be gone. */
@@ -53,7 +53,7 @@ export function LiveBlock({ trial, view }: { readonly trial: string; readonly vi
       </Nothing>
     )
   if (!source) return <Nothing>Weighing the throws …</Nothing>
-  if (source.view.throws.length === 0 && view !== 'discs' && view !== 'in the hand')
+  if (source.view.throws.length === 0 && view !== 'discs' && view !== 'in-the-hand')
     return <Nothing>No throw has been logged yet.</Nothing>
   return SHOWN[view](source)
 }
