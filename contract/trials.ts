@@ -156,6 +156,8 @@ const TrialColumns = z.object({
     .min(0, 'must not be negative')
     .max(2000, 'must be at most 2000'),
   finishedAt: Instant.nullable(),
+  /** When it was put away: it stands on no list, and its throws go on counting. */
+  removedAt: Instant.nullable().default(null),
   plan: Plan.nullable().default(null),
   /**
    * Counted by the server; a change says which one it was made from. 0 has not been stored; a change that names none is

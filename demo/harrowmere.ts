@@ -73,6 +73,7 @@ const trial = (
   plannedThrows: planned,
   plan: null,
   finishedAt,
+  removedAt: null,
 })
 
 const FOUR = ['HS-021', 'HS-030', 'HS-017', 'HS-026', 'HS-009', 'HS-002']

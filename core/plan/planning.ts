@@ -275,7 +275,7 @@ export function proposed(
     power: question.power,
     windMps: question.wantsWind ? 3 : 2,
     protocol: 'same-release',
-    expected: [...discs].sort((a, b) => published(b) - published(a)).map((d) => d.id),
+    expected: [],
     warmUps: warmUpsOf(discs, trial.controlDiscId),
     strokes: question.bothStrokes ? ['backhand', 'forehand'] : ['backhand'],
     easedTo: question.easedTo ?? null,
@@ -284,7 +284,7 @@ export function proposed(
   }
   return reordered(empty, evenCounts(trial.discIds, trial.hyzerDegs, each), discs, made, trial.controlDiscId)
 }
-/** A plan as it is proposed: with the wind it counts on, the order expected by the labels, and warm-up throws. */
+/** A plan as it is proposed: with the wind it counts on and warm-up throws; nothing is expected until somebody says so. */
 export interface ProposedPlan extends RunPlan {
   windMps: number
   expected: string[]

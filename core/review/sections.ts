@@ -82,6 +82,8 @@ export interface TrialFacts {
   readonly conditions: readonly string[]
   readonly angles: string
   readonly counted: number
+  /** How many of its throws were simulated, where any was, as a sentence. */
+  readonly simulated: string | undefined
   /** Why throws were left out, and how many for each reason. */
   readonly leftOut: readonly { readonly why: string; readonly count: number }[]
   /** What was expected or claimed before the first throw, and what became of it. */
@@ -228,7 +230,10 @@ const FILL: Readonly<Record<Exclude<SectionKind, 'own'>, (f: TrialFacts) => read
     return open.length === 0 ? [paragraph('Nothing that was asked is open.')] : listOf([...new Set(open)])
   },
   verdict: () => [],
-  disclosure: (f) => f.discs.map((d) => paragraph(disclosureOf(d))),
+  disclosure: (f) => [
+    ...(f.simulated === undefined ? [] : [paragraph(f.simulated)]),
+    ...f.discs.map((d) => paragraph(disclosureOf(d))),
+  ],
 }
 
 /** The sections of a review of some trials, filled from what their throws say. */

@@ -39,6 +39,7 @@ function madeOf(id: string, name: string, question: string): TrialFile {
     hyzerDegs: [0],
     plannedThrows: 0,
     finishedAt: null,
+    removedAt: null,
     plan: null,
   }
   return { trial, sessions: [], throws: [] }

@@ -608,6 +608,7 @@ export const trials = pgTable(
     hyzerDegs: doublePrecision('hyzer_degs').array().notNull(),
     plannedThrows: integer('planned_throws').notNull().default(0),
     finishedAt: instant('finished_at'),
+    removedAt: instant('removed_at'),
     plan: jsonb('plan').$type<Plan>(),
     version: integer('version').notNull().default(1),
     /** What stands for the trial as it was first stored. */

@@ -166,7 +166,11 @@ const changedElsewhere = (what: string, stored: Throw | Trial | undefined) =>
   )
 
 /** A trial without its version, times in one way of writing. */
-const trialContent = ({ version: _, ...row }: Trial) => ({ ...row, finishedAt: instantOf(row.finishedAt) })
+const trialContent = ({ version: _, ...row }: Trial) => ({
+  ...row,
+  finishedAt: instantOf(row.finishedAt),
+  removedAt: instantOf(row.removedAt),
+})
 
 /** Stores a trial that a device sent, and answers with it as stored; versions as {@link writeThrow} has them. */
 export const writeTrial = (db: Database, row: Trial): Promise<Trial> =>

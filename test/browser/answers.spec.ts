@@ -157,7 +157,7 @@ test('a claim built before the first throw is judged by the throws', async ({ pa
 
 test('are the runs alike? two runs far apart are told apart', async ({ page }) => {
   const trial = await start(page, 'runs', 'Two runs', ['HS-021', 'HS-030'])
-  await thrown(page.request, trial, { rounds: 2 })
+  await thrown(page.request, trial, { rounds: 3 })
   const { answer } = await answerOf(page, trial)
   await expect(answer).toContainText('first run, 2024 flies more stable than second run, 2025')
 })

@@ -71,7 +71,7 @@ test('who may do what stays as it is over a restore, and is taken as it was wher
   // it is listed, and taken back
   const open = page.getByRole('region', { name: 'Open links and codes' })
   await expect(open).toContainText('A link that makes a scribe')
-  await open.getByRole('button', { name: /^Take back/ }).click()
+  await open.getByRole('button', { name: /^Withdraw/ }).click()
   await expect(open).toBeHidden()
   expect(link).toContain('/join#')
 

@@ -92,6 +92,77 @@ test('a throw that does not count keeps its reason and moves no number', async (
   await expect.poll(async () => await sentences.textContent()).toBe(before)
 })
 
+test('Enter keeps the throw wherever the focus is, and nothing else, unless a button has it by key', async ({
+  page,
+}) => {
+  await openHalfDone(page, 'Throw on')
+  let at = await throwNumber(page)
+  const keptNext = () => expect(page.getByText(`Throw ${++at} of 48`)).toBeVisible()
+  const [down, off] = [page.getByLabel('Landed, down'), page.getByLabel('off the line')]
+
+  // the side is typed before the distance, and kept from its field
+  await off.fill('4')
+  await down.fill('71')
+  await expect(off).toHaveValue('4')
+  await down.press('Enter')
+  await keptNext()
+  await expect(down).toHaveValue('')
+
+  // after a press on what was called
+  await page.keyboard.press('ArrowRight')
+  await expect(down).not.toHaveValue('')
+  await page.getByRole('button', { name: 'hit a branch' }).click()
+  await page.keyboard.press('Enter')
+  await keptNext()
+  await expect(page.getByTestId('last-throw')).toContainText('left out (hit a branch)')
+
+  // after a press on the volunteer; what it threw is not thrown over without a word
+  await page.getByRole('button', { name: 'Volunteer' }).click()
+  await expect(down).not.toHaveValue('')
+  await expect(page.getByText('The simulated volunteer threw this one.')).toBeVisible()
+  const landed = await down.inputValue()
+  await page.keyboard.press('v')
+  await expect(page.getByText(/This throw has landed and is not kept yet/).first()).toBeVisible()
+  await expect(down).toHaveValue(landed)
+  await page.keyboard.press('Enter')
+  await keptNext()
+  await expect(page.getByTestId('last-throw')).toContainText(', simulated:')
+
+  // a station opened by the command list has the keys
+  await page.getByRole('link', { name: 'Readout', exact: true }).click()
+  await page.keyboard.press('Control+k')
+  await page.getByPlaceholder(/Go to/).fill('field')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Next throw' })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Tap where it landed first.', { exact: true }).first()).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Next throw' })).toBeVisible()
+})
+
+test('a landing that was put down and not kept is there again after a reload, or is cleared', async ({
+  page,
+}) => {
+  await openHalfDone(page, 'Throw on')
+  const before = await throwNumber(page)
+  await page.getByLabel('Landed, down').fill('66')
+  await page.getByRole('button', { name: 'slipped' }).click()
+  await page.reload()
+  await expect(page.getByText(/This landing was put down at .* and not kept/)).toBeVisible()
+  await expect(page.getByLabel('Landed, down')).toHaveValue('66')
+  await expect(page.getByRole('button', { name: 'slipped' })).toHaveAttribute('aria-pressed', 'true')
+  const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+  await page.keyboard.press('Enter')
+  expect((await stored).request().postDataJSON()).toMatchObject({ carryM: 66, whyNot: 'slipped' })
+  await expect(page.getByText(`Throw ${before + 1} of 48`)).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Landed, down')).toHaveValue('')
+
+  await page.getByLabel('Landed, down').fill('50')
+  await page.reload()
+  await page.getByRole('button', { name: 'Clear it' }).click()
+  await expect(page.getByLabel('Landed, down')).toHaveValue('')
+})
+
 test('a throw is changed from the readout', async ({ page }) => {
   await openHalfDone(page, 'Read it')
   await readView(page, 'Throws')

@@ -471,7 +471,7 @@ test('frozen stays frozen, whatever is thrown and renamed; published it is read 
   await expect(out.getByRole('listitem').filter({ hasText: 'Revision 2' })).toContainText(address)
   await reader.reload()
   await expect(reader.getByText('A second look.')).toBeVisible()
-  await out.getByRole('button', { name: 'Take back' }).click()
+  await out.getByRole('button', { name: 'Unpublish' }).click()
   await expect(link).toHaveCount(0)
   expect((await page.request.get(address)).status()).toBe(404)
 })

@@ -278,7 +278,7 @@ test('a disc’s page says how surely it does each job, and holds its life', asy
   await expect(life).toContainText('kept away from water and trees: not over the mill race any more')
   await choose(card.getByLabel('Carried for', { exact: true }), 'Straight mid')
   await expect(life.getByRole('listitem').first()).toContainText('carried for Straight mid')
-  await card.getByRole('button', { name: /^Take back: carried for Straight mid/ }).click()
+  await card.getByRole('button', { name: /^Remove: carried for Straight mid/ }).click()
   await expect(life).not.toContainText('carried for Straight mid')
   await page.getByRole('button', { name: 'Restore' }).click()
   await expect(life).toContainText('carried for Straight mid')

@@ -36,7 +36,7 @@ test('a disc is added to the shelf, found, edited and taken off again', async ({
   await expect(page.getByText('weighs 174.3 g')).toBeVisible()
   await expect(page.getByRole('region', { name: 'Where it came from' })).toContainText('Odile, as a loan')
   await page.getByRole('button', { name: 'Take off the shelf' }).click()
-  await page.getByRole('button', { name: 'Take back', exact: true }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Take off the shelf' })).toBeVisible()
 
   await page.getByRole('link', { name: 'Back to the shelf' }).click()
@@ -79,7 +79,7 @@ test('discs are edited where they stand and in bulk, and everything can be undon
   await page.getByLabel('Weight of HS-005').fill('177.2')
   await page.keyboard.press('Enter')
   await expect(row(page, 'HS-005')).toContainText('177.2 g')
-  await page.getByRole('button', { name: 'Take back', exact: true }).last().click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
   await expect(row(page, 'HS-005')).toContainText('marked')
 
   await page.getByLabel('Choose HS-040').check()
@@ -90,7 +90,7 @@ test('discs are edited where they stand and in bulk, and everything can be undon
   await choose(bar.getByLabel('Wear of all chosen'), 'worn')
   await expect(page.getByLabel('Wear of HS-040')).toHaveText('worn')
   await expect(page.getByLabel('Wear of HS-041')).toHaveText('worn')
-  await page.getByRole('button', { name: 'Take back', exact: true }).last().click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
   await expect(page.getByLabel('Wear of HS-040')).toHaveText('new')
   await expect(page.getByLabel('Wear of HS-041')).toHaveText('seasoned')
 })
@@ -188,7 +188,7 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
   await wear.getByRole('button', { name: 'Note it' }).click()
   await expect(wear).toContainText('535 throws and 15 hard hits')
   await wear
-    .getByRole('button', { name: /Take back the note/ })
+    .getByRole('button', { name: /Remove the note/ })
     .last()
     .click()
   await expect(wear).toContainText('510 throws')
@@ -198,7 +198,7 @@ test('a disc is put on the scale, its wear noted, a photo and a claim kept', asy
   await page.keyboard.press('Enter')
   await expect(from).toContainText('“floats over the last tree”')
   await queueEmpty(page)
-  await from.getByRole('button', { name: 'Take back “floats over the last tree”' }).click()
+  await from.getByRole('button', { name: 'Remove “floats over the last tree”' }).click()
   await expect(from).not.toContainText('“floats over the last tree”')
   // under the pointer the offer stays, however long the sending takes
   const restore = page.getByRole('button', { name: 'Restore' }).last()

@@ -121,10 +121,22 @@ test('an arm nobody measured is found from how far a usual disc goes', async ({ 
   await expect(dialog.getByText('No arm throws it so; check the figure.')).toBeVisible()
   await dialog.getByLabel('or leaves the hand at').fill('20')
   await expect(dialog.getByText(/20\.7 m\/s with a disc of speed 9/)).toBeVisible()
-  await dialog.getByRole('button', { name: 'Use for backhand' }).click()
   await expect(dialog.getByLabel('Full power with a disc of speed 9, backhand')).toHaveValue('20.7')
   await dialog.getByRole('button', { name: 'Keep' }).click()
   await expect(page.getByRole('region', { name: 'Throwers' })).toContainText(/Isolde Farrow.*20\.7 m\/s/)
+})
+
+test('a trial is put away and brought back, with everything in it', async ({ page }) => {
+  await page.goto('/')
+  const name = 'Which fairway for the lake wind'
+  const card = page.getByRole('region', { name })
+  await card.getByRole('button', { name: `Put away ${name}` }).click()
+  await expect(card).toHaveCount(0)
+  await page.reload()
+  await page.getByText('1 trial put away').click()
+  await page.getByRole('button', { name: `Bring back ${name}` }).click()
+  await expect(card.getByRole('link', { name: 'Throw on' })).toBeVisible()
+  await expect(page.getByText('1 trial put away')).toHaveCount(0)
 })
 
 test('a file with errors shows them all, mended it is previewed and then stored', async ({ page }) => {

@@ -92,6 +92,7 @@ export function grownShelf(): GrownShelf {
       controlDiscId: null,
       hyzerDegs: [10, 0, -8],
       plannedThrows: count,
+      removedAt: null,
       finishedAt: long || t % 4 === 0 ? null : day,
       plan: null,
     })

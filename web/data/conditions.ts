@@ -1,5 +1,6 @@
 import { max, mean } from 'd3'
 import { format } from 'date-fns'
+import { isSimulated } from '../../core/throw/simulated.ts'
 import { alongOut } from '../../core/throw/leg.ts'
 import { NOT_STATED } from '../../contract/naming.ts'
 import type { Session } from '../../contract/trials.ts'
@@ -22,7 +23,12 @@ export function conditionsOf({ throws, throwers, sessions }: TrialView, units: U
   return [
     throwers
       .filter((t) => thrown.has(t.id))
-      .map((t) => t.name)
+      .map((t) => {
+        const own = throws.filter((x) => x.throwerId === t.id)
+        const simulated = own.filter(isSimulated).length
+        if (simulated === 0) return t.name
+        return `${t.name} (${simulated === own.length ? 'simulated' : `${simulated} of ${own.length} throws simulated`})`
+      })
       .join(', '),
     days.length > 1 ? `${day(days[0]!)} to ${day(days.at(-1)!)}` : days.map(day).join(''),
     [...new Set(held.map((s) => s.place).filter((p) => p !== NOT_STATED))].join(', '),

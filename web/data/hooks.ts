@@ -8,7 +8,7 @@ import type { TrialCard } from '../../contract/cards.ts'
 import type { KnownArm } from '../../contract/lab.ts'
 import type { Shelf } from '../../contract/shelf.ts'
 import type { ArmDay, Place, Session, ShortThrow, Thrower, TrialFile } from '../../contract/trials.ts'
-import type { Throw, Trial } from '../../contract/trials.ts'
+import type { Throw, Trial, TrialSummary } from '../../contract/trials.ts'
 import { ofAnotherTrial } from '../../core/rating/known.ts'
 import type { RatedDisc } from '../../core/rating/evidence.ts'
 import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
@@ -98,11 +98,16 @@ export function useArmDays(day: string): readonly ArmDay[] | undefined {
   return useRead(at('GET /api/arm-days', { since })).data
 }
 
+const isAtHand = ({ trial }: TrialSummary) => trial.removedAt === null
+
+/** Every trial with how far it is: those on the bench, and those that were put away. */
 export function useTrials() {
   const { data, error } = useRead(at('GET /api/trials'))
   const waiting = useWaiting()
-  const trials = useMemo(() => data && summariesOver(data, waiting), [data, waiting])
-  return { trials, error }
+  return useMemo(() => {
+    const all = data && summariesOver(data, waiting)
+    return { trials: all?.filter(isAtHand), putAway: all?.filter((t) => !isAtHand(t)), error }
+  }, [data, waiting, error])
 }
 
 const BEHIND_ALL = [

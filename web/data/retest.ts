@@ -35,6 +35,7 @@ export async function planRetest(
     hyzerDegs: [hyzerDeg],
     plannedThrows: discIds.length * (throws || LOOK),
     finishedAt: null,
+    removedAt: null,
     version: 0,
   }
   const planned = shelf.filter((d) => discIds.includes(d.disc.id)).map(plannedDisc)

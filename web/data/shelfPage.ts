@@ -138,5 +138,5 @@ export async function changeDiscs(
   done: string,
 ): Promise<void> {
   await edit(before.map((d) => ({ ...d, ...change })))
-  say(done, { label: 'Take back', run: () => void edit(before).then(() => say('It is as it was before.')) })
+  say(done, { label: 'Undo', run: () => void edit(before).then(() => say('It is as it was before.')) })
 }

@@ -32,14 +32,14 @@ export function Claims({
             {!locked && (
               <button
                 type="button"
-                aria-label={`Take back “${c}”`}
+                aria-label={`Remove “${c}”`}
                 className="text-note text-quiet underline underline-offset-4 max-md:min-h-11"
                 onClick={() => {
                   onClaims(claims.filter((x) => x !== c))
-                  say('The claim was taken back.', { label: 'Restore', run: () => onClaims([...claims]) })
+                  say('The claim was removed.', { label: 'Restore', run: () => onClaims([...claims]) })
                 }}
               >
-                Take back
+                Remove
               </button>
             )}
           </li>

@@ -1,4 +1,4 @@
-import { createElement, lazy, Suspense } from 'react'
+import { createElement, lazy, Suspense, useEffect, useRef } from 'react'
 import {
   createBrowserRouter,
   Navigate,
@@ -29,11 +29,27 @@ function Frame() {
   useTakeAlong()
   const { pathname } = useLocation()
   useUpdate(pathname)
+  const main = useRef<HTMLElement>(null)
+  const from = useRef(pathname)
+  useEffect(() => {
+    if (from.current === pathname) return
+    from.current = pathname
+    // keys belong to the station that was opened, not to what opened it
+    // once a list or a menu that led here has closed and given the focus back
+    const frame = requestAnimationFrame(() => {
+      if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true })
+    })
+    return () => cancelAnimationFrame(frame)
+  }, [pathname])
   return (
     <Stations value={DOORS}>
       <Bars />
       <Newer />
-      <main className="mx-auto w-full max-w-[1600px] max-md:pb-[calc(3.75rem+env(safe-area-inset-bottom))]">
+      <main
+        ref={main}
+        tabIndex={-1}
+        className="mx-auto w-full outline-none max-w-[1600px] max-md:pb-[calc(3.75rem+env(safe-area-inset-bottom))]"
+      >
         <Suspense fallback={<WaitingNote what="the station" />}>
           <Outlet />
         </Suspense>

@@ -14,13 +14,13 @@ import { WaitingBadge } from './WaitingBadge.tsx'
 /** The trial that is open: the one in the address, else the one last looked at here. */
 function useOpenTrial(): TrialHead | undefined {
   const match = useMatch('/trials/:trialId/*')
-  const { trials } = useTrials()
+  const { trials = [], putAway = [] } = useTrials()
   const open = match?.params.trialId
   useEffect(() => {
     if (open) lastTrial.set(open)
   }, [open])
   const id = open ?? lastTrial.get()
-  return trials?.find((t) => t.trial.id === id)?.trial
+  return [...trials, ...putAway].find((t) => t.trial.id === id)?.trial
 }
 
 /** A way to a station: where it leads, and whether one is there. */

@@ -225,6 +225,7 @@ const trialWords = (t: Trial): string =>
     `${t.discIds.length} ${t.discIds.length === 1 ? 'disc' : 'discs'}`,
     `${t.plannedThrows} throws planned`,
     t.finishedAt !== null && 'finished',
+    t.removedAt !== null && 'put away',
   ]
     .filter(Boolean)
     .join(', ')

@@ -3,6 +3,7 @@ import { answerOf } from '../../../core/judge/answers/answerOf.ts'
 import { isLink, LIVE_VIEWS, MARK_TYPES, NODE_TYPES, nodesOf, textOf } from '../../../core/review/document.ts'
 import { disclosureOf, filledSections, SECTION_KINDS } from '../../../core/review/sections.ts'
 import type { DiscFacts, TrialFacts } from '../../../core/review/sections.ts'
+import { simulatedWords } from '../../../core/throw/simulated.ts'
 import { askedOf } from '../../simulate/answers.ts'
 import { simulateSession } from '../../simulate/session.ts'
 
@@ -34,6 +35,7 @@ const facts: TrialFacts = {
   conditions: ['Isolde', '14 Nov 2026', 'Millpond meadow'],
   angles: 'hyzer, flat and anhyzer',
   counted: 36,
+  simulated: undefined,
   leftOut: [
     { why: 'hit a branch', count: 2 },
     { why: 'gust', count: 1 },
@@ -73,6 +75,13 @@ describe('the sections of a review', () => {
       'Disc 0 was bought by the reviewer.',
       'Disc 1 was sent by its maker: with a letter.',
     ])
+    const simulated = simulatedWords(5, 36)!
+    expect(simulated).match(/^5 of 36 throws were made by a simulated volunteer/)
+    const told = filledSections([{ ...facts, simulated }]).find((s) => s.kind === 'disclosure')!
+    expect(textOf(told.body)).contain(simulated)
+    expect(simulatedWords(0, 36)).equal(undefined)
+    expect(simulatedWords(1, 1)).match(/^The one throw was/)
+    expect(simulatedWords(3, 3)).match(/^All 3 throws were/)
     expect(disclosureOf(disc(2, { source: 'unknown' }))).equal('Where Disc 2 came from was not noted.')
     expect(disclosureOf(disc(2, { source: 'lent', provenance: 'the shed' }))).equal(
       'Disc 2 was lent for this review: the shed.',

@@ -10,6 +10,10 @@ import { statements } from '../../../core/judge/statements.ts'
 import { MOST_CARDS } from '../../../contract/cards.ts'
 import type { TrialSummary } from '../../../contract/trials.ts'
 import { Sentences } from '../../charts/Sentences.tsx'
+import { at } from '../../../contract/api.ts'
+import { read } from '../../data/api.ts'
+import { outbox } from '../../data/outbox.ts'
+import { say, sayWrong } from '../../data/say.ts'
 import { useCards, useShelf, useTrial, useTrials } from '../../data/hooks.ts'
 import { trialNames } from '../../../contract/naming.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
@@ -39,7 +43,7 @@ const columnsOf = (trials: readonly TrialSummary[]): readonly (readonly TrialSum
 const StartTrial = lazy(() => import('./StartTrial.tsx'))
 
 export default function Bench() {
-  const { trials, error } = useTrials()
+  const { trials, putAway = [], error } = useTrials()
   const demo = useDemo()
   const [more, setMore] = useState(1)
   const columns = useMemo(() => columnsOf(trials ?? []), [trials])
@@ -70,7 +74,7 @@ export default function Bench() {
   return (
     <div className="p-3 md:p-4">
       <DemoNote />
-      {trials.length === 0 ? (
+      {trials.length + putAway.length === 0 ? (
         <Nothing start={start} />
       ) : (
         <>
@@ -101,6 +105,7 @@ export default function Bench() {
           )}
         </>
       )}
+      <PutAway trials={putAway} />
       {(starting || chosen !== null) && (
         <Suspense>
           <StartTrial
@@ -113,6 +118,54 @@ export default function Bench() {
         </Suspense>
       )}
     </div>
+  )
+}
+
+/** Puts a trial away or brings it back; it is read first, since what is written is the whole of it. */
+async function putAside(id: string, removedAt: string | null): Promise<void> {
+  try {
+    const { trial } = await read(at('GET /api/trials/:id', { id }))
+    await outbox.put('trials', { ...trial, removedAt })
+    if (removedAt === null) return say(`${trial.name} is back on the bench.`)
+    say(`${trial.name} was put away. Its throws go on counting for its discs.`, {
+      label: 'Undo',
+      run: () => void putAside(id, null),
+    })
+  } catch (e) {
+    sayWrong((e as Error).message)
+  }
+}
+
+/** Trials that were put away, each with a way back. */
+function PutAway({ trials }: { trials: readonly TrialSummary[] }) {
+  if (trials.length === 0) return null
+  return (
+    <details className="mt-4 rounded-xl border border-rule px-4 py-2">
+      <summary className="min-h-8 cursor-pointer text-quiet max-md:min-h-11">
+        {trials.length === 1 ? '1 trial' : `${trials.length} trials`} put away
+      </summary>
+      <ul>
+        {trials.map(({ trial, counted }) => (
+          <li key={trial.id} className="flex items-center gap-3 border-t border-rule py-1.5">
+            <span className="min-w-0 flex-1">
+              <StationLink
+                at="readout"
+                params={{ trialId: trial.id }}
+                className="font-medium hover:underline"
+              >
+                {trial.name}
+              </StationLink>{' '}
+              <span className="text-note text-quiet">
+                {counted === 1 ? '1 throw' : `${counted} throws`} counted
+              </span>
+            </span>
+            <Button kind="quiet" onClick={() => void putAside(trial.id, null)}>
+              Bring back<span className="sr-only"> {trial.name}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   )
 }
 
@@ -213,6 +266,13 @@ function TrialCard({
             Read it
           </StationLink>
         )}
+        <Button
+          kind="quiet"
+          className="ml-auto text-note text-quiet"
+          onClick={() => void putAside(trial.id, new Date().toISOString())}
+        >
+          Put away<span className="sr-only"> {trial.name}</span>
+        </Button>
       </div>
     </Card>
   )

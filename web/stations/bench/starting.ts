@@ -131,6 +131,7 @@ export function draftOf(state: Starting, discs: readonly ShelvedDisc[]): TrialSe
     // nothing is no number of throws
     plannedThrows: set.plannedThrows === undefined ? plannedThrowsOf(state) : (set.plannedThrows as number),
     finishedAt: null,
+    removedAt: null,
     version: 0,
   }
 }

@@ -3,7 +3,6 @@ import type { Throw } from '../../../contract/trials.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Calls } from './Calls.tsx'
-import { landingOf } from './draft.ts'
 import type { Seen } from './draft.ts'
 import { PathFile } from './PathFile.tsx'
 import { TypedLanding } from './TypedLanding.tsx'
@@ -41,12 +40,7 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
         <h2 className="sr-only">Call the throw</h2>
         <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
           <div className={typing ? '' : 'max-md:hidden'}>
-            <TypedLanding
-              landing={landingOf(seen)}
-              last={last}
-              onLanding={(l) => see(l ?? { carryM: null, rightM: null })}
-              onRange={onRange}
-            />
+            <TypedLanding seen={seen} last={last} onLanding={see} onRange={onRange} />
           </div>
           <Calls
             asked={asked}

@@ -1,7 +1,9 @@
 import { useState } from 'react'
+import type { MouseEvent } from 'react'
 import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
 import type { Throw } from '../../../contract/trials.ts'
+import { isSimulated } from '../../../core/throw/simulated.ts'
 import { useKnown, useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
@@ -71,6 +73,13 @@ export default function Field({ trialId }: { trialId: string }) {
   )
 }
 
+/** A button that was pressed by hand gives the focus back: the next Enter keeps the throw and presses nothing again. */
+function letGo({ detail, target }: MouseEvent) {
+  const button = (target as HTMLElement).closest<HTMLElement>('button, [role="radio"]')
+  if (detail > 0 && button && button === document.activeElement && !button.hasAttribute('aria-haspopup'))
+    button.blur()
+}
+
 interface FieldLogProps extends LoggingProps {
   /** What is expected of the next throw comes from here. */
   readonly expects: RatingState
@@ -96,7 +105,10 @@ function FieldLog(props: FieldLogProps) {
   const fade = fadeSide(thrower.hand, standing.stroke)
   const landing = landingOf(seen)
   return (
-    <div className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4">
+    <div
+      onClick={letGo}
+      className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4"
+    >
       <WhatNext view={view} edited={edited} logged={logged} />
       <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
         <Cautions
@@ -123,6 +135,9 @@ function FieldLog(props: FieldLogProps) {
           wind={listening ? live.now : logged.blows}
           pausedSince={pauses.since}
           onGoOn={pauses.goOn}
+          waitedSince={logged.resumed && landing ? state.landedAt : undefined}
+          simulated={landing !== null && isSimulated(seen)}
+          onClear={logged.do.clear}
           turnDue={
             !edited && logged.lastThrown !== undefined && (queue.planned[0]?.leg ?? logged.leg) !== logged.leg
           }

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { fadeSign, mirrored } from '../../../core/flight/hand.ts'
+import { isSimulated } from '../../../core/throw/simulated.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
@@ -25,7 +26,7 @@ export function LastThrow({ view, reading, working, name }: LastThrowProps) {
     )
   const told = reading.outcome.throws.find((t) => t.throw === last.id)
   const code = view.discs.find((d) => d.disc.id === last.discId)?.disc.code ?? ''
-  const head = `Throw ${view.throws.length}, ${name(code)}: `
+  const head = `Throw ${view.throws.length}, ${name(code)}${isSimulated(last) ? ', simulated' : ''}: `
   if (!told || working) return <p className="text-note text-quiet">{head}weighing it …</p>
   const right = mirrored(told.residual.veerM, fadeSign(last.hand, last.stroke))
   const along = `${units.length.show(Math.abs(told.residual.carryM))} ${told.residual.carryM >= 0 ? 'longer' : 'shorter'}`

@@ -22,6 +22,11 @@ interface NoticesProps {
   /** Since when the run rests, ms. */
   readonly pausedSince: number | undefined
   readonly onGoOn: () => void
+  /** When the landing shown was put down before this page was opened, ms; undefined where it was not. */
+  readonly waitedSince: number | undefined
+  /** The landing shown is of a simulated throw. */
+  readonly simulated: boolean
+  readonly onClear: () => void
   readonly turnDue: boolean
   readonly onTurn: () => void
   readonly onAgain: (t: Throw) => void
@@ -36,6 +41,9 @@ export function Notices({
   wind,
   pausedSince,
   onGoOn,
+  waitedSince,
+  simulated,
+  onClear,
   turnDue,
   onTurn,
   onAgain,
@@ -63,6 +71,24 @@ export function Notices({
           <Button keyHint="P" onClick={onGoOn}>
             Go on
           </Button>
+        </div>
+      )}
+      {waitedSince !== undefined && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>This landing was put down at {format(waitedSince, 'H:mm')} and not kept.</strong> Keep it,
+            or clear it.
+          </span>
+          <Button onClick={onClear}>Clear it</Button>
+        </div>
+      )}
+      {simulated && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>The simulated volunteer threw this one.</strong> It is kept as simulated and says so
+            wherever it is shown.
+          </span>
+          <Button onClick={onClear}>Clear it</Button>
         </div>
       )}
       {turnDue && (

@@ -5,20 +5,23 @@ import { useUnits } from '../../data/preferences.tsx'
 import { aside } from '../../data/units.ts'
 import { Choice } from '../../parts/Choice.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import type { DraftSpot } from './draft.ts'
+import { landingOf } from './draft.ts'
+import type { DraftSpot, Seen } from './draft.ts'
 import { Select } from '../../parts/Select.tsx'
 
 interface TypedLandingProps {
-  readonly landing: DraftSpot | null
+  readonly seen: Seen
   /** The throw before, which discs are often measured from. */
   readonly last: Throw | undefined
-  readonly onLanding: (l: DraftSpot | null) => void
+  /** Either of the two may be typed first. */
+  readonly onLanding: (change: Partial<Pick<Seen, 'carryM' | 'rightM'>>) => void
   /** Has a range finder measure it. */
   readonly onRange: () => void
 }
 
 /** The landing as figures: from the tee, or from where the last disc lies. */
-export function TypedLanding({ landing, last, onLanding, onRange }: TypedLandingProps) {
+export function TypedLanding({ seen, last, onLanding, onRange }: TypedLandingProps) {
+  const landing = landingOf(seen)
   const [from, setFrom] = useState<'tee' | 'last'>('tee')
   const origin: DraftSpot = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
   const units = useUnits()
@@ -74,7 +77,7 @@ export function TypedLanding({ landing, last, onLanding, onRange }: TypedLanding
           />
         </div>
       ) : (
-        <FromTee landing={landing} onLanding={onLanding} />
+        <FromTee {...{ seen, onLanding }} />
       )}
     </div>
   )
@@ -120,32 +123,34 @@ function Offset({
   )
 }
 
-function FromTee({ landing, onLanding }: Pick<TypedLandingProps, 'landing' | 'onLanding'>) {
+function FromTee({ seen: { carryM, rightM }, onLanding }: Pick<TypedLandingProps, 'seen' | 'onLanding'>) {
   const units = useUnits()
-  const side = landing && (landing.rightM > 0 ? 1 : -1)
+  const [leaning, setLeaning] = useState<number>(-1)
+  const side = rightM === null || rightM === 0 ? leaning : rightM > 0 ? 1 : -1
   return (
     <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-1.5">
       <FigureInput
         label="Landed, down"
         unit={units.length.unit}
-        value={landing && units.length.to(landing.carryM)}
+        value={carryM === null ? null : units.length.to(carryM)}
         onChange={(v) =>
-          onLanding(v === null ? null : { carryM: units.length.from(v), rightM: landing?.rightM ?? 0 })
+          onLanding(v === null ? { carryM: null } : { carryM: units.length.from(v), rightM: rightM ?? 0 })
         }
       />
       <FigureInput
         label="off the line"
         unit={units.length.unit}
-        value={landing && Math.abs(units.length.to(landing.rightM))}
-        onChange={(v) =>
-          landing && onLanding({ ...landing, rightM: (side ?? -1) * Math.abs(units.length.from(v ?? 0)) })
-        }
+        value={rightM === null ? null : Math.abs(units.length.to(rightM))}
+        onChange={(v) => onLanding({ rightM: v === null ? null : side * Math.abs(units.length.from(v)) })}
       />
       <Select
         hideLabel
         label="Side of the line"
-        value={side ?? -1}
-        onChange={(v) => landing && onLanding({ ...landing, rightM: v * Math.abs(landing.rightM) })}
+        value={side}
+        onChange={(v) => {
+          setLeaning(v)
+          if (rightM !== null) onLanding({ rightM: v * Math.abs(rightM) })
+        }}
         options={[
           { value: -1, words: 'left' },
           { value: 1, words: 'right' },

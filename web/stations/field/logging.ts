@@ -2,6 +2,7 @@ import { WHY_NOT } from '../../../core/throw/whyNot.ts'
 import type { AIR_CALLS } from '../../../core/rating/calls.ts'
 import { IN_THE_AIR } from '../../../core/rating/fromSheet.ts'
 import type { Proposed } from './useQueue.ts'
+import { THROWN_BY } from '../../../core/throw/simulated.ts'
 import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import type { VolunteerReport } from '../../../contract/devices.ts'
 import type { Session, Throw } from '../../../contract/trials.ts'
@@ -59,6 +60,8 @@ export type FieldEvent =
   /** The angle out of the hand, by degrees, from what was meant where nothing was called. */
   | { readonly type: 'angled'; readonly by: number; readonly meantDeg: number }
   | { readonly type: 'counted' }
+  /** What was seen of it was nothing: it is to land again; with the id it has then. */
+  | { readonly type: 'cleared'; readonly nextId: string }
   /** What a watcher called of it in the air, or took back. */
   | { readonly type: 'called'; readonly word: (typeof AIR_CALLS)[number] }
   /** The plan’s next throw came up. */
@@ -158,6 +161,12 @@ export function logging(state: Logging, event: FieldEvent): Logging {
           ? { ...state.seen, counts: false, whyNot: WHY_NOT[0] }
           : { ...state.seen, counts: true, whyNot: null },
       }
+    case 'cleared':
+      return {
+        ...startLogging(event.nextId, state.session, state.standing),
+        ...{ asked: state.asked, askedPower: state.askedPower, putOff: state.putOff },
+        ...{ followed: state.followed, kept: state.kept },
+      }
     case 'called':
       return { ...state, seen: { ...state.seen, notes: calledIn(state.seen, event.word) } }
     case 'followed':
@@ -245,7 +254,7 @@ function volunteered(state: Logging, thrown: VolunteerReport, at: number): Loggi
       hangS: thrown.hangS,
       hyzerCalledDeg: thrown.hyzerCalledDeg,
       path: thrown.path,
-      notes: { ...state.seen.notes, thrown_by: thrown.device },
+      notes: { ...state.seen.notes, [THROWN_BY]: thrown.device },
     },
   }
 }

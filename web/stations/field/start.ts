@@ -7,7 +7,7 @@ import type { FieldStanding } from './draft.ts'
 import { startLogging } from './logging.ts'
 import type { Logging } from './logging.ts'
 
-/** Where logging starts: today’s outing as it stands, or a throw that is to be changed. */
+/** Where logging starts where nothing waits to be kept: today’s outing as it stands, or a throw that is to be changed. */
 export function startOf(view: TrialView, edited: Throw | undefined): Logging {
   const session =
     (edited && view.sessions.find((s) => s.id === edited.sessionId)) ?? outingOf(view, view.throws, 'eye')

@@ -42,7 +42,12 @@ export function useDevices(
       sayWrong((e as Error).message)
     }
   }
-  const volunteer = async () => {
+  const volunteer = async (again = false) => {
+    if (landingOf(seen) && !again)
+      return say('This throw has landed and is not kept yet: keep it first (Enter).', {
+        label: 'Throw it again',
+        run: () => void volunteer(true),
+      })
     try {
       const thrown = await send(at('POST /api/devices/volunteer'), {
         discId: meant.discId,

@@ -1,11 +1,12 @@
 import { useKey } from '../../parts/keys.ts'
 import { FIELD_KEYS } from './keys.ts'
 
-/** Keys that belong to a control while it has the focus. */
-const onControl = (e: KeyboardEvent) =>
-  (e.target as HTMLElement | null)?.closest(
-    'button, a, input, select, [role="radiogroup"], [role="dialog"]',
-  ) != null
+/** Controls that Enter does something else for while they have the focus. */
+const SAYS_ELSE = 'button, a, textarea, summary, [role="option"], [role="menuitem"], [role="dialog"]'
+/** Whether Enter means something else than keeping the throw: a button, a list that is open, a dialog. */
+const saysElse = (e: KeyboardEvent) =>
+  (e.target as HTMLElement | null)?.closest(SAYS_ELSE) != null ||
+  document.querySelector('[role="dialog"], [role="listbox"]') !== null
 
 export interface FieldActions {
   readonly keep: () => void
@@ -25,7 +26,7 @@ export interface FieldActions {
 
 /** The keys of the field; those of the strip and of the calls stand with them. */
 export function useFieldKeys(act: FieldActions): void {
-  useKey(FIELD_KEYS.keep, (e) => !onControl(e) && act.keep(), { enableOnFormTags: ['slider'] })
+  useKey(FIELD_KEYS.keep, (e) => !saysElse(e) && act.keep(), { enableOnFormTags: true })
   useKey(FIELD_KEYS.takeBack, act.takeBack)
   useKey(FIELD_KEYS.turn, act.turn)
   useKey(FIELD_KEYS.clock, act.clock)

@@ -17,6 +17,12 @@ import type { LiveWind } from './useLiveWind.ts'
 
 const tenth = (v: number) => Math.round(10 * v) / 10
 
+/** A landing that waited this long to be kept was put down when its throw was made, ms. */
+const WAITED_MS = 10 * 60_000
+/** When a throw was made that is kept now, ms. */
+const madeAt = ({ landedAt }: Logging, now: number): number =>
+  landedAt !== undefined && now - landedAt > WAITED_MS ? landedAt : now
+
 interface Keeping {
   readonly view: TrialView
   readonly state: Logging
@@ -67,7 +73,7 @@ export function useKeeping({
       warmingUp && seen.counts ? { ...seen, counts: false, whyNot: WARM_UP } : seen,
       thrower,
       edited,
-      new Date().toISOString(),
+      new Date(madeAt(state, Date.now())).toISOString(),
     )
     if (!drawn.ok) return sayWrong(drawn.why)
     const { row } = drawn

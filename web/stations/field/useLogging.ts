@@ -1,5 +1,6 @@
-import { useMemo, useReducer, useState } from 'react'
+import { useEffect, useMemo, useReducer, useState } from 'react'
 import { useSearchParams } from 'react-router'
+import { v7 as newId } from 'uuid'
 import { trialNames } from '../../../contract/naming.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { useHolding } from '../../data/hands.ts'
@@ -8,6 +9,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import type { RatingState } from '../../workers/rating.ts'
 import type { Seen, FieldStanding } from './draft.ts'
 import { followedPlan, legOf, logging } from './logging.ts'
+import { keepDraft, keptDraft } from './keptDraft.ts'
 import { startOf } from './start.ts'
 import { useArmsHere } from './useArms.ts'
 import { useDevices } from './useDevices.ts'
@@ -33,7 +35,18 @@ export function useLogging({ view, rating, asks, edited }: LoggingProps) {
   const { trial, discs } = view
   const [params, setParams] = useSearchParams()
   const telling = params.get('next') === 'telling'
-  const [state, dispatch] = useReducer(logging, undefined, () => startOf(view, edited))
+  const [{ start, resumed }] = useState(() => {
+    const fresh = startOf(view, edited)
+    const kept = edited
+      ? undefined
+      : keptDraft(localStorage, trial.id, fresh, [...view.throws, ...view.takenBack])
+    return { start: kept ?? fresh, resumed: kept?.id }
+  })
+  const [state, dispatch] = useReducer(logging, start)
+  const isNew = !edited
+  useEffect(() => {
+    if (isNew) keepDraft(localStorage, trial.id, state)
+  }, [isNew, trial.id, state])
   const { session, standing } = state
   const leg = legOf(state)
   const [listening, setListening] = useState(false)
@@ -87,6 +100,7 @@ export function useLogging({ view, rating, asks, edited }: LoggingProps) {
   const later = () => dispatch({ type: 'putOff' })
   const turn = () => dispatch({ type: 'turned' })
   const clock = () => dispatch({ type: 'clocked', at: Date.now() })
+  const clear = () => dispatch({ type: 'cleared', nextId: newId() })
   const angle = (by: number) => dispatch({ type: 'angled', by, meantDeg: meant.hyzerDeg })
   const setTelling = (on: boolean) => {
     dispatch({ type: 'restarted' })
@@ -115,6 +129,8 @@ export function useLogging({ view, rating, asks, edited }: LoggingProps) {
   return {
     ...{ state, names, name, next, live, listening, blowing, blows, lastThrown, warmingUp, leg, place },
     ...{ thrower, byTurns, turns, arms, pauses, devices, telling, line },
+    /** Whether what is shown was put down before this page was opened. */
+    resumed: resumed !== undefined && state.id === resumed,
     do: {
       keep,
       takeBack,
@@ -128,6 +144,7 @@ export function useLogging({ view, rating, asks, edited }: LoggingProps) {
       leave,
       setTelling,
       setListening,
+      clear,
       dispatch,
     },
   }

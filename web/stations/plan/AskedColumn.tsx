@@ -1,4 +1,5 @@
 import { format } from 'date-fns'
+import { Button } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 
@@ -34,11 +35,20 @@ export function AskedColumn({ planning }: { planning: PlanningShown }) {
 }
 
 /** Until when an expectation can be said. */
-function whenLocked({ view: { throws, takenBack }, untold, locked }: PlanningShown): string {
+function whenLocked({ view: { throws, takenBack }, plan, untold, locked }: PlanningShown): string {
   if (untold) return 'Nobody said before the first throw, and afterwards nobody remembers it right.'
-  if (!locked) return 'Most stable first; drag. Locked at the first throw.'
+  if (!locked)
+    return plan.expected.length > 0
+      ? 'Most stable first; drag. Locked at the first throw.'
+      : 'Nothing said yet. This is the order of their labels: drag to say what you expect, most stable first. Locked at the first throw.'
   const [first] = [...throws, ...takenBack].map((t) => t.thrownAt).sort()
   return `Most stable first. Locked since the first throw, ${format(first!, 'd MMM, H:mm')}.`
+}
+
+/** Discs by their labels, the most stable first. */
+const byLabel = (discs: PlanningShown['view']['discs']): string[] => {
+  const stability = ({ inForce: { numbers } }: (typeof discs)[number]) => numbers.turn + numbers.fade
+  return [...discs].sort((a, b) => stability(b) - stability(a)).map((d) => d.disc.id)
 }
 
 function Expected({
@@ -46,15 +56,23 @@ function Expected({
 }: {
   planning: PlanningShown
 }) {
+  const isSaid = plan.expected.length > 0
+  const say = (expected: readonly string[]) => put({ did: 'changed', change: { expected: [...expected] } })
+  const shown = isSaid || locked ? plan.expected : byLabel(view.discs)
   return (
     <>
       <Expectation
-        expected={untold ? [] : plan.expected}
+        expected={untold ? [] : shown}
         nameOf={nameOf}
         placeOf={placeOf}
         locked={locked}
-        onOrder={(expected) => put({ did: 'changed', change: { expected } })}
+        onOrder={say}
       />
+      {!locked && (
+        <Button className="mt-2" onClick={() => say(isSaid ? [] : shown)}>
+          {isSaid ? 'Say nothing' : 'I expect this order'}
+        </Button>
+      )}
       {(!locked || plan.likeDiscId !== null) && (
         <Select
           label="It should fly like"

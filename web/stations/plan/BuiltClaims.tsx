@@ -46,14 +46,14 @@ export function BuiltClaims({ built, discIds, nameOf, locked, onBuilt }: BuiltCl
               {!locked && (
                 <button
                   type="button"
-                  aria-label={`Take back “${words}”`}
+                  aria-label={`Remove “${words}”`}
                   className="text-note text-quiet underline underline-offset-4 max-md:min-h-11"
                   onClick={() => {
                     onBuilt(built.filter((x) => x !== c))
-                    say('The claim was taken back.', { label: 'Restore', run: () => onBuilt([...built]) })
+                    say('The claim was removed.', { label: 'Restore', run: () => onBuilt([...built]) })
                   }}
                 >
-                  Take back
+                  Remove
                 </button>
               )}
             </li>

@@ -31,8 +31,12 @@ export function ExpectedCard(props: ViewProps) {
     <Card className="p-4" label="What you expected">
       <h2 className="text-lead">What you expected</h2>
       <p className="text-note text-quiet">
-        {codes.map(name).join(' over ')}
-        {first && `; said before the first throw, ${format(new Date(first.thrownAt), 'd MMM')}`}
+        {[
+          codes.length > 0 && codes.map(name).join(' over '),
+          first && `said before the first throw, ${format(new Date(first.thrownAt), 'd MMM')}`,
+        ]
+          .filter(Boolean)
+          .join('; ')}
       </p>
       <ul className="mt-1">
         {wrong.map((p) => (

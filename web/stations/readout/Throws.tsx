@@ -1,3 +1,4 @@
+import { isSimulated } from '../../../core/throw/simulated.ts'
 import clsx from 'clsx'
 import { format } from 'date-fns'
 import { useState } from 'react'
@@ -204,6 +205,7 @@ function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRes
             {told ? figure(told.weight, 1) : '…'}
           </span>
         )}
+        {isSimulated(t) && <span className="block text-note text-quiet">simulated</span>}
       </td>
       <td className="px-1 text-right whitespace-nowrap" data-about="view">
         {back ? (

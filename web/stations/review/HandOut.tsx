@@ -259,7 +259,7 @@ function Frozen({ revision, name }: { revision: Revision; name: string }) {
           disabled={working}
           onClick={() => void change(token === null)}
         >
-          {token === null ? 'Publish' : 'Take back'}
+          {token === null ? 'Publish' : 'Unpublish'}
         </Button>
       </span>
       {address && (

@@ -10,6 +10,7 @@ import { expectedPairs } from '../../../core/judge/expectation.ts'
 import { IN_REVIEWS } from '../../../core/judge/answers/answerOf.ts'
 import type { Answer, Answered } from '../../../core/judge/answers/answerOf.ts'
 import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
+import { isSimulated, simulatedWords } from '../../../core/throw/simulated.ts'
 import type { TrialFacts } from '../../../core/review/sections.ts'
 import { claimWords } from '../../data/claims.ts'
 import { kindOf } from '../../data/ask.ts'
@@ -130,6 +131,7 @@ export function factsOf(
       .map((deg) => angleWords(deg))
       .join(', '),
     counted: throws.filter((t) => t.counts).length,
+    simulated: simulatedWords(throws.filter(isSimulated).length, throws.length),
     leftOut: [...reasons].map(([why, count]) => ({ why, count })),
     expected: [
       ...expectedPairs(reading.outcome, expected).map(

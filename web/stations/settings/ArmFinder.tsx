@@ -5,9 +5,8 @@ import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
 import { STROKES } from '../../../core/flight/hand.ts'
 import type { Stroke } from '../../../core/flight/hand.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { Button } from '../../parts/Button.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
-import { Select } from '../../parts/Select.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
 
 /** A usual disc of each class: how far it goes says how fast an arm is. */
 const USUAL = {
@@ -18,16 +17,16 @@ const USUAL = {
 } as const
 type Usual = keyof typeof USUAL
 
-/**
- * Works out an arm nobody measured, or one measured with some other disc: how far it goes flat in calm air, or how fast it leaves
- * the hand, of a disc most people have thrown.
- */
-export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: number) => void }) {
-  const units = useUnits()
-  const told = useId()
-  const [disc, setDisc] = useState<Usual>('midrange')
-  const [carryM, setCarryM] = useState<number | null>(null)
-  const [mps, setMps] = useState<number | null>(null)
+/** What somebody says of an arm: a disc of which class, how far it goes or how fast it leaves the hand, thrown how. */
+interface Told {
+  readonly stroke: Stroke
+  readonly disc: Usual
+  readonly carryM: number | null
+  readonly mps: number | null
+}
+
+/** Full power with a disc of speed 9, m/s, as somebody says it; undefined where no arm throws so. */
+function armOf({ disc, carryM, mps }: Told): number | undefined {
   const arm =
     mps !== null
       ? armOfSpeed(mps, USUAL[disc].speed)
@@ -35,61 +34,71 @@ export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: numbe
         ? undefined
         : armOfCarry(USUAL[disc], carryM)
   const [slowest, fastest] = SHEET_RANGE.fullSpeedMps
-  const known = arm !== undefined && arm >= slowest && arm <= fastest ? Math.round(10 * arm) / 10 : undefined
-  const asked = mps !== null || carryM !== null
+  return arm !== undefined && arm >= slowest && arm <= fastest ? Math.round(10 * arm) / 10 : undefined
+}
+
+/**
+ * Works out an arm nobody measured, or one measured with some other disc: how far it goes flat in calm air, or how fast it leaves
+ * the hand, of a disc most people have thrown. What comes out is told as it is typed; undefined where nothing does.
+ */
+export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: number | undefined) => void }) {
+  const units = useUnits()
+  const id = useId()
+  const [told, setTold] = useState<Told>({ stroke: 'backhand', disc: 'midrange', carryM: null, mps: null })
+  const { stroke, disc, carryM, mps } = told
+  const known = armOf(told)
+  const tell = (change: Partial<Told>) => {
+    const next = { ...told, ...change }
+    setTold(next)
+    // what was said of the other stroke is taken out of it
+    if (next.stroke !== stroke) onFound(stroke, undefined)
+    onFound(next.stroke, armOf(next))
+  }
   const shown = (metric: number | null, to: (v: number) => number) => (metric === null ? null : to(metric))
   return (
-    <fieldset className="rounded-lg bg-tint p-3" aria-describedby={told}>
+    <fieldset className="rounded-lg bg-tint p-3" aria-describedby={id}>
       <legend className="sr-only">Work the speed out</legend>
-      <p id={told} className="mb-2 text-note text-quiet">
+      <p id={id} className="mb-2 text-note text-quiet">
         Not known with a disc of speed 9? Say how far a usual disc goes at full power, flat and in calm air,
-        or how fast it leaves the hand.
+        or how fast it leaves the hand; the speed above is filled in from it.
       </p>
-      <div className="grid items-end gap-3 sm:grid-cols-3">
+      <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
         <Select
-          label="Disc"
+          label="My"
+          value={stroke}
+          onChange={(s) => tell({ stroke: s })}
+          options={plainOptions(STROKES)}
+        />
+        <Select
+          label="of a"
           value={disc}
-          onChange={setDisc}
-          options={(Object.keys(USUAL) as Usual[]).map((name) => ({ value: name, words: DISC_CLASS_WORDS[name] }))}
+          onChange={(d) => tell({ disc: d })}
+          options={(Object.keys(USUAL) as Usual[]).map((name) => ({
+            value: name,
+            words: DISC_CLASS_WORDS[name],
+          }))}
         />
         <FigureInput
           label="goes"
           unit={units.length.unit}
           digits={0}
           value={shown(carryM, units.length.to)}
-          onChange={(v) => {
-            setCarryM(v === null ? null : units.length.from(v))
-            setMps(null)
-          }}
+          onChange={(v) => tell({ carryM: v === null ? null : units.length.from(v), mps: null })}
         />
         <FigureInput
           label="or leaves the hand at"
           unit={units.speed.unit}
           value={shown(mps, units.speed.to)}
-          onChange={(v) => {
-            setMps(v === null ? null : units.speed.from(v))
-            setCarryM(null)
-          }}
+          onChange={(v) => tell({ mps: v === null ? null : units.speed.from(v), carryM: null })}
         />
       </div>
-      <div className="mt-2 flex flex-wrap items-center gap-2" aria-live="polite">
-        {known !== undefined ? (
-          <>
-            <span className="w-full">
-              <span className="figure">{units.speed.show(known)}</span> with a disc of speed 9
-            </span>
-            {STROKES.map((stroke) => (
-              <Button key={stroke} onClick={() => onFound(stroke, known)}>
-                Use for {stroke}
-              </Button>
-            ))}
-          </>
-        ) : (
-          <span className="text-note text-quiet">
-            {asked ? 'No arm throws it so; check the figure.' : 'Nothing worked out yet.'}
-          </span>
-        )}
-      </div>
+      <p className="mt-2 text-note text-quiet" aria-live="polite">
+        {known !== undefined
+          ? `That is ${units.speed.show(known)} with a disc of speed 9; it stands above as the ${stroke}.`
+          : mps !== null || carryM !== null
+            ? 'No arm throws it so; check the figure.'
+            : 'Nothing said of it yet.'}
+      </p>
     </fieldset>
   )
 }

@@ -125,9 +125,10 @@ function ThrowerDialog({ thrower, onClose }: { thrower: Thrower; onClose: () => 
           {speed('forehandMps', 'Full power with a disc of speed 9, forehand')}
         </div>
         <ArmFinder
-          onFound={(stroke, mps) =>
-            setValue(stroke === 'backhand' ? 'backhandMps' : 'forehandMps', mps, { shouldDirty: true })
-          }
+          onFound={(stroke, mps) => {
+            const name = stroke === 'backhand' ? 'backhandMps' : 'forehandMps'
+            setValue(name, mps ?? thrower[name], { shouldDirty: true })
+          }}
         />
         <fieldset>
           <legend className="mb-1 text-note text-quiet">

@@ -36,7 +36,7 @@ export function JobsCard({ discId }: { discId: string }) {
   }
   const drop = async (event: DiscEvent) => {
     await takeBack(event)
-    say('That was taken back.', { label: 'Restore', run: () => void restore(event) })
+    say('That was removed.', { label: 'Restore', run: () => void restore(event) })
   }
   return (
     <Card className="p-4" label="Jobs and life">
@@ -78,7 +78,7 @@ export function JobsCard({ discId }: { discId: string }) {
               <LogEntry
                 key={e.id}
                 day={e.day}
-                takesBack={`Take back: ${eventWords(e.kind, jobName(e.jobId))}, ${e.day}`}
+                takesBack={`Remove: ${eventWords(e.kind, jobName(e.jobId))}, ${e.day}`}
                 onTakeBack={() => void drop(e)}
                 changes={{
                   label: `Change: ${eventWords(e.kind, jobName(e.jobId))}, ${e.day}`,

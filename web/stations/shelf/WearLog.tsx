@@ -38,7 +38,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
   }
   const drop = async (note: WearNote) => {
     await store({ ...note, removedAt: new Date().toISOString() })
-    say('The note was taken back.', { label: 'Restore', run: () => void store(note) })
+    say('The note was removed.', { label: 'Restore', run: () => void store(note) })
   }
   return (
     <Card className="min-w-0 p-4" label="Wear log">
@@ -65,7 +65,7 @@ export function WearLog({ record }: { record: DiscRecord }) {
             <LogEntry
               key={n.id}
               day={n.day}
-              takesBack={`Take back the note of ${n.day}`}
+              takesBack={`Remove the note of ${n.day}`}
               onTakeBack={() => void drop(n)}
             >
               <span className="figure">+{n.throws}</span>

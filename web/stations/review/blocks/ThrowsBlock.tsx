@@ -2,6 +2,7 @@ import { useUnits } from '../../../data/preferences.tsx'
 import { angleWords, aside, windWords } from '../../../data/units.ts'
 import { DiscHead } from '../../../parts/Disc.tsx'
 import { Heads } from '../../../parts/Heads.tsx'
+import { isSimulated } from '../../../../core/throw/simulated.ts'
 import type { Source } from '../sources.tsx'
 
 /** Every throw that counted, or every one that did not and why. */
@@ -23,7 +24,10 @@ export function ThrowsBlock({ source, counted }: { readonly source: Source; read
             return (
               <tr key={t.id} className="border-t border-rule">
                 <DiscHead place={place(code)}>{name(code)}</DiscHead>
-                <td className="figure px-2 text-right">{number}</td>
+                <td className="figure px-2 text-right">
+                  {number}
+                  {isSimulated(t) && <span className="font-sans text-note text-quiet"> simulated</span>}
+                </td>
                 <td className="px-2 text-right">{angleWords(t.hyzerDeg)}</td>
                 <td className="figure px-2 text-right">
                   {t.windAlongMps === null ? '–' : windWords(t.windAlongMps, units.speed.to)}

@@ -21,7 +21,7 @@ export function FailedTries() {
     <Card className="p-5" label="Tries that failed">
       <h2 className="text-title">Tries that failed</h2>
       <p className="mb-2 text-note text-quiet">
-        Guesses are slowed for whoever makes them. If you know nothing of these, take back what is open, and
+        Guesses are slowed for whoever makes them. If you know nothing of these, withdraw what is open, and
         ask whose name it is for another passphrase.
       </p>
       <ul>

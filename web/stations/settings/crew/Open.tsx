@@ -8,7 +8,7 @@ import { say, sayWrong } from '../../../data/say.ts'
 const called = ({ kind, role }: OpenPass) =>
   kind === 'pairing' ? 'A code that pairs a device' : `A link that makes a ${role}`
 
-/** Links and codes that would let somebody in, each to be taken back. Nothing where none is open. */
+/** Links and codes that would let somebody in, each to be withdrawn. Nothing where none is open. */
 export function Open({ everybodys }: { everybodys: boolean }) {
   const passes = usePasses()
   if (!passes || passes.length === 0) return null
@@ -28,15 +28,15 @@ export function Open({ everybodys }: { everybodys: boolean }) {
             </span>
             <Button
               kind="quiet"
-              aria-label={`Take back: ${called(p)}, made by ${p.person}`}
+              aria-label={`Withdraw: ${called(p)}, made by ${p.person}`}
               onClick={() =>
                 void takePassBack(p.id).then(
-                  () => say('Taken back: it lets nobody in any more.'),
+                  () => say('Withdrawn: it lets nobody in any more.'),
                   (e: Error) => sayWrong(e.message),
                 )
               }
             >
-              Take back
+              Withdraw
             </Button>
           </li>
         ))}

@@ -81,10 +81,10 @@ export function People({ me, signedIn }: { me: Member; signedIn: boolean }) {
               <span className="flex-1">{p.name}, removed</span>
               <Button
                 kind="quiet"
-                aria-label={`Take ${p.name} back`}
+                aria-label={`Let ${p.name} in again`}
                 onClick={() => change(p, p.role, false, `${p.name} may come in again.`)}
               >
-                Take back
+                Let in again
               </Button>
             </li>
           ))}
