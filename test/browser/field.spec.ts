@@ -104,9 +104,12 @@ test('Enter keeps the throw wherever the focus is, and nothing else, unless a bu
   await off.fill('4')
   await down.fill('71')
   await expect(off).toHaveValue('4')
-  await down.press('Enter')
+  await off.press('Enter')
   await keptNext()
   await expect(down).toHaveValue('')
+  // whoever types landings types the next one
+  await expect(down).toBeFocused()
+  await down.blur()
 
   // after a press on what was called
   await page.keyboard.press('ArrowRight')

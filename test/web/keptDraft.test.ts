@@ -15,7 +15,7 @@ const fresh = (id = ID) =>
     ...{ windAlongMps: -3, windAcrossMps: null, windSdMps: null },
   })
 const landed = logging(fresh(), {
-  ...{ type: 'seen', change: { carryM: 81, rightM: -4, noseDeg: 3 }, meantDeg: 8, at: 12_000 },
+  ...{ type: 'seen', change: { carryM: 81, rightM: -4, hangS: 3 }, meantDeg: 8, at: 12_000 },
   discId: demo.trials[0]!.discIds[1]!,
 })
 
@@ -54,9 +54,9 @@ describe('a landing that was put down and not kept', () => {
       its.kept.set(`veer-line.landed.${TRIAL}`, odd)
       expect(keptDraft(its, TRIAL, fresh(), []), odd).equal(undefined)
     }
-    const { noseDeg: _, ...earlier } = landed.seen
+    const { hangS: _, ...earlier } = landed.seen
     its.kept.set(`veer-line.landed.${TRIAL}`, JSON.stringify({ ...landed, seen: earlier }))
-    expect(keptDraft(its, TRIAL, fresh(), [])!.seen).deep.equal({ ...landed.seen, noseDeg: null })
+    expect(keptDraft(its, TRIAL, fresh(), [])!.seen).deep.equal({ ...landed.seen, hangS: null })
     const full = {
       ...its,
       setItem: () => {

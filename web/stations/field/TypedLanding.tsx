@@ -26,7 +26,7 @@ export function TypedLanding({ seen, last, onLanding, onRange }: TypedLandingPro
   const origin: DraftSpot = from === 'last' && last ? last : { carryM: 0, rightM: 0 }
   const units = useUnits()
   return (
-    <div className="space-y-1.5">
+    <div data-typed className="space-y-1.5">
       <div className="flex items-center justify-between gap-1.5">
         {last ? (
           <Choice

@@ -42,12 +42,7 @@ export function useDevices(
       sayWrong((e as Error).message)
     }
   }
-  const volunteer = async (again = false) => {
-    if (landingOf(seen) && !again)
-      return say('This throw has landed and is not kept yet: keep it first (Enter).', {
-        label: 'Throw it again',
-        run: () => void volunteer(true),
-      })
+  const throwIt = async () => {
     try {
       const thrown = await send(at('POST /api/devices/volunteer'), {
         discId: meant.discId,
@@ -64,6 +59,14 @@ export function useDevices(
     } catch (e) {
       sayWrong((e as Error).message)
     }
+  }
+  /** What has landed and is not kept is not thrown over without a word. */
+  const volunteer = async () => {
+    if (!landingOf(seen)) return await throwIt()
+    say('This throw has landed and is not kept yet: keep it first (Enter).', {
+      label: 'Throw it again',
+      run: () => void throwIt(),
+    })
   }
   return { range, volunteer }
 }

@@ -26,7 +26,17 @@ export interface FieldActions {
 
 /** The keys of the field; those of the strip and of the calls stand with them. */
 export function useFieldKeys(act: FieldActions): void {
-  useKey(FIELD_KEYS.keep, (e) => !saysElse(e) && act.keep(), { enableOnFormTags: true })
+  useKey(
+    FIELD_KEYS.keep,
+    (e) => {
+      if (saysElse(e)) return
+      act.keep()
+      // whoever types landings types the next one
+      const typed = (e.target as HTMLElement).closest('[data-typed]')
+      typed?.querySelector('input')?.focus()
+    },
+    { enableOnFormTags: true },
+  )
   useKey(FIELD_KEYS.takeBack, act.takeBack)
   useKey(FIELD_KEYS.turn, act.turn)
   useKey(FIELD_KEYS.clock, act.clock)
