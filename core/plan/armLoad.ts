@@ -1,5 +1,8 @@
 import { millisecondsInDay } from 'date-fns/constants'
 
+/** From this share of full power on a throw loads the arm fully. */
+export const FULL_POWER_FROM = 0.9
+
 /** What an arm may take. A plan does not silently exceed it; this is no medical advice. */
 export interface ArmLimits {
   readonly throwsADay: number

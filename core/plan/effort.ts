@@ -1,3 +1,4 @@
+import { FULL_POWER_FROM } from './armLoad.ts'
 import type { DealtThrow } from './deal.ts'
 
 /** What a plan asks of one arm. */
@@ -23,9 +24,6 @@ const THROW_S = 35
 /** Walking in grass while looking for discs, m/s; bending down for each of them, s. */
 const WALK_MPS = 1.1
 const PICK_UP_S = 8
-/** From here on a throw is at full power. */
-const FULL_POWER = 0.9
-
 /**
  * Throws, minutes and metres of a plan. After each round somebody walks to the discs and throws on from there, so that a
  * round costs one walk of its longest throw.
@@ -42,7 +40,7 @@ export function effortOf(
     longest.set(t.round, Math.max(longest.get(t.round) ?? 0, carryM(t.disc)))
     const arm = arms.get(t.thrower) ?? { throws: 0, fullPower: 0 }
     arm.throws++
-    if (t.power >= FULL_POWER) arm.fullPower++
+    if (t.power >= FULL_POWER_FROM) arm.fullPower++
     arms.set(t.thrower, arm)
   }
   const walkM = [...longest.values()].reduce((s, m) => s + m, 0)

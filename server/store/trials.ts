@@ -1,3 +1,4 @@
+import { FULL_POWER_FROM } from '../../core/plan/armLoad.ts'
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import { group } from 'd3'
@@ -70,9 +71,6 @@ export const readPlaces = (db: Queryable): Promise<Place[]> =>
 
 export const overwritePlace = (db: Queryable, row: Place) => overwriteShared(db, 'places', row)
 
-/** From this share of full power on a throw loads the arm fully. */
-const FULL_POWER = 0.9
-
 /** What every arm threw on each day since one, as the days were where it threw; whether it counted or not, taken back is not thrown. */
 export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[]> {
   const { day } = sessions
@@ -81,7 +79,7 @@ export async function readArmDays(db: Queryable, since: string): Promise<ArmDay[
       throwerId: throws.throwerId,
       day,
       throws: sql<number>`count(*)::int`,
-      fullPower: sql<number>`(count(*) filter (where ${throws.power} >= ${FULL_POWER}))::int`,
+      fullPower: sql<number>`(count(*) filter (where ${throws.power} >= ${FULL_POWER_FROM}))::int`,
     })
     .from(throws)
     .innerJoin(sessions, eq(sessions.id, throws.sessionId))

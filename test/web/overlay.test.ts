@@ -10,7 +10,15 @@ import { shelvedDiscs } from '../../contract/sheet.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
 import { demoId } from '../../demo/shed.ts'
 import { broughtForward } from '../../contract/older.ts'
-import { recordOver, rowOver, rowsOver, shelfOver, summariesOver, trialOver } from '../../web/data/overlay.ts'
+import {
+  armDaysOver,
+  recordOver,
+  rowOver,
+  rowsOver,
+  shelfOver,
+  summariesOver,
+  trialOver,
+} from '../../web/data/overlay.ts'
 import type { Waiting } from '../../web/data/queueStore.ts'
 import { pageHere, recordHere, rowHere } from '../../web/data/shelfLocal.ts'
 
@@ -58,6 +66,32 @@ describe('what waits on a device, laid over what was read', () => {
     expect(over.throws.length).equal(throws.length + 1)
     expect(over.throws.find((t) => t.id === edited.id)!.carryM).equal(56)
     expect(trialOver(newId(), undefined, list)).equal(undefined)
+  })
+
+  it('counts throws that wait against their arms, each once, on the day of their outing', () => {
+    const own: Throw = {
+      ...throws[0]!,
+      id: newId(),
+      version: 0,
+      power: 1,
+      thrownAt: '2026-10-05T10:00:00.000Z',
+    }
+    const eased: Throw = { ...own, id: newId(), power: 0.7, sessionId: newId() }
+    const days = [{ throwerId: own.throwerId, day: '2026-10-05', throws: 16, fullPower: 10 }]
+    const list = [
+      waiting('throws', own),
+      waiting('throws', { ...own, carryM: 70 }),
+      waiting('sessions', { ...demo.sessions[0]!, id: eased.sessionId, day: '2026-10-06' }),
+      waiting('throws', eased),
+      // one that was stored before is among those days already, one taken back is not thrown
+      waiting('throws', { ...throws[0]!, carryM: 50 }),
+      waiting('throws', { ...own, id: newId(), takenBackAt: '2026-10-05T10:01:00.000Z' }),
+    ]
+    expect(armDaysOver(days, list, '2026-10-01')).deep.equal([
+      { throwerId: own.throwerId, day: '2026-10-05', throws: 17, fullPower: 11 },
+      { throwerId: own.throwerId, day: '2026-10-06', throws: 1, fullPower: 0 },
+    ])
+    expect(armDaysOver([], list, '2026-10-07')).deep.equal([])
   })
 
   it('knows a trial that no server has heard of', () => {

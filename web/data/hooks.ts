@@ -15,7 +15,7 @@ import type { SheetThrow } from '../../core/throw/sheetThrow.ts'
 import { ratedFromShelf, sheetOf, shelvedDiscs } from '../../contract/sheet.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { read } from './api.ts'
-import { rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
+import { armDaysOver, rowsOver, shelfOver, summariesOver, trialOver } from './overlay.ts'
 import { useWaiting } from './outbox.ts'
 import { isOf } from './queueStore.ts'
 
@@ -95,7 +95,9 @@ export const useArms = (): readonly KnownArm[] | undefined => useRead(at('GET /a
 /** What every arm threw in the seven days before one and on it. */
 export function useArmDays(day: string): readonly ArmDay[] | undefined {
   const since = format(subDays(parseISO(day), 7), 'yyyy-MM-dd')
-  return useRead(at('GET /api/arm-days', { since })).data
+  const { data } = useRead(at('GET /api/arm-days', { since }))
+  const waiting = useWaiting()
+  return useMemo(() => data && armDaysOver(data, waiting, since), [data, waiting, since])
 }
 
 const isAtHand = ({ trial }: TrialSummary) => trial.removedAt === null

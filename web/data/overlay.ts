@@ -1,11 +1,13 @@
 import { group, sum } from 'd3'
+import { format } from 'date-fns'
+import { FULL_POWER_FROM } from '../../core/plan/armLoad.ts'
 import { LATELY_DAYS, lifeOf } from '../../core/rotation/life.ts'
 import type { WearNote } from '../../contract/inspection.ts'
 import { isAtHand, namedJob } from '../../contract/rotation.ts'
 import type { Board } from '../../contract/rotation.ts'
 import type { DiscEntry, Shelf } from '../../contract/shelf.ts'
 import type { DiscRecord } from '../../contract/shelfPage.ts'
-import type { TrialFile, TrialSummary } from '../../contract/trials.ts'
+import type { ArmDay, TrialFile, TrialSummary } from '../../contract/trials.ts'
 import type { WriteKind, Written } from '../../contract/writes.ts'
 import { isOf } from './queueStore.ts'
 import type { Waiting } from './queueStore.ts'
@@ -62,6 +64,30 @@ export function summariesOver(
   const isNew = (s: TrialSummary) => !summaries.some((x) => x.trial.id === s.trial.id)
   const all = [...byId.values()]
   return [...all.filter(isNew).reverse(), ...all.filter((s) => !isNew(s))]
+}
+
+/**
+ * What arms threw by day, with throws that wait: a run without a network is as long as any.
+ *
+ * @param since the first day asked for
+ */
+export function armDaysOver(days: readonly ArmDay[], waiting: readonly Waiting[], since: string): ArmDay[] {
+  const outings = new Map(waiting.flatMap((w) => (isOf(w, 'sessions') ? [[w.body.id, w.body.day]] : [])))
+  const all = new Map(days.map((d) => [`${d.throwerId} ${d.day}`, d]))
+  const fresh = new Map(
+    waiting.flatMap((w) => (isOf(w, 'throws') && w.body.version === 0 ? [[w.body.id, w.body] as const] : [])),
+  )
+  for (const { throwerId, sessionId, thrownAt, power, takenBackAt } of fresh.values()) {
+    const day = outings.get(sessionId) ?? format(thrownAt, 'yyyy-MM-dd')
+    if (takenBackAt !== null || day < since) continue
+    const was = all.get(`${throwerId} ${day}`) ?? { throwerId, day, throws: 0, fullPower: 0 }
+    all.set(`${throwerId} ${day}`, {
+      ...was,
+      throws: was.throws + 1,
+      fullPower: was.fullPower + (power >= FULL_POWER_FROM ? 1 : 0),
+    })
+  }
+  return [...all.values()]
 }
 
 /** A trial with its throws, those that wait among them; undefined where nobody has heard of it. */

@@ -40,7 +40,7 @@ export function Key({ children, onDark = false }: { children: ReactNode; onDark?
     <kbd
       aria-hidden
       className={clsx(
-        'rounded border px-1.5 font-mono text-note leading-5 font-medium max-md:hidden',
+        'rounded border px-1.5 font-mono text-note leading-5 font-medium max-md:hidden across:hidden',
         onDark ? 'border-on-spruce-quiet text-on-spruce' : 'border-edge bg-tint text-ink',
       )}
     >

@@ -11,6 +11,7 @@ interface FigureFieldProps<T extends FieldValues> {
   readonly measure?: Measure
   readonly unit?: string
   readonly digits?: number
+  readonly signed?: boolean
   readonly hint?: string | undefined
 }
 

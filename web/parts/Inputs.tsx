@@ -35,6 +35,8 @@ interface FigureInputProps extends LabelledProps {
   readonly digits?: number
   readonly placeholder?: string
   readonly disabled?: boolean
+  /** It may be below nothing: a phone’s pad of numbers has no minus. */
+  readonly signed?: boolean
   readonly ref?: Ref<HTMLInputElement>
 }
 
@@ -49,6 +51,7 @@ export function FigureInput({
   hint,
   className,
   hideLabel,
+  signed = false,
   ...rest
 }: FigureInputProps) {
   const id = useId()
@@ -68,7 +71,7 @@ export function FigureInput({
       <div className="relative">
         <input
           id={id}
-          inputMode="text"
+          inputMode={signed ? 'text' : digits === 0 ? 'numeric' : 'decimal'}
           autoComplete="off"
           className={clsx(BOX, 'figure', unit && 'pr-11')}
           aria-invalid={unreadable || error !== undefined}

@@ -75,6 +75,7 @@ export function NamedField({
   const measure = measureOf(units, observed?.kind === 'figure' ? observed.unit : '')
   return (
     <FigureInput
+      signed
       label={label}
       unit={measure.unit}
       value={typeof value === 'number' ? measure.to(value) : null}

@@ -1,5 +1,5 @@
 import { ticks } from 'd3'
-import { createContext, useContext, useId, useMemo } from 'react'
+import { createContext, useContext, useEffect, useId, useMemo, useState } from 'react'
 import type { KeyboardEvent, PointerEvent, ReactNode } from 'react'
 import { useUnits } from '../data/preferences.tsx'
 import { useWidth } from './useWidth.ts'
@@ -50,8 +50,12 @@ export interface StripProps {
   readonly height: number
   readonly label: string
   readonly children: ReactNode
-  /** Pointer down or dragging over the field. */
-  readonly onPoint?: (spot: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => void
+  /** Pointer down or dragging over the field; a finger that only swipes over it scrolls the page and is not told. */
+  readonly onPoint?: (spot: Spot, phase: 'down' | 'move' | 'up', scale: Scale, by: 'finger' | 'mouse') => void
+  /** Only the ground and its figures: neither side is named, nothing is stretched. */
+  readonly bare?: boolean
+  /** Whether a finger put down there takes hold of something, and drags it instead of scrolling. */
+  readonly holds?: (spot: Spot, scale: Scale) => boolean
   readonly onKeyDown?: (e: KeyboardEvent) => void
 }
 
@@ -109,6 +113,59 @@ function useFieldScale({ wide, height, room, long, start, high, sides, stretch }
   }, [wide, height, room, long, start, high, sides, stretch])
 }
 
+/** A finger that moved farther than this did not tap, px. */
+const TAP_PX = 10
+
+/** Pointers over a strip: a mouse points and drags at once; a finger taps, drags what it takes hold of, and scrolls otherwise. */
+function usePointing(scale: FieldScale, onPoint: StripProps['onPoint'], holds: StripProps['holds']) {
+  const [touched, setTouched] = useState<{ readonly x: number; readonly y: number; readonly held: boolean }>()
+  const [field, setField] = useState<SVGSVGElement | null>(null)
+  const spotAt = (at: { readonly clientX: number; readonly clientY: number }, on: Element): Spot => {
+    const r = on.getBoundingClientRect()
+    return scale.spot(at.clientX - r.left, at.clientY - r.top)
+  }
+  useEffect(() => {
+    if (!field || !holds) return
+    // what is taken hold of must not scroll the page; React's own listeners cannot say so
+    const hold = (e: TouchEvent) => {
+      const [finger] = e.touches
+      if (finger && e.touches.length === 1 && holds(spotAt(finger, field), scale)) e.preventDefault()
+    }
+    field.addEventListener('touchstart', hold, { passive: false })
+    return () => field.removeEventListener('touchstart', hold)
+  })
+  if (!onPoint) return { setField, handlers: {} }
+  const tell = (e: PointerEvent<SVGSVGElement>, phase: 'down' | 'move' | 'up') =>
+    onPoint(spotAt(e, e.currentTarget), phase, scale, e.pointerType === 'touch' ? 'finger' : 'mouse')
+  return {
+    setField,
+    handlers: {
+      onPointerDown(e: PointerEvent<SVGSVGElement>) {
+        const held = e.pointerType !== 'touch' || holds?.(spotAt(e, e.currentTarget), scale) === true
+        setTouched({ x: e.clientX, y: e.clientY, held })
+        if (!held) return
+        e.currentTarget.setPointerCapture(e.pointerId)
+        tell(e, 'down')
+      },
+      onPointerMove(e: PointerEvent<SVGSVGElement>) {
+        if (touched?.held && e.currentTarget.hasPointerCapture(e.pointerId)) tell(e, 'move')
+      },
+      onPointerUp(e: PointerEvent<SVGSVGElement>) {
+        if (!touched) return
+        setTouched(undefined)
+        const isTap = Math.hypot(e.clientX - touched.x, e.clientY - touched.y) < TAP_PX
+        if (!touched.held && !isTap) return
+        if (!touched.held) tell(e, 'down')
+        tell(e, 'up')
+      },
+      // the page scrolls
+      onPointerCancel() {
+        setTouched(undefined)
+      },
+    },
+  }
+}
+
 /** What either side of the aim line is called. */
 function SideNames({ fade, height }: Pick<StripProps, 'fade'> & { readonly height: number }) {
   const [upper, lower] = fade === 'right' ? ['turn', 'fade'] : ['fade', 'turn']
@@ -164,6 +221,8 @@ export function Strip({
   label,
   children,
   onPoint,
+  holds,
+  bare = false,
   onKeyDown,
 }: StripProps) {
   const room = Math.max(0, ...names.map((n) => n.length * LETTER_PX + 16))
@@ -177,7 +236,7 @@ export function Strip({
   const long = Math.max(CLOSEST.down, reach.down - start)
   const drawn = (1.15 * sides * (wide - room)) / long
   const stretch =
-    width >= NARROW_PX || onPoint
+    width >= NARROW_PX || onPoint || bare
       ? asked
       : Math.max(asked, Math.min(MOST_STRETCHED, (TALL_PX - PAD.top - PAD.bottom) / drawn))
   const needed = PAD.top + PAD.bottom + stretch * drawn
@@ -185,10 +244,7 @@ export function Strip({
 
   const scale = useFieldScale({ wide, height, room, long, start, high, sides, stretch })
 
-  const at = (e: PointerEvent<SVGSVGElement>): Spot => {
-    const r = e.currentTarget.getBoundingClientRect()
-    return scale.spot(e.clientX - r.left, e.clientY - r.top)
-  }
+  const { setField, handlers } = usePointing(scale, onPoint, holds)
   const end = scale.start + scale.fieldDown
   const marks = ticks(
     units.length.to(scale.start),
@@ -207,24 +263,14 @@ export function Strip({
           aria-label={label}
           aria-roledescription={onPoint ? 'field; arrow keys move the landing' : undefined}
           tabIndex={onPoint ? 0 : undefined}
+          ref={setField}
           className={
             onPoint
-              ? 'cursor-crosshair touch-none rounded-lg outline-none focus-visible:outline-3 focus-visible:outline-water'
+              ? 'cursor-crosshair touch-pan-y rounded-lg outline-none focus-visible:outline-3 focus-visible:outline-water'
               : ''
           }
           onKeyDown={onKeyDown}
-          onPointerDown={
-            onPoint &&
-            ((e) => {
-              e.currentTarget.setPointerCapture(e.pointerId)
-              onPoint(at(e), 'down', scale)
-            })
-          }
-          onPointerMove={
-            onPoint &&
-            ((e) => e.currentTarget.hasPointerCapture(e.pointerId) && onPoint(at(e), 'move', scale))
-          }
-          onPointerUp={onPoint && ((e) => onPoint(at(e), 'up', scale))}
+          {...handlers}
         >
           <clipPath id={clip}>
             <rect x={PAD.left} y={PAD.top} width={right - PAD.left} height={height - PAD.top - PAD.bottom} />
@@ -241,7 +287,7 @@ export function Strip({
             />
             <ScaleContext value={scale}>{children}</ScaleContext>
           </g>
-          <SideNames fade={fade} height={height} />
+          {!bare && <SideNames fade={fade} height={height} />}
           {stretch > asked && (
             <text
               x={right - 8}

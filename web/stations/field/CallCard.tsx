@@ -35,11 +35,11 @@ interface CallCardProps {
 export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...rest }: CallCardProps) {
   const { asked, fade, at, typing, timing, last, bearingDeg, angle, clock, onAir, onRange } = rest
   return (
-    <div className="min-w-0 max-md:order-4 max-md:px-3 md:col-span-2 xl:col-span-1 xl:min-h-0">
+    <div className="min-w-0 phone:order-4 phone:px-3 desk:col-span-2 xl:col-span-1 xl:min-h-0">
       <Card className="flex h-full flex-col p-4" label="Call the throw">
         <h2 className="sr-only">Call the throw</h2>
         <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">
-          <div className={typing ? '' : 'max-md:hidden'}>
+          <div className={typing ? '' : 'phone:hidden'}>
             <TypedLanding seen={seen} last={last} onLanding={see} onRange={onRange} />
           </div>
           <Calls
@@ -55,14 +55,14 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
           />
           <PathFile path={seen.path} bearingDeg={bearingDeg} onSeen={see} />
         </div>
-        <div className="mt-3 flex gap-2 border-t border-rule pt-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[calc(3.75rem+env(safe-area-inset-bottom))] max-md:z-20 max-md:border-t-2 max-md:bg-card max-md:px-3 max-md:py-2">
+        <div className="mt-3 flex gap-2 border-t border-rule pt-3 phone:fixed phone:inset-x-0 phone:bottom-[calc(3.75rem+env(safe-area-inset-bottom))] phone:z-20 across:bottom-0 across:left-auto across:w-[20.5rem] phone:border-t-2 phone:bg-card phone:px-3 phone:py-2">
           {onCancel ? (
-            <Button className="max-md:min-h-14" onClick={onCancel}>
+            <Button className="phone:min-h-14" onClick={onCancel}>
               Cancel
             </Button>
           ) : (
             <Button
-              className="!px-2.5 whitespace-nowrap max-md:min-h-14"
+              className="!px-2.5 whitespace-nowrap phone:min-h-14"
               keyHint="U"
               disabled={thrown === 0}
               onClick={onTakeBack}
@@ -73,7 +73,7 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
           <Button
             kind="primary"
             keyHint="↵"
-            className="flex-1 !px-2.5 whitespace-nowrap max-md:min-h-14 max-md:text-lead"
+            className="flex-1 !px-2.5 whitespace-nowrap phone:min-h-14 phone:text-lead"
             onClick={onKeep}
           >
             {onCancel ? 'Keep changes' : 'Keep throw'}

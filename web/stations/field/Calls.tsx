@@ -45,7 +45,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
   const units = useUnits()
   const said = airCalls(seen)
   useKey(FIELD_KEYS.air, (e) => onAir(AIR_CALLS[Number(e.key) - 1]!))
-  const step = 'grid size-10 place-items-center hover:bg-tint max-md:size-12'
+  const step = 'grid size-10 place-items-center hover:bg-tint phone:size-12'
   return (
     <div className="space-y-2.5">
       <div>
@@ -70,7 +70,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
           />
           <button
             type="button"
-            className="min-w-0 flex-1 text-center max-md:min-h-11"
+            className="min-w-0 flex-1 text-center phone:min-h-11"
             onClick={() => onSeen({ hyzerCalledDeg: seen.hyzerCalledDeg === null ? asked : null })}
           >
             <span className="figure">
@@ -109,7 +109,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
         aria-pressed={timing}
         onClick={onTime}
         className={clsx(
-          'flex min-h-9 w-full items-center justify-between gap-2 rounded-lg border px-2.5 max-md:min-h-11',
+          'flex min-h-9 w-full items-center justify-between gap-2 rounded-lg border px-2.5 phone:min-h-11',
           timing ? 'border-pick bg-pick font-medium text-on-pick' : 'border-edge hover:bg-tint',
         )}
       >
@@ -137,6 +137,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
           return (
             <FigureInput
               key={key}
+              signed
               label={labelOf(key)}
               unit={unit}
               value={value === null ? null : to(value)}
@@ -180,7 +181,7 @@ function Pick<T extends string | number>({ label, keyed, options, value, onPick 
     <div
       role="group"
       aria-label={label}
-      className="grid grid-cols-[5.3rem_1fr] items-center max-md:grid-cols-[5rem_1fr]"
+      className="grid grid-cols-[5.3rem_1fr] items-center phone:grid-cols-[5rem_1fr]"
     >
       <span className="mr-1.5 flex items-center justify-between text-note text-quiet">
         {label} <Key>{keyed.shown}</Key>
@@ -193,7 +194,7 @@ function Pick<T extends string | number>({ label, keyed, options, value, onPick 
             aria-pressed={o.value === value}
             onClick={() => onPick(o.value === value ? null : o.value)}
             className={clsx(
-              'min-h-8 flex-1 border-r border-edge px-1 whitespace-nowrap last:border-r-0 max-md:min-h-11',
+              'min-h-8 flex-1 border-r border-edge px-1 whitespace-nowrap last:border-r-0 phone:min-h-11',
               o.value === value ? 'bg-pick font-medium text-on-pick' : 'hover:bg-tint',
             )}
           >

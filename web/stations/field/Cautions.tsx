@@ -71,7 +71,7 @@ function Caution({
   return (
     <section
       aria-label={label}
-      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-accent bg-card px-4 py-2.5 max-md:order-2 max-md:mx-3"
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-accent bg-card px-4 py-2.5 phone:order-2 phone:mx-3"
     >
       <p className="min-w-60 flex-1 text-note">{children}</p>
       <Button onClick={onDone}>{done}</Button>

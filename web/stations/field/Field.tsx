@@ -21,11 +21,13 @@ import { NextCard, UpNext } from './NextCard.tsx'
 import { Notices } from './Notices.tsx'
 import { RunLine } from './RunLine.tsx'
 import { StandingsPanel } from './Standings.tsx'
+import { ThrownList } from './ThrownList.tsx'
 import { TurnsDialog } from './TurnsDialog.tsx'
 import { useForecast, usePathTo } from './useForecast.ts'
 import { useLogging } from './useLogging.ts'
 import type { LoggingProps } from './useLogging.ts'
 import { WindAir } from './WindAir.tsx'
+import { WindLine } from './WindLine.tsx'
 import { Offered } from '../../parts/Offered.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 
@@ -95,6 +97,7 @@ function FieldLog(props: FieldLogProps) {
   const { queue, meant } = next
   /** On a phone the landing is tapped; its figures are typed only when asked for. */
   const [typing, setTyping] = useState(false)
+  const [windOpen, setWindOpen] = useState(false)
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
   if (!line)
     return (
@@ -107,20 +110,29 @@ function FieldLog(props: FieldLogProps) {
   return (
     <div
       onClick={letGo}
-      className="grid gap-3 p-3 max-md:flex max-md:flex-col max-md:gap-2 max-md:p-0 max-md:pb-24 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 md:p-4"
+      className="grid gap-3 p-3 phone:flex phone:flex-col phone:gap-2 phone:p-0 phone:pb-24 across:grid across:grid-cols-[minmax(0,1fr)_19rem] across:content-start across:gap-x-3 across:pb-16 across:*:col-start-2 desk:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 desk:p-4"
     >
       <WhatNext view={view} edited={edited} logged={logged} />
-      <div className="flex min-h-0 min-w-0 flex-col gap-3 max-md:contents">
+      <div className="flex min-h-0 min-w-0 flex-col gap-3 phone:contents">
         <Cautions
           day={session.day}
           temperatureC={session.temperatureC}
           fresh={logged.lastThrown === undefined}
           arms={arms}
         />
+        <WindLine
+          {...{ standing, listening }}
+          throws={view.throws}
+          open={windOpen}
+          onOpen={setWindOpen}
+          onStanding={stand}
+          onTurn={turn}
+        />
         <StripCard {...{ view, rating, expects, line, fade, meant, seen, see, at }} />
-        <LandedLine landing={landing} typing={typing} onTyping={setTyping} />
+        <LandedLine landing={landing} typing={typing} onTyping={setTyping} onLanding={see} />
         <WindAir
           {...{ standing, session, listening, live }}
+          above={windOpen}
           onStanding={stand}
           onTurn={turn}
           onListening={logged.do.setListening}
@@ -129,10 +141,14 @@ function FieldLog(props: FieldLogProps) {
             void outbox.put('sessions', s)
           }}
         />
-        <Offered kind="sessions" ids={[session.id]} className="p-4 max-md:order-2 max-md:mx-3" />
+        <Offered kind="sessions" ids={[session.id]} className="p-4 phone:order-2 phone:mx-3" />
         <Notices
           {...{ view, name, session, rating }}
-          wind={listening ? live.now : logged.blows}
+          wind={{
+            leg: standing.leg,
+            windAlongMps: logged.blows.alongMps,
+            windAcrossMps: logged.blows.acrossMps,
+          }}
           pausedSince={pauses.since}
           onGoOn={pauses.goOn}
           waitedSince={logged.resumed && landing ? state.landedAt : undefined}
@@ -144,7 +160,9 @@ function FieldLog(props: FieldLogProps) {
           onTurn={turn}
           onAgain={(t) => dispatch({ type: 'chosen', meant: { discId: t.discId, hyzerDeg: t.hyzerDeg } })}
         />
-        <StandingsPanel view={view} rating={rating} name={name} landed={landing !== null} />
+        <StandingsPanel view={view} rating={rating} name={name} landed={landing !== null}>
+          {!edited && <ThrownList {...{ view, name }} />}
+        </StandingsPanel>
       </div>
       <CallCard
         {...{ seen, typing, fade, at, see, angle, clock }}
@@ -183,13 +201,21 @@ function WhatNext({ view, edited, logged }: WhatNextProps) {
   const [choosing, setChoosing] = useState(false)
   const sameLine = trial.plan?.protocol === 'same-line'
   return (
-    <div className="grid min-h-0 min-w-0 content-start gap-3 max-md:order-1 xl:grid-rows-[auto_auto_minmax(0,1fr)]">
+    <div className="grid min-h-0 min-w-0 content-start gap-3 phone:contents xl:grid-rows-[auto_auto_minmax(0,1fr)]">
       <NextCard
         {...{ discs, name, sameLine, meant, standing, warmingUp }}
         throwers={view.throwers}
         angles={trial.hyzerDegs}
         lineAngle={next.lineAngle}
         heading={headingOf(view, edited, warmingUp ? queue.warmUps.length : undefined, logged.blowing)}
+        onWarm={() => dispatch({ type: 'warmedUp' })}
+        brief={
+          warmingUp
+            ? `Warm-up, ${queue.warmUps.length} to go`
+            : edited
+              ? `changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
+              : `${throwOf(view).replace('Throw ', '')}, ${logged.leg}`
+        }
         turns={byTurns.length > 1 ? byTurns.map((t) => t.name.split(' ')[0]!) : []}
         onTurns={() => setChoosing(true)}
         onMeant={(change) => dispatch({ type: 'asked', change })}
@@ -230,6 +256,15 @@ function WhatNext({ view, edited, logged }: WhatNextProps) {
   )
 }
 
+/** Which throw of how many comes next; beyond a plan it is said how far. */
+function throwOf({ trial: { plannedThrows }, throws }: TrialView): string {
+  const at = throws.length + 1
+  if (plannedThrows === 0) return `Throw ${at}`
+  return at <= plannedThrows
+    ? `Throw ${at} of ${plannedThrows}`
+    : `Throw ${at}, ${at - plannedThrows} more than planned`
+}
+
 const windWords = (along: number | null) =>
   along === null || along === 0 ? 'wind not noted' : along < 0 ? 'into the wind' : 'with the wind'
 
@@ -243,8 +278,7 @@ function headingOf(
   if (edited) return `Changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
   const wind = windWords(windAlongMps)
   if (warmUps !== undefined) return `Warm-up, ${warmUps} to go; it does not count · ${wind}`
-  const { plannedThrows } = view.trial
-  return `Throw ${view.throws.length + 1}${plannedThrows > 0 ? ` of ${plannedThrows}` : ''} · ${wind}`
+  return `${throwOf(view)} · ${wind}`
 }
 
 interface StripCardProps {
@@ -282,7 +316,7 @@ function StripCard({
         sign={fade === 'right' ? 1 : -1}
       />
       {silent && (
-        <Card className="px-4 max-md:order-3 max-md:mx-3">
+        <Card className="px-4 phone:order-3 phone:mx-3">
           <Unanswered asked={silent} />
         </Card>
       )}

@@ -16,7 +16,7 @@ import type { Reading } from '../../../core/trial/reading.ts'
 import { draftBend, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
 import { FIELD_KEYS } from './keys.ts'
-import { closer, wholeField } from './reach.ts'
+import { closer, stillShown, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
 import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
 
@@ -24,6 +24,8 @@ import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
 const BEND = 0.58
 /** A finger this near the handle means the handle, px. */
 const GRAB = 26
+/** What a finger holds moves so much of its way. */
+const FINE = 0.4
 /** Earlier throws drawn behind the one being logged. */
 const EARLIER = 14
 
@@ -104,7 +106,11 @@ export function FieldStrip({
   useKey(FIELD_KEYS.closer, () => setClose((c) => !c))
   useKey(FIELD_KEYS.stretch, () => setStretched((c) => !c))
   /** What the finger holds, and the field as it was when it took hold: one that moved would run away from it. */
-  const [drag, setDrag] = useState<{ what: 'landing' | 'bend'; reach: Reach }>()
+  const [drag, setDrag] = useState<{
+    what: 'landing' | 'bend'
+    reach: Reach
+    fine: { finger: Spot; at: Spot } | undefined
+  }>()
   // up on the strip is the thrower's left
   const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
   const line = path?.map(fromFade)
@@ -127,33 +133,55 @@ export function FieldStrip({
     forecast && { down: Math.round(forecast.carryM), left: Math.round(-sign * forecast.veerM) },
     place,
   )
+  const moveTo = (what: 'landing' | 'bend', s: Spot) => {
+    if (what === 'landing') place(s)
+    else if (landing) see({ midDownM: clamp(s.down, [1, landing.carryM - 1]), midRightM: -s.left })
+  }
   const earlier = view.throws.filter((t) => t.counts).slice(-EARLIER)
   const expected = forecast && { down: forecast.carryM, left: -sign * forecast.veerM }
   const seenOf = { forecast, expected, landed, earlier }
   const middle = landed ?? expected
-  const reachNow = close && middle ? closer(middle, forecast) : wholeField(seenOf)
-  const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
+  const needed = wholeField(seenOf)
+  const [shown, setShown] = useState(needed)
+  // the field keeps its place and scale from throw to throw
+  const still = stillShown(shown, needed)
+  if (still !== shown) setShown(still)
+  const reachNow = close && middle ? closer(middle, forecast) : still
+  const near = (s: Spot, of: Spot | null | undefined, scale: Scale) =>
+    of
+      ? Math.hypot((s.down - of.down) * scale.along, (s.left - of.left) * scale.across)
+      : Number.POSITIVE_INFINITY
+  const holds = (s: Spot, scale: Scale) => Math.min(near(s, bendAt, scale), near(s, landed, scale)) < GRAB
+  const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale, by: 'finger' | 'mouse') => {
     if (phase === 'up') return setDrag(undefined)
+    // a finger hides what it points at: what it holds follows at a part of its pace, from where it lay
+    if (by === 'finger' && phase === 'move' && drag?.fine)
+      return moveTo(drag.what, {
+        down: drag.fine.at.down + FINE * (s.down - drag.fine.finger.down),
+        left: drag.fine.at.left + FINE * (s.left - drag.fine.finger.left),
+      })
     let what = drag?.what
     if (phase === 'down') {
-      const near =
-        bendAt &&
-        Math.hypot((s.down - bendAt.down) * scale.along, (s.left - bendAt.left) * scale.across) < GRAB
-      const nearer =
-        landed &&
-        Math.hypot((s.down - landed.down) * scale.along, (s.left - landed.left) * scale.across) < GRAB / 2
-      what = near && !nearer ? 'bend' : 'landing'
-      setDrag({ what, reach: reachNow })
+      const isBend = near(s, bendAt, scale) < GRAB && near(s, landed, scale) >= GRAB / 2
+      what = isBend ? 'bend' : 'landing'
+      const held = isBend ? bendAt : landed
+      const fine = by === 'finger' && held && holds(s, scale) ? { finger: s, at: held } : undefined
+      setDrag({ what, reach: reachNow, fine })
+      if (fine) return
     }
-    if (what === 'landing') place(s)
-    else if (landing) see({ midDownM: clamp(s.down, [1, landing.carryM - 1]), midRightM: -s.left })
+    if (what) moveTo(what, s)
   }
 
-  const phone = typeof matchMedia === 'function' && matchMedia('(max-width: 47.99rem)').matches
+  const phone = typeof matchMedia === 'function' && matchMedia('(width < 48rem)').matches
+  const across =
+    typeof matchMedia === 'function' && matchMedia('(width >= 40rem) and (height < 30rem)').matches
   return (
-    <Card className="relative p-1 max-md:order-3 max-md:mx-3 md:p-2" label="Field">
+    <Card
+      className="relative p-1 phone:order-3 phone:mx-3 across:sticky across:top-16 across:!col-start-1 across:row-start-1 across:row-span-12 across:mr-0 across:self-start desk:p-2"
+      label="Field"
+    >
       <Strip
-        height={phone ? 290 : 346}
+        height={across ? innerHeight - 96 : phone ? 290 : 346}
         fade={fade}
         stretch={stretched ? STRETCHED : 1}
         reach={drag?.reach ?? reachNow}
@@ -163,6 +191,7 @@ export function FieldStrip({
             : 'Field seen from above: tap where the disc landed, or press an arrow key to start at the forecast'
         }
         onPoint={onPoint}
+        holds={holds}
       >
         {expected && (
           <Ellipse
@@ -191,9 +220,17 @@ export function FieldStrip({
           />
         )}
       </Strip>
+      {drag?.fine && landed && (
+        <Loupe
+          at={drag.what === 'landing' ? landed : (bendAt ?? landed)}
+          left={reachNow}
+          hue={hue}
+          fade={fade}
+        />
+      )}
       <Looks {...{ close, stretched, setClose, setStretched }} />
       {!landing && (
-        <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center text-note font-semibold max-md:hidden">
+        <p className="pointer-events-none absolute inset-x-0 bottom-14 text-center text-note font-semibold phone:hidden">
           Tap where it landed, or press an arrow key to start at the forecast.
         </p>
       )}
@@ -208,9 +245,37 @@ interface LooksProps {
   readonly setStretched: (on: boolean) => void
 }
 
+interface LoupeProps {
+  readonly at: Spot
+  /** What the field shows: the loupe lies on the half where the finger is not. */
+  readonly left: Reach
+  readonly hue: string
+  readonly fade: 'left' | 'right'
+}
+
+/** What a finger hides while it drags, larger, with its figures, on the other half of the field. */
+function Loupe({ at, left: { down, from = 0 }, hue, fade }: LoupeProps) {
+  const units = useUnits()
+  const isFar = at.down - from > (down - from) / 2
+  return (
+    <div
+      aria-hidden
+      data-testid="loupe"
+      className={`pointer-events-none absolute top-2 w-52 overflow-hidden rounded-lg border-2 border-pick bg-card shadow-lg ${isFar ? 'left-2' : 'right-2'}`}
+    >
+      <Strip bare height={128} fade={fade} reach={closer(at, undefined)} label="">
+        <LandingDot at={at} hue={hue} radius={6} />
+      </Strip>
+      <p className="figure px-1 pb-1 text-center text-note">
+        {units.length.show(at.down)}, {aside(units, -at.left)}
+      </p>
+    </div>
+  )
+}
+
 /** How near one looks, and whether side is drawn larger. */
 const Looks = ({ close, stretched, setClose, setStretched }: LooksProps) => (
-  <div className="absolute top-3 right-3 flex gap-1.5 md:top-4 md:right-5">
+  <div className="absolute top-3 right-3 flex gap-1.5 desk:top-4 desk:right-5">
     <Look on={close} onClick={() => setClose(!close)} keyHint={FIELD_KEYS.closer.shown} label="Closer">
       <ZoomIn size={16} aria-hidden />
     </Look>

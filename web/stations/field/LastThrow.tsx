@@ -42,7 +42,7 @@ export function LastThrow({ view, reading, working, name }: LastThrowProps) {
             : '.'}{' '}
         <Link
           to={`?edit=${last.id}`}
-          className="whitespace-nowrap underline underline-offset-4 max-md:-my-3.5 max-md:inline-block max-md:py-3.5"
+          className="whitespace-nowrap underline underline-offset-4 phone:-my-3.5 phone:inline-block phone:py-3.5"
         >
           Change it
         </Link>

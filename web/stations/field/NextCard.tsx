@@ -30,6 +30,9 @@ interface NextCardProps {
   readonly lineAngle: LineAngle | undefined
   readonly heading: string
   readonly warmingUp: boolean
+  readonly onWarm: () => void
+  /** The run line of a phone: which throw, which way. */
+  readonly brief: string
   /** First names of whoever throws by turns. */
   readonly turns: readonly string[]
   readonly onTurns: () => void
@@ -39,7 +42,8 @@ interface NextCardProps {
 
 /** The throw to make: disc, angle, stroke, power, thrower. */
 export function NextCard(card: NextCardProps) {
-  const { discs, name, throwers, meant, standing, sameLine, lineAngle, heading, warmingUp } = card
+  const { discs, name, throwers, meant, standing, sameLine, lineAngle, heading, warmingUp, onWarm, brief } =
+    card
   // on a phone the choices fold away behind what is chosen
   const [changing, setChanging] = useState(false)
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
@@ -47,24 +51,36 @@ export function NextCard(card: NextCardProps) {
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
   return (
-    <Card className="border-t-4 p-4 max-md:rounded-none max-md:border-x-0 max-md:p-3" label="Next throw">
+    <Card
+      className="border-t-4 p-4 phone:sticky phone:top-0 phone:z-20 across:top-13 phone:order-1 phone:rounded-none phone:border-x-0 phone:px-3 phone:py-2"
+      label="Next throw"
+    >
       <div
         style={{ color: hueOf(at) }}
-        className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current max-md:hidden"
+        className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current phone:hidden"
         aria-hidden
       />
-      <p className={clsx('text-note text-quiet', !warmingUp && 'max-md:hidden')}>{heading}</p>
-      <div className="flex items-center gap-3 md:mt-2">
-        <DiscDot place={at} size={56} code={disc.disc.code} />
+      <div className="flex items-center justify-between gap-2 phone:hidden">
+        <p className="text-note text-quiet">{heading}</p>
+        {warmingUp && <SkipWarmUps onWarm={onWarm} />}
+      </div>
+      <div className="flex items-center gap-3 desk:mt-2">
+        <span className="phone:hidden">
+          <DiscDot place={at} size={56} code={disc.disc.code} />
+        </span>
+        <span className="desk:hidden">
+          <DiscDot place={at} size={40} code={disc.disc.code} />
+        </span>
         <div className="min-w-0 flex-1">
           <h1 className="truncate text-title leading-tight">{name(disc.disc.code)}</h1>
-          <p className="truncate text-note text-quiet">
+          <p className="truncate text-note text-quiet phone:hidden">
             {disc.mold.name}, {disc.plastic.name}
           </p>
+          <p className="truncate text-note text-quiet desk:hidden">{brief}</p>
           <p className="figure truncate text-note">
             {disc.disc.code}
             {(disc.disc.weighedG ?? disc.disc.markedG) !== null && (
-              <span className="max-md:hidden"> · {disc.disc.weighedG ?? disc.disc.markedG} g</span>
+              <span className="phone:hidden"> · {disc.disc.weighedG ?? disc.disc.markedG} g</span>
             )}
           </p>
         </div>
@@ -73,17 +89,17 @@ export function NextCard(card: NextCardProps) {
           aria-expanded={changing}
           aria-label="Change the throw"
           onClick={() => setChanging((c) => !c)}
-          className="min-h-11 rounded-lg border border-edge px-2.5 text-right md:hidden"
+          className="min-h-11 rounded-lg border border-edge px-2.5 text-right desk:hidden"
         >
           <span className="block font-head text-lead leading-tight font-semibold">
             {angleWords(meant.hyzerDeg)}
           </span>
-          <span className="block text-note text-quiet">
+          <span className="block text-note text-quiet across:max-w-32 across:truncate">
             {standing.stroke}, {powerWords(standing.power)}, {thrower.name.split(' ')[0]}
           </span>
         </button>
       </div>
-      <div className="mt-2 flex items-center justify-between gap-2 border-t border-rule pt-2 max-md:hidden">
+      <div className="mt-2 flex items-center justify-between gap-2 border-t border-rule pt-2 phone:hidden">
         <p className="font-head text-lead leading-tight font-semibold">
           {angleWords(meant.hyzerDeg)}, {standing.stroke}
           {standing.power !== 1 && `, ${powerWords(standing.power)}`}
@@ -95,14 +111,30 @@ export function NextCard(card: NextCardProps) {
           width={112}
         />
       </div>
+      {warmingUp && (
+        <div className="mt-1 desk:hidden">
+          <SkipWarmUps onWarm={onWarm} />
+        </div>
+      )}
       {sameLine && !warmingUp && <ToTheLine angle={lineAngle} />}
-      <Choices className={clsx('mt-2', !changing && 'max-md:hidden')} {...card} />
+      <Choices className={clsx('mt-2', !changing && 'phone:hidden')} {...card} />
     </Card>
   )
 }
 
+/** The arm is warm already: the throws that count come now. */
+const SkipWarmUps = ({ onWarm }: { onWarm: () => void }) => (
+  <button
+    type="button"
+    onClick={onWarm}
+    className="shrink-0 text-note underline underline-offset-4 phone:min-h-11"
+  >
+    Skip the warm-up
+  </button>
+)
+
 /** Half as wide as the card, a box says it in a smaller hand, over two lines where it must. */
-const HALF = 'h-full text-note leading-tight max-md:text-body'
+const HALF = 'h-full text-note leading-tight phone:text-body'
 
 /** Everything that can be changed of the throw that comes next. */
 function Choices({
@@ -174,7 +206,7 @@ function Choices({
           aria-pressed={turns.length > 1}
           onClick={onTurns}
           title="Who throws by turns; T is the next thrower"
-          className="col-span-2 flex min-h-9 items-center justify-between gap-2 rounded-lg border border-edge px-2 text-left text-note hover:bg-tint max-md:min-h-11"
+          className="col-span-2 flex min-h-9 items-center justify-between gap-2 rounded-lg border border-edge px-2 text-left text-note hover:bg-tint phone:min-h-11"
         >
           <span className="flex min-w-0 items-center gap-2 truncate">
             <Users size={15} aria-hidden />
@@ -219,7 +251,7 @@ interface UpNextProps {
 /** What follows, as planned, thrown least first or most telling first; pick one to throw it now. */
 export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned, sameLine }: UpNextProps) {
   return (
-    <Card className="flex min-h-0 flex-col p-3 max-md:hidden" label="Up next">
+    <Card className="flex min-h-0 flex-col p-3 phone:hidden" label="Up next">
       <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">Up next</div>
       <button
         type="button"

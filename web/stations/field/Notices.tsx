@@ -10,6 +10,7 @@ import { SlipQuestion } from '../../parts/SlipQuestion.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import type { RatingState } from '../../workers/rating.ts'
 import { Twice } from './Twice.tsx'
+import { windMoved } from './windOf.ts'
 
 /** A wind that moved by so much between two throws spoils a comparison by eye, m/s. */
 const SPOILS = 2
@@ -18,7 +19,8 @@ interface NoticesProps {
   readonly view: TrialView
   readonly name: (code: string) => string
   readonly session: Session
-  readonly wind: { readonly alongMps: number | null; readonly acrossMps: number | null } | undefined
+  /** As it blows now, the way somebody throws now. */
+  readonly wind: Parameters<typeof windMoved>[1]
   /** Since when the run rests, ms. */
   readonly pausedSince: number | undefined
   readonly onGoOn: () => void
@@ -53,12 +55,9 @@ export function Notices({
   const units = useUnits()
   const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
   const slips = useSlips(rating.key, rating.reading, last ? [last] : [])
-  const moved =
-    !turnDue && pausedSince === undefined && last?.windAlongMps != null && wind?.alongMps != null
-      ? Math.hypot(wind.alongMps - last.windAlongMps, (wind.acrossMps ?? 0) - (last.windAcrossMps ?? 0))
-      : 0
+  const moved = !turnDue && pausedSince === undefined && last ? windMoved(last, wind) : 0
   const box =
-    'flex flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-edge bg-card px-4 py-2 max-md:order-2 max-md:mx-3'
+    'flex flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-edge bg-card px-4 py-2 phone:order-4 phone:mx-3'
   const code = view.discs.find((d) => d.disc.id === last?.discId)?.disc.code ?? ''
   return (
     <>

@@ -71,6 +71,7 @@ export function OutingDialog({ session, onClose, onKeep }: OutingDialogProps) {
           <FigureField
             control={control}
             name="temperatureC"
+            signed
             label="Temperature"
             measure={units.temperature}
             hint={
@@ -82,6 +83,7 @@ export function OutingDialog({ session, onClose, onKeep }: OutingDialogProps) {
           <FigureField
             control={control}
             name="altitudeM"
+            signed
             label="Altitude"
             measure={units.length}
             digits={0}

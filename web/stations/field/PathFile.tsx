@@ -69,7 +69,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
         type="button"
         disabled={reading !== undefined}
         onClick={() => input.current?.click()}
-        className="flex min-h-9 flex-1 items-center gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint max-md:min-h-11"
+        className="flex min-h-9 flex-1 items-center gap-2 rounded-lg border border-edge px-2.5 text-left hover:bg-tint phone:min-h-11"
       >
         <Route size={16} aria-hidden />
         <span className="flex-1">
@@ -85,7 +85,7 @@ export function PathFile({ path, bearingDeg, onSeen }: PathFileProps) {
         <button
           type="button"
           aria-label="Take the recorded path away"
-          className="grid size-9 place-items-center rounded-lg border border-edge hover:bg-tint max-md:size-11"
+          className="grid size-9 place-items-center rounded-lg border border-edge hover:bg-tint phone:size-11"
           onClick={() => onSeen({ path: null })}
         >
           <X size={16} aria-hidden />

@@ -38,8 +38,11 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
   )
   const paused = pauses.since !== undefined
   return (
-    <Card className="p-3 max-md:rounded-none max-md:border-x-0 max-md:py-1.5" label="The run">
-      <div className="max-md:flex max-md:items-center max-md:justify-between max-md:gap-3">
+    <Card
+      className="p-3 phone:order-1 phone:mx-0 phone:rounded-none phone:border-x-0 phone:py-1.5"
+      label="The run"
+    >
+      <div className="phone:flex phone:items-center phone:justify-between phone:gap-3">
         <p className="text-note">
           {left.length > 0 && (
             <>
@@ -55,7 +58,7 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
           <StationLink
             at="field/short"
             params={{ trialId: view.trial.id }}
-            className="whitespace-nowrap underline underline-offset-4 max-md:hidden"
+            className="whitespace-nowrap underline underline-offset-4 phone:hidden"
             aria-label="Ground play and short game"
             title="Ground play, approaches, putting and holes"
           >
@@ -66,12 +69,12 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
           type="button"
           aria-expanded={more}
           onClick={() => setMore((m) => !m)}
-          className="min-h-11 shrink-0 rounded-lg border border-edge px-3 md:hidden"
+          className="min-h-11 shrink-0 rounded-lg border border-edge px-3 desk:hidden"
         >
           {more ? 'Less' : 'More'}
         </button>
       </div>
-      <div className={clsx('mt-2 grid grid-cols-2 gap-1.5', !more && 'max-md:hidden')}>
+      <div className={clsx('mt-2 grid grid-cols-2 gap-1.5', !more && 'phone:hidden')}>
         <Act keyHint="A" disabled={!onAgain} onClick={onAgain} title="The last throw once more">
           <RotateCcw size={15} aria-hidden /> Again
         </Act>
@@ -97,7 +100,7 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
         <StationLink
           at="field/short"
           params={{ trialId: view.trial.id }}
-          className={clsx(ACT, 'col-span-2 md:hidden')}
+          className={clsx(ACT, 'col-span-2 desk:hidden')}
         >
           Ground play and short game
         </StationLink>
@@ -107,7 +110,7 @@ export function RunLine({ view, left, arms, pauses, onAgain, onLater, onVoluntee
 }
 
 const ACT =
-  'flex min-h-9 min-w-0 items-center justify-center gap-1 rounded-lg border border-edge px-1 text-note hover:bg-tint disabled:opacity-45 max-md:min-h-11'
+  'flex min-h-9 min-w-0 items-center justify-center gap-1 rounded-lg border border-edge px-1 text-note hover:bg-tint disabled:opacity-45 phone:min-h-11'
 
 function Act({
   keyHint,

@@ -65,7 +65,12 @@ function useShortLog(view: TrialView, game: Game) {
   const throws = useShortThrows(trial.id)
   const own = throws.filter((t) => t.game === game)
   const [log, tell] = useReducer(logAfter, undefined, () =>
-    emptyLog(newId(), discs[0]?.disc.id ?? '', throwers[0]!.id),
+    emptyLog(
+      newId(),
+      discs[0]?.disc.id ?? '',
+      // whoever threw last
+      (throws.at(-1) ?? view.throws.at(-1))?.throwerId ?? throwers[0]!.id,
+    ),
   )
   const [once] = useState(onceAnId)
   const [session] = useState(() => outingOf(view, throws.length > 0 ? throws : view.throws, 'paced'))
@@ -124,7 +129,10 @@ function Short({ view }: { view: TrialView }) {
           label="Game"
           value={game}
           options={GAMES.map((g) => ({ value: g, label: GAME_WORDS[g].label }))}
-          onChange={(g) => setParams({ game: g }, { replace: true })}
+          onChange={(g) => {
+            tell({ did: 'chose game' })
+            setParams({ game: g }, { replace: true })
+          }}
         />
         <p className="mt-2 mb-3 text-quiet">{GAME_WORDS[game].asks}</p>
         <form

@@ -28,11 +28,11 @@ export function Look({
       aria-label={label}
       onClick={onClick}
       className={clsx(
-        'flex min-h-8 items-center justify-center gap-1.5 rounded-lg border border-edge px-2 text-note max-md:size-11',
+        'flex min-h-8 items-center justify-center gap-1.5 rounded-lg border border-edge px-2 text-note phone:size-11',
         on ? 'bg-pick font-medium text-on-pick' : 'bg-card/90',
       )}
     >
-      {children} <span className="max-md:hidden">{label}</span> <Key onDark={on}>{keyHint}</Key>
+      {children} <span className="phone:hidden">{label}</span> <Key onDark={on}>{keyHint}</Key>
     </button>
   )
 }
@@ -117,7 +117,7 @@ export function Landed({
   return (
     <>
       <LandingDot at={at} hue={hue} radius={9} leftOut={leftOut} />
-      <g className="max-md:hidden" transform={`translate(${x + beside}, ${top})`}>
+      <g className="phone:hidden" transform={`translate(${x + beside}, ${top})`}>
         <rect width={width} height="44" rx="6" style={{ fill: 'var(--pick)' }} />
         <text className="figure" fontSize="14" style={{ fill: 'var(--on-pick)' }}>
           <tspan x="10" y="18">

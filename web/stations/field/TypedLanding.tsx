@@ -47,7 +47,7 @@ export function TypedLanding({ seen, last, onLanding, onRange }: TypedLandingPro
           title={landing ? 'The range finder measures it from the tee (R)' : 'Tap about where it lies first'}
           disabled={landing === null}
           onClick={onRange}
-          className="grid size-9 shrink-0 place-items-center rounded-lg border border-edge hover:bg-tint disabled:opacity-45 max-md:size-11"
+          className="grid size-9 shrink-0 place-items-center rounded-lg border border-edge hover:bg-tint disabled:opacity-45 phone:size-11"
         >
           <Crosshair size={17} aria-hidden />
         </button>

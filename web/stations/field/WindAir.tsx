@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { Settings2 } from 'lucide-react'
 import { useState } from 'react'
 import type { Session } from '../../../contract/trials.ts'
@@ -21,6 +22,8 @@ interface WindAirProps {
   readonly listening: boolean
   readonly onListening: (on: boolean) => void
   readonly live: LiveWind
+  /** On a phone: it stands above the field, to be changed; else below everything that is called. */
+  readonly above: boolean
 }
 
 /** Wind at release and the air of the outing. Head and tail are named; nobody has to think in signs. */
@@ -33,6 +36,7 @@ export function WindAir({
   listening,
   onListening,
   live,
+  above,
 }: WindAirProps) {
   const units = useUnits()
   const [editing, setEditing] = useState(false)
@@ -71,9 +75,13 @@ export function WindAir({
   }
   return (
     <Card
-      className="flex flex-wrap items-center gap-x-2 gap-y-2 px-3 py-2.5 max-md:order-5 max-md:mx-3"
+      className={clsx(
+        'flex flex-wrap items-center gap-x-2 gap-y-2 px-3 py-2.5 phone:mx-3',
+        above ? 'phone:order-2' : 'phone:order-5',
+      )}
       label="Wind and air"
     >
+      <span className="text-note font-semibold">Wind</span>
       {listening ? (
         <LiveReading live={live} />
       ) : (
@@ -129,7 +137,7 @@ function LiveReading({ live: { now, recent, lost, device } }: { live: LiveWind }
         <span className="font-sans font-normal">{now.acrossMps > 0 ? 'from left' : 'from right'}</span>
         <span className="block font-sans text-note font-normal text-quiet">{device}</span>
       </span>
-      <svg width={SPARK_WIDTH} height={SPARK_HEIGHT} aria-hidden className="max-md:hidden">
+      <svg width={SPARK_WIDTH} height={SPARK_HEIGHT} aria-hidden className="phone:hidden">
         <line x1="0" x2={SPARK_WIDTH} y1={y(0)} y2={y(0)} style={{ stroke: 'var(--rule)' }} />
         <polyline
           points={recent.map((v, i) => `${x(i)},${y(v)}`).join(' ')}

@@ -29,6 +29,8 @@ export interface Logging {
   readonly landedAt: number | undefined
   /** The throw of the plan that stroke, power and thrower were taken from. */
   readonly followed: string | undefined
+  /** The arm is warm: what the plan still has of warm-up throws is passed over. */
+  readonly warm: boolean
   /** Throws kept on this screen so far: what others keep meanwhile changes nothing of the one being logged. */
   readonly kept: number
 }
@@ -50,6 +52,7 @@ export type FieldEvent =
   /** Something of the throw is wanted otherwise. */
   | { readonly type: 'asked'; readonly change: Partial<Meant> }
   | { readonly type: 'putOff' }
+  | { readonly type: 'warmedUp' }
   /** What comes is counted anew: nothing chosen, nothing put off. */
   | { readonly type: 'restarted' }
   | { readonly type: 'outing'; readonly session: Session }
@@ -91,6 +94,7 @@ export const startLogging = (
   timing: false,
   landedAt: undefined,
   followed: undefined,
+  warm: false,
   kept: 0,
 })
 
@@ -141,6 +145,8 @@ export function logging(state: Logging, event: FieldEvent): Logging {
       return { ...state, asked: { ...state.asked, ...event.change } }
     case 'putOff':
       return { ...state, asked: {}, askedPower: undefined, putOff: state.putOff + 1 }
+    case 'warmedUp':
+      return { ...state, warm: true, putOff: 0 }
     case 'restarted':
       return { ...state, asked: {}, askedPower: undefined, putOff: 0 }
     case 'outing':
@@ -165,7 +171,7 @@ export function logging(state: Logging, event: FieldEvent): Logging {
       return {
         ...startLogging(event.nextId, state.session, state.standing),
         ...{ asked: state.asked, askedPower: state.askedPower, putOff: state.putOff },
-        ...{ followed: state.followed, kept: state.kept },
+        ...{ followed: state.followed, kept: state.kept, warm: state.warm },
       }
     case 'called':
       return { ...state, seen: { ...state.seen, notes: calledIn(state.seen, event.word) } }
@@ -181,6 +187,7 @@ export function logging(state: Logging, event: FieldEvent): Logging {
       return {
         ...startLogging(event.nextId, state.session, state.standing),
         followed: state.followed,
+        warm: state.warm,
         kept: state.kept + 1,
       }
   }

@@ -40,6 +40,15 @@ export function wholeField({ forecast, expected, landed, earlier }: OnTheField):
   }
 }
 
+/** A field that was shown stays as it is while it holds what has to be seen: grown to whole tens and fives, never drawn in. */
+export function stillShown(shown: Reach, needed: Reach): Reach {
+  const isWhole = shown.down >= needed.down && shown.left >= needed.left && shown.right >= needed.right
+  if (isWhole) return shown
+  const grown = (key: 'down' | 'left' | 'right', step: number) =>
+    shown[key] >= needed[key] ? shown[key] : step * Math.ceil(needed[key] / step)
+  return { down: grown('down', 10), left: grown('left', 5), right: grown('right', 5) }
+}
+
 /** The field around one spot, as wide as throws scatter there. */
 export function closer(at: Spot, forecast: Forecast | undefined): Reach {
   const half = (variance: number | undefined) => Math.max(CLOSER.least, CLOSER.sds * Math.sqrt(variance ?? 0))

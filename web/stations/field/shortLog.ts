@@ -16,6 +16,8 @@ export type ShortEvent =
   | { readonly did: 'saw'; readonly change: Partial<ShortObserved> }
   | { readonly did: 'chose disc'; readonly discId: string }
   | { readonly did: 'chose thrower'; readonly throwerId: string }
+  /** Another game: its distances are its own. */
+  | { readonly did: 'chose game' }
   /** A throw was kept, as it was seen; the same shot goes round the discs. */
   | {
       readonly did: 'kept'
@@ -45,6 +47,8 @@ export function logAfter(log: ShortLog, event: ShortEvent): ShortLog {
       return { ...log, discId: event.discId }
     case 'chose thrower':
       return { ...log, throwerId: event.throwerId }
+    case 'chose game':
+      return { ...log, seen: emptyLog(log.id, log.discId, log.throwerId).seen }
     case 'kept': {
       // distance, effort, style and hole hold for the next; what was seen does not
       const staying = stayingOf(event.seen)

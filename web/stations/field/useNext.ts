@@ -63,7 +63,7 @@ export function useNext(
     return disc === undefined ? [] : [{ disc, hyzerDeg }]
   })
   const logs = state.kept > 0 || landingOf(seen) !== null
-  const queue = useQueue(view, session.id, best, logs ? `${state.kept} ${putOff}` : undefined)
+  const queue = useQueue(view, session.id, best, logs ? `${state.kept} ${putOff}` : undefined, state.warm)
   const proposed = queue.next[putOff % queue.next.length]!
   const discId = asked.discId ?? proposed.disc
   const disc = discs.find((d) => d.disc.id === discId)

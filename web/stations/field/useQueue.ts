@@ -40,12 +40,14 @@ function warmUpsLeft(plan: Plan | null, throws: readonly Throw[], sessionId: str
  *
  * @param best the most telling throws, best first, where they are wanted and known
  * @param holding names the throw this device is about to make, while it logs
+ * @param warm whether warm-up throws are passed over
  */
 export function useQueue(
   view: TrialView,
   sessionId: string,
   best: readonly Cell[] | undefined,
   holding: string | undefined,
+  warm: boolean,
 ): ThrowQueue {
   const { trial } = view
   const hands = useOthersHands(trial.id, trial.plan?.protocol ?? 'same-release')
@@ -78,7 +80,10 @@ export function useQueue(
       plan.protocol,
     )
   }, [trial, counted, others])
-  const warmUps = useMemo(() => warmUpsLeft(trial.plan, throws, sessionId), [trial.plan, throws, sessionId])
+  const warmUps = useMemo(
+    () => (warm ? [] : warmUpsLeft(trial.plan, throws, sessionId)),
+    [warm, trial.plan, throws, sessionId],
+  )
   // what somebody else is about to throw is not handed out twice
   const free = best?.filter((b) => !others.some((o) => o.disc === b.disc && o.hyzerDeg === b.hyzerDeg))
   const next =

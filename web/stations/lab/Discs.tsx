@@ -43,6 +43,7 @@ export const DiscsCard = memo(function DiscsCard({ flown, discs, onChange }: Dis
                   {NUMBERS.map((n) => (
                     <FigureInput
                       key={n}
+                      signed
                       label={n}
                       value={f.numbers[n]}
                       onChange={(v) => {

@@ -189,6 +189,7 @@ export function Obstacles({ obstacles, chance, onChange }: ObstaclesProps) {
                 {figuresOf(o).map(({ label, value, set }) => (
                   <FigureInput
                     key={label}
+                    signed
                     label={label}
                     value={length.to(value)}
                     onChange={(v) =>

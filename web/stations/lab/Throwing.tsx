@@ -198,6 +198,7 @@ interface ExactProps {
 /** The exact figure of something that is pulled, in the unit of whoever reads. */
 const Exact = ({ label, shown: { unit, to, from }, value, range, onSet }: ExactProps) => (
   <FigureInput
+    signed
     label={label}
     unit={unit}
     value={to(value)}

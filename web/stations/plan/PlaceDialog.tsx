@@ -62,14 +62,22 @@ export function PlaceDialog({
           <FigureField
             control={control}
             name="altitudeM"
+            signed
             label="Altitude"
             measure={units.length}
             digits={0}
           />
         </div>
         <div className="grid items-end gap-4 sm:grid-cols-[1fr_1fr_auto]">
-          <FigureField control={control} name="latDeg" label="Throwing mark, latitude" unit="°" digits={6} />
-          <FigureField control={control} name="lonDeg" label="longitude, east" unit="°" digits={6} />
+          <FigureField
+            control={control}
+            name="latDeg"
+            signed
+            label="Throwing mark, latitude"
+            unit="°"
+            digits={6}
+          />
+          <FigureField control={control} name="lonDeg" signed label="longitude, east" unit="°" digits={6} />
           <Button onClick={here}>Where I stand</Button>
         </div>
         <TextInput

@@ -160,12 +160,14 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
           options={plainOptions(MEASURING_METHODS)}
         />
         <FigureInput
+          signed
           label="Air"
           unit={units.temperature.unit}
           value={session.temperatureC === null ? null : units.temperature.to(session.temperatureC)}
           onChange={(v) => change({ temperatureC: v === null ? null : units.temperature.from(v) })}
         />
         <FigureInput
+          signed
           label="Headwind, out"
           unit={units.speed.unit}
           value={headwindMps === null ? null : units.speed.to(headwindMps)}

@@ -143,6 +143,7 @@ function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board 
         ]}
       />
       <FigureInput
+        signed
         label="Hyzer"
         unit="°"
         digits={0}
@@ -159,6 +160,7 @@ function HowThrown({ draft, tell, board }: DraftProps & { readonly board: Board 
         onChange={(v) => threw({ power: (v ?? 100) / 100 })}
       />
       <FigureInput
+        signed
         label="Into a wind of"
         unit={speed.unit}
         value={speed.to(-windAlongMps)}

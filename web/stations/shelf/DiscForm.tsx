@@ -301,7 +301,7 @@ const Numbers = ({ control, of, title, hint }: NumbersProps) => (
     <p className="mb-2 text-note text-quiet">{hint}</p>
     <div className="grid grid-cols-4 gap-2">
       {KEYS.map((k) => (
-        <FigureField key={k} control={control} name={`${of}.${k}`} label={k} digits={2} />
+        <FigureField key={k} control={control} name={`${of}.${k}`} label={k} digits={2} signed />
       ))}
     </div>
   </fieldset>

@@ -92,7 +92,14 @@ export function InspectForm({ disc, last, onClose }: InspectFormProps) {
           {LENGTHS.map(([name, label]) => (
             <FigureField key={name} {...{ control, name, label }} unit="mm" />
           ))}
-          <FigureField control={control} name="noseDeg" label="Lower face of the nose" unit="°" digits={0} />
+          <FigureField
+            control={control}
+            name="noseDeg"
+            signed
+            label="Lower face of the nose"
+            unit="°"
+            digits={0}
+          />
         </div>
         <div className="rounded-lg border border-rule p-3">
           {'outline' in section ? (
@@ -128,6 +135,7 @@ export function InspectForm({ disc, last, onClose }: InspectFormProps) {
           <FigureField
             control={control}
             name="temperatureC"
+            signed
             label="Felt at"
             measure={units.temperature}
             digits={0}
