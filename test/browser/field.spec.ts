@@ -198,6 +198,77 @@ test('what is out of range is refused with a sentence, and stays on the screen',
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
 
+  test('a swipe over the field scrolls and lands nothing; a landing is tapped, dragged under a loupe and nudged', async ({
+    page,
+  }) => {
+    await openHalfDone(page, 'Throw on')
+    await page.getByRole('button', { name: 'The range is clear' }).tap()
+    const landed = page.getByTestId('landed')
+    await expect(landed).toHaveText('Tap where it landed')
+    const box = (await page.getByRole('application').boundingBox())!
+    const finger = await page.context().newCDPSession(page)
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+      finger.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x, y }] })
+    const [x, y] = [box.x + 0.7 * box.width, box.y + 0.6 * box.height]
+    const drag = async (dx: number, dy: number) => {
+      await touch('touchStart', x, y)
+      for (let i = 1; i <= 8; i++) await touch('touchMove', x + (dx * i) / 8, y + (dy * i) / 8)
+    }
+    const top = () => page.evaluate(() => scrollY)
+    await drag(0, -120)
+    await touch('touchEnd')
+    await expect.poll(top).toBeGreaterThan(40)
+    await expect(landed).toHaveText('Tap where it landed')
+    // what is thrown next stays in sight
+    await expect(page.getByRole('region', { name: 'Next throw' })).toBeInViewport()
+    await page.evaluate(() => scrollTo(0, 0))
+    await expect.poll(top).toBe(0)
+
+    await page.touchscreen.tap(x, y)
+    await expect(landed).toHaveText(/m down/)
+    const downM = async () => Number((await landed.textContent())!.match(/^[\d.]+/)![0])
+    const before = await downM()
+    await drag(40, 0)
+    await expect(page.getByTestId('loupe')).toBeVisible()
+    await touch('touchEnd')
+    await expect(page.getByTestId('loupe')).toHaveCount(0)
+    expect(await top()).toBe(0)
+    const dragged = await downM()
+    expect(dragged).toBeGreaterThan(before + 1)
+    await page.getByRole('button', { name: 'A little shorter' }).tap()
+    await expect.poll(downM).toBeCloseTo(dragged - 1, 1)
+  })
+
+  test('the wind is said above the map, repeated and turned by a tap; what was thrown is taken back from a list', async ({
+    page,
+  }) => {
+    await openHalfDone(page, 'Throw on')
+    await page.getByRole('button', { name: 'The range is clear' }).tap()
+    const wind = page.getByRole('group', { name: 'Wind now' })
+    await expect(wind).toContainText('not noted')
+    await wind.getByRole('button', { name: 'As before' }).tap()
+    await expect(wind).toContainText(/m\/s (head|tail).*since now/)
+    const blows = (await wind.textContent())!.includes('head') ? 'tail' : 'head'
+    await wind.getByRole('button', { name: 'Turn' }).tap()
+    await expect(wind).toContainText(blows)
+    await expect(page.getByText(/The wind has moved by/)).toHaveCount(0)
+
+    const field = (await page.getByRole('application').boundingBox())!
+    const stored = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+    await page.touchscreen.tap(field.x + 0.6 * field.width, field.y + 0.6 * field.height)
+    await page.getByRole('button', { name: 'Keep throw' }).tap()
+    const { windAlongMps } = (await stored).request().postDataJSON() as { windAlongMps: number }
+    expect(Math.sign(windAlongMps)).toBe(blows === 'head' ? -1 : 1)
+    const list = page.getByRole('region', { name: 'Thrown so far' }).getByRole('listitem')
+    await expect(list.first()).toContainText('21')
+    const taken = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.ok())
+    await list.first().getByRole('button', { name: 'Take back throw 21' }).tap()
+    await taken
+    await expect(list.first()).toContainText('20')
+    await list.first().getByRole('link', { name: 'Edit throw 20' }).tap()
+    await expect(page.getByRole('region', { name: 'Next throw' })).toContainText('changing throw 20')
+  })
+
   test('a tap and a thumb log a throw; the button stays in reach', async ({ page }) => {
     await page.goto('/')
     await page

@@ -35,7 +35,7 @@ interface CallCardProps {
 export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...rest }: CallCardProps) {
   const { asked, fade, at, typing, timing, last, bearingDeg, angle, clock, onAir, onRange } = rest
   return (
-    <div className="min-w-0 phone:order-4 phone:px-3 desk:col-span-2 xl:col-span-1 xl:min-h-0">
+    <div className="min-w-0 phone:order-4 phone:px-3 md:col-span-2 across:col-span-1 xl:col-span-1 xl:min-h-0">
       <Card className="flex h-full flex-col p-4" label="Call the throw">
         <h2 className="sr-only">Call the throw</h2>
         <div className="min-h-0 flex-1 space-y-2.5 xl:-mr-2 xl:overflow-y-auto xl:pr-2">

@@ -110,7 +110,7 @@ function FieldLog(props: FieldLogProps) {
   return (
     <div
       onClick={letGo}
-      className="grid gap-3 p-3 phone:flex phone:flex-col phone:gap-2 phone:p-0 phone:pb-24 across:grid across:grid-cols-[minmax(0,1fr)_19rem] across:content-start across:gap-x-3 across:pb-16 across:*:col-start-2 desk:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 desk:p-4"
+      className="grid gap-3 p-3 phone:flex phone:flex-col phone:gap-2 phone:p-0 phone:pb-24 across:grid across:grid-cols-[minmax(0,1fr)_19rem] across:content-start across:gap-x-3 across:pb-16 across:*:col-start-2 md:grid-cols-[16.25rem_minmax(0,1fr)] xl:h-[calc(100dvh-3.25rem)] xl:min-h-[44rem] xl:grid-cols-[16.25rem_minmax(0,1fr)_18.5rem] xl:grid-rows-1 desk:p-4"
     >
       <WhatNext view={view} edited={edited} logged={logged} />
       <div className="flex min-h-0 min-w-0 flex-col gap-3 phone:contents">
@@ -156,6 +156,9 @@ function FieldLog(props: FieldLogProps) {
           onClear={logged.do.clear}
           turnDue={
             !edited && logged.lastThrown !== undefined && (queue.planned[0]?.leg ?? logged.leg) !== logged.leg
+          }
+          planDone={
+            !edited && view.trial.plan !== null && queue.planned.length === 0 && view.throws.length > 0
           }
           onTurn={turn}
           onAgain={(t) => dispatch({ type: 'chosen', meant: { discId: t.discId, hyzerDeg: t.hyzerDeg } })}

@@ -4,7 +4,8 @@ import type { TrialView } from '../../data/hooks.ts'
 import { useTurnedWinds } from '../../workers/turnedWinds.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { useSlips } from '../../workers/slips.ts'
-import { angleWords } from '../../data/units.ts'
+import { statements } from '../../../core/judge/statements.ts'
+import { angleWords, wordingOf } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { SlipQuestion } from '../../parts/SlipQuestion.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -30,9 +31,11 @@ interface NoticesProps {
   readonly simulated: boolean
   readonly onClear: () => void
   readonly turnDue: boolean
+  /** Everything planned has been thrown. */
+  readonly planDone: boolean
   readonly onTurn: () => void
   readonly onAgain: (t: Throw) => void
-  readonly rating: Pick<RatingState, 'key' | 'reading'>
+  readonly rating: Pick<RatingState, 'key' | 'reading' | 'settlings'>
 }
 
 /** What has changed since the last throw and matters to the next: the leg, the wind. */
@@ -47,12 +50,22 @@ export function Notices({
   simulated,
   onClear,
   turnDue,
+  planDone,
   onTurn,
   onAgain,
   rating,
 }: NoticesProps) {
   const isTurned = useTurnedWinds(rating.key, rating.reading).some((t) => t.outing === session.id)
   const units = useUnits()
+  const said =
+    planDone && rating.reading
+      ? statements(
+          rating.reading.outcome,
+          rating.reading.ranks,
+          wordingOf(units, name),
+          rating.settlings,
+        ).filter((s) => s.kind !== 'label')
+      : []
   const last = view.throws.filter((t) => t.sessionId === session.id && t.counts).at(-1)
   const slips = useSlips(rating.key, rating.reading, last ? [last] : [])
   const moved = !turnDue && pausedSince === undefined && last ? windMoved(last, wind) : 0
@@ -88,6 +101,19 @@ export function Notices({
             wherever it is shown.
           </span>
           <Button onClick={onClear}>Clear it</Button>
+        </div>
+      )}
+      {planDone && (
+        <div role="status" className={box}>
+          <span className="min-w-40 flex-1">
+            <strong>Everything planned is thrown.</strong>{' '}
+            {said.length > 0 &&
+              `${said.filter((s) => s.settled).length} of ${said.length} statements are settled. `}
+            What is open stands below, with the throws that would settle it.
+          </span>
+          <StationLink at="readout" params={{ trialId: view.trial.id }} className={buttonLook()}>
+            Read it
+          </StationLink>
         </div>
       )}
       {turnDue && (

@@ -61,7 +61,7 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
           <span className="font-medium">{name(code)}</span>{' '}
           <span className="text-note text-quiet">{angleWords(thrown.hyzerDeg)}</span>
         </span>
-        <span className="figure block truncate text-note">
+        <span className="figure block text-note">
           {units.length.show(thrown.carryM)}, {aside(units, thrown.rightM)}
           {!thrown.counts && <span className="font-sans text-quiet"> · left out</span>}
           {isSimulated(thrown) && <span className="font-sans text-quiet"> · simulated</span>}

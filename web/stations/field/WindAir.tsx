@@ -81,7 +81,7 @@ export function WindAir({
       )}
       label="Wind and air"
     >
-      <span className="text-note font-semibold">Wind</span>
+      <span className="text-note font-semibold desk:sr-only">Wind</span>
       {listening ? (
         <LiveReading live={live} />
       ) : (
