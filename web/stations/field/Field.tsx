@@ -216,7 +216,7 @@ function WhatNext({ view, edited, logged }: WhatNextProps) {
           warmingUp
             ? `Warm-up, ${queue.warmUps.length} to go`
             : edited
-              ? `changing throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}`
+              ? `throw ${view.throws.findIndex((t) => t.id === edited.id) + 1}, edited`
               : `${throwOf(view).replace('Throw ', '')}, ${logged.leg}`
         }
         turns={byTurns.length > 1 ? byTurns.map((t) => t.name.split(' ')[0]!) : []}
