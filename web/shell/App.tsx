@@ -24,6 +24,9 @@ import { lastTrial } from './lastTrial.ts'
 import { Newer } from './Newer.tsx'
 import { Shortcuts } from './Shortcuts.tsx'
 
+/** By then a list that led to a station has closed and given the focus back, ms. */
+const CLOSED_MS = 80
+
 function Frame() {
   useNews()
   useTakeAlong()
@@ -36,10 +39,10 @@ function Frame() {
     from.current = pathname
     // keys belong to the station that was opened, not to what opened it
     // once a list or a menu that led here has closed and given the focus back
-    const frame = requestAnimationFrame(() => {
+    const timer = setTimeout(() => {
       if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true })
-    })
-    return () => cancelAnimationFrame(frame)
+    }, CLOSED_MS)
+    return () => clearTimeout(timer)
   }, [pathname])
   return (
     <Stations value={DOORS}>

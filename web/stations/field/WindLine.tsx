@@ -40,7 +40,11 @@ export function WindLine({ throws, standing, listening, open, onOpen, onStanding
           <>
             <span className="figure">{said}</span>{' '}
             <span className="text-note whitespace-nowrap text-quiet">
-              since {windSince(throws, standing)}
+              since{' '}
+              {windSince(
+                throws.filter((t) => t.sessionId === standing.sessionId),
+                standing,
+              )}
             </span>
           </>
         )}
