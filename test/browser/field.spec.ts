@@ -137,6 +137,7 @@ test('Enter keeps the throw wherever the focus is, and nothing else, unless a bu
   await page.getByPlaceholder(/Go to/).fill('Field: Which fairway')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Next throw' })).toBeVisible()
+  await expect(page.getByRole('main')).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(page.getByText('Tap where it landed first.', { exact: true }).first()).toBeVisible()
   await expect(page.getByRole('region', { name: 'Next throw' })).toBeVisible()
@@ -220,8 +221,13 @@ test.describe('on a phone', () => {
     await expect(landed).toHaveText('Tap where it landed')
     // what is thrown next stays in sight
     await expect(page.getByRole('region', { name: 'Next throw' })).toBeInViewport()
-    await page.evaluate(() => scrollTo(0, 0))
-    await expect.poll(top).toBe(0)
+    // it goes on for a while by itself
+    await expect
+      .poll(async () => {
+        await page.evaluate(() => scrollTo(0, 0))
+        return await top()
+      })
+      .toBe(0)
 
     await page.touchscreen.tap(x, y)
     await expect(landed).toHaveText(/m down/)

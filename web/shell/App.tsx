@@ -24,8 +24,8 @@ import { lastTrial } from './lastTrial.ts'
 import { Newer } from './Newer.tsx'
 import { Shortcuts } from './Shortcuts.tsx'
 
-/** By then a list that led to a station has closed and given the focus back, ms. */
-const CLOSED_MS = 80
+/** By then, at the latest, a list that led to a station has closed and given the focus back, ms. */
+const CLOSED_MS = [0, 30, 80]
 
 function Frame() {
   useNews()
@@ -39,10 +39,12 @@ function Frame() {
     from.current = pathname
     // keys belong to the station that was opened, not to what opened it
     // once a list or a menu that led here has closed and given the focus back
-    const timer = setTimeout(() => {
-      if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true })
-    }, CLOSED_MS)
-    return () => clearTimeout(timer)
+    const timers = CLOSED_MS.map((ms) =>
+      setTimeout(() => {
+        if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true })
+      }, ms),
+    )
+    return () => timers.forEach(clearTimeout)
   }, [pathname])
   return (
     <Stations value={DOORS}>
