@@ -60,7 +60,13 @@ const insert = async (db: Queryable, rows: readonly RatingRow[]) => {
 /** Rows of the discs there still are, which stay until this is stored: everything may have been restored from a copy meanwhile. */
 async function holding(tx: Queryable, rows: readonly RatingRow[]): Promise<RatingRow[]> {
   const ids = rows.map((r) => r.discId)
-  const there = await tx.select({ id: discs.id }).from(discs).where(inArray(discs.id, ids)).for('key share')
+  // in one order, so that two who hold some of the same do not wait for each other for ever
+  const there = await tx
+    .select({ id: discs.id })
+    .from(discs)
+    .where(inArray(discs.id, ids))
+    .orderBy(discs.id)
+    .for('key share')
   const known = new Set(there.map((d) => d.id))
   return rows.filter((r) => known.has(r.discId))
 }

@@ -236,7 +236,7 @@ test('a same-line trial asks for the angle that brings a disc back, and reads ou
     (r) =>
       r.url().includes(`/api/trials/${id}`) &&
       r.request().method() === 'PUT' &&
-      r.request().postData()!.includes('"protocol":"same line"'),
+      r.request().postData()!.includes('"protocol":"same-line"'),
   )
   await page.getByRole('radio', { name: 'same line' }).click()
   await put
@@ -331,6 +331,7 @@ test.describe('on a phone', () => {
     await page.getByRole('button', { name: 'Change the throw' }).click()
     await page.getByRole('button', { name: 'More', exact: true }).click()
     await page.getByRole('button', { name: 'type it' }).click()
+    await page.getByRole('application').scrollIntoViewIfNeeded()
     const field = (await page.getByRole('application').boundingBox())!
     await page.touchscreen.tap(field.x + 0.6 * field.width, field.y + 0.4 * field.height)
     await expect(page.getByLabel('Landed, down')).not.toHaveValue('')

@@ -2,6 +2,7 @@ import { expect } from 'chai'
 import type { Proposal } from '../../contract/shelfPage.ts'
 import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { questionOf } from '../../core/plan/questions.ts'
+import type { DiscClass } from '../../core/shelf/kinds.ts'
 import {
   draftOf,
   foundBy,
@@ -17,7 +18,7 @@ const id = (n: number) => `01900000-0000-7000-8000-0000000000${n}`
 const shelved = (n: number, code: string, mold: string, plastic: string) =>
   ({
     disc: { id: id(n), code, wear: 'new' },
-    mold: { name: mold, discClass: 'fairway' },
+    mold: { name: mold, discClass: 'fairway-driver' satisfies DiscClass },
     plastic: { name: plastic },
     run: null,
     maker: { name: 'Eskwright' },
