@@ -1,5 +1,5 @@
 import clsx from 'clsx'
-import type { ReactNode } from 'react'
+import type { ReactNode, Ref } from 'react'
 import { OtherVersion } from '../data/api.ts'
 import type { AskedAnswer } from '../data/useAsked.ts'
 import { Button } from './Button.tsx'
@@ -11,11 +11,13 @@ interface CardProps {
   readonly label?: string
   /** The card scrolls: it can be focused, so that keys scroll it too. */
   readonly scrolls?: boolean
+  readonly ref?: Ref<HTMLElement>
 }
 
-export function Card({ children, className, label, scrolls = false }: CardProps) {
+export function Card({ children, className, label, scrolls = false, ref }: CardProps) {
   return (
     <section
+      ref={ref}
       aria-label={label}
       tabIndex={scrolls ? 0 : undefined}
       className={clsx('relative rounded-xl border border-rule bg-card', className)}

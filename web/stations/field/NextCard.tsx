@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { Users } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { fadeSide, STROKES } from '../../../core/flight/hand.ts'
 import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
@@ -46,13 +46,22 @@ export function NextCard(card: NextCardProps) {
     card
   // on a phone the choices fold away behind what is chosen
   const [changing, setChanging] = useState(false)
+  const unfolded = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (changing) unfolded.current?.scrollIntoView({ block: 'start' })
+  }, [changing])
   const at = discs.findIndex((d) => d.disc.id === meant.discId)
   const disc = discs[at]
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
   return (
     <Card
-      className="border-t-4 p-4 phone:sticky phone:top-0 phone:z-20 across:top-13 phone:order-1 phone:rounded-none phone:border-x-0 phone:px-3 phone:py-2"
+      ref={unfolded}
+      // unfolded it would hide the field: then it scrolls as the rest does
+      className={clsx(
+        'border-t-4 p-4 phone:order-1 phone:rounded-none phone:border-x-0 phone:px-3 phone:py-2 across:scroll-mt-14',
+        !changing && 'phone:sticky phone:top-0 phone:z-20 across:top-13',
+      )}
       label="Next throw"
     >
       <div
