@@ -85,7 +85,13 @@ test('every kind of question is asked, answered by keys alone, told with what wa
     }
     await page.getByRole('button', { name: 'Begin' }).press('Enter')
     await expect(question(page)).toContainText(asks)
-    await page.keyboard.press('1')
+    // nothing is said beforehand: Enter answers once something was
+    await expect(page.getByRole('button', { name: 'Answer' })).toBeDisabled()
+    await page.keyboard.press('Enter')
+    await expect(question(page).getByRole('status')).toHaveCount(0)
+    const scale = question(page).getByRole('slider').or(question(page).getByRole('application'))
+    if (await scale.count()) await scale.first().press('ArrowRight')
+    else await page.keyboard.press('1')
     await page.keyboard.press('Enter')
     await expect(question(page).getByRole('status')).toContainText(tells)
     await page.getByRole('button', { name: 'End the session' }).click()
@@ -104,6 +110,7 @@ test('a session says how long it goes on, and ends with the answer after five mi
   await expect(soFar(page)).toContainText('3 min left')
   await page.clock.fastForward('02:55')
   await expect(soFar(page)).toContainText('the last question')
+  await page.keyboard.press('2')
   await page.getByRole('button', { name: 'Answer' }).click()
   await page.getByRole('button', { name: 'Next' }).click()
   await expect(page.getByRole('region', { name: 'The session' })).toContainText(
@@ -117,6 +124,10 @@ test('a range is pulled as a band, its ends apart, and what was true stands on i
   await page.getByRole('button', { name: 'Begin' }).click()
   const middle = page.getByRole('slider', { name: 'Angle, hyzer positive' })
   const half = page.getByRole('slider', { name: 'Four times in five within' })
+  await expect(middle).toHaveAttribute('aria-valuetext', 'not said yet')
+  await expect(half).toHaveCount(0)
+  await middle.click()
+  await expect(half).toHaveAttribute('aria-valuetext', '± 8°')
   await middle.scrollIntoViewIfNeeded()
   const at = async (of: typeof middle) => (await of.boundingBox())!
   const grip = await at(middle)
@@ -291,6 +302,7 @@ test('a recorded throw of one’s own is shown again, its landing called and tol
   await only(page, 'landing')
   await page.getByRole('button', { name: 'Begin' }).click()
   await expect(question(page)).toContainText('A throw of yours, as it was recorded')
+  await question(page).getByRole('application').press('ArrowRight')
   await page.getByRole('button', { name: 'Answer' }).click()
   await expect(question(page).getByRole('status')).toContainText(`It landed ${Math.round(row.carryM)} m out`)
   await expect(question(page).getByRole('status')).toContainText(/It was HS-\d+, 2026-10-04, Millpond meadow/)

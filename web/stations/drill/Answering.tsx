@@ -11,44 +11,42 @@ import { Strip, useScale } from '../../strip/Strip.tsx'
 import { useWidth } from '../../strip/useWidth.ts'
 import { CallBand } from './CallBand.tsx'
 
-/** A call while it is being made: a middle and how far about it, or an option and how sure. */
+/** A call while it is being made: a middle and how far about it, or an option and how sure; null is not said yet. */
 export interface Call {
-  readonly middle: number
+  readonly middle: number | null
   readonly half: number
-  readonly option: number
+  readonly option: number | null
   readonly sure: number
-  readonly at: { readonly downM: number; readonly sideM: number }
+  readonly at: { readonly downM: number; readonly sideM: number } | null
   readonly radiusM: number
 }
-export const FIRST_CALL: Call = {
-  middle: 0,
-  half: 3,
-  option: 0,
-  sure: 0.6,
-  at: { downM: 70, sideM: 0 },
-  radiusM: 10,
-}
 
-/** What a call may be: least, most, steps, the widest it may be, and what lies at either end. */
+/** What a call may be: least, most, steps, the widest it may be, where keys begin, and what lies at either end. */
 const SPAN = {
-  angle: { low: -30, high: 35, step: 1, widest: 25, ends: ['anhyzer', 'hyzer'] },
-  turn: { low: -5, high: 1, step: 0.1, widest: 3, ends: ['turns much', 'turns none'] },
-  fade: { low: -0.5, high: 5, step: 0.1, widest: 3, ends: ['fades none', 'fades much'] },
+  angle: { low: -30, high: 35, step: 1, widest: 25, start: 0, ends: ['anhyzer', 'hyzer'] },
+  turn: { low: -5, high: 1, step: 0.1, widest: 3, start: -1.5, ends: ['turns much', 'turns none'] },
+  fade: { low: -0.5, high: 5, step: 0.1, widest: 3, start: 1.5, ends: ['fades none', 'fades much'] },
 } as const
+/** Where keys begin on the field. */
+const FIELD_START = { downM: 70, sideM: 0 }
 
-/** The call a question begins with. */
+/** The call a question begins with: nothing is said, and nobody is surer of one option than of another. */
 export function firstCall({ kind }: DrillQuestion): Call {
-  if (kind === 'turn') return { ...FIRST_CALL, middle: -1.5, half: 1 }
-  if (kind === 'fade') return { ...FIRST_CALL, middle: 1.5, half: 1 }
-  return { ...FIRST_CALL, half: 8 }
+  const asked = QUESTIONS[kind]
+  const sure = asked.answer === 'shares' ? 1 / asked.options.length : 1
+  return { middle: null, half: kind === 'angle' ? 8 : 1, option: null, sure, at: null, radiusM: 10 }
 }
 
-/** A call as it is answered. */
-export function replyOf({ kind }: DrillQuestion, call: Call): DrillReply {
+/** A call as it is answered; undefined where nothing was said yet. */
+export function replyOf({ kind }: DrillQuestion, call: Call): DrillReply | undefined {
   const asked = QUESTIONS[kind]
   if (asked.answer === 'range')
-    return { kind: 'range', low: call.middle - call.half, high: call.middle + call.half }
-  if (asked.answer === 'circle') return { kind: 'circle', at: call.at, radiusM: call.radiusM }
+    return call.middle === null
+      ? undefined
+      : { kind: 'range', low: call.middle - call.half, high: call.middle + call.half }
+  if (asked.answer === 'circle')
+    return call.at === null ? undefined : { kind: 'circle', at: call.at, radiusM: call.radiusM }
+  if (call.option === null) return undefined
   const n = asked.options.length
   const rest = (1 - call.sure) / (n - 1)
   return { kind: 'shares', shares: asked.options.map((_, i) => (i === call.option ? call.sure : rest)) }
@@ -74,9 +72,9 @@ export function Answering({ question, call, fade, isTold, onCall }: AnsweringPro
     const { truth } = question
     return (
       <div className="flex flex-wrap items-center gap-x-4">
-        {kind === 'angle' && (
+        {kind === 'angle' && (isTold || call.middle !== null) && (
           <DiscOnEdge
-            hyzerDeg={isTold && truth.kind === 'range' ? truth.value : call.middle}
+            hyzerDeg={isTold && truth.kind === 'range' ? truth.value : (call.middle ?? 0)}
             fadeSide={fade}
             width={110}
           />
@@ -84,8 +82,9 @@ export function Answering({ question, call, fade, isTold, onCall }: AnsweringPro
         <div className="min-w-0 flex-1 basis-80">
           {!isTold && (
             <p className="text-quiet">
-              You say {said(call.middle - call.half)} to {said(call.middle + call.half)}, meant to hold it
-              four times in five
+              {call.middle === null
+                ? 'Tap the scale where it is, then pull an end until it holds it four times in five'
+                : `You say ${said(call.middle - call.half)} to ${said(call.middle + call.half)}, meant to hold it four times in five`}
             </p>
           )}
           <CallBand
@@ -107,12 +106,16 @@ export function Answering({ question, call, fade, isTold, onCall }: AnsweringPro
     ) : (
       <div className="grid gap-2">
         <Where {...{ question, call, fade, isTold, onCall }} />
-        <Pull
-          label="Four times in five within"
-          shown={length.show(call.radiusM, 0)}
-          {...{ min: 2, max: 40, step: 1, value: call.radiusM }}
-          onPull={(radiusM) => onCall({ radiusM })}
-        />
+        {call.at === null ? (
+          <p className="text-quiet">Tap where it will land</p>
+        ) : (
+          <Pull
+            label="Four times in five within"
+            shown={length.show(call.radiusM, 0)}
+            {...{ min: 2, max: 40, step: 1, value: call.radiusM }}
+            onPull={(radiusM) => onCall({ radiusM })}
+          />
+        )}
       </div>
     )
   if (isTold) return null
@@ -124,12 +127,14 @@ export function Answering({ question, call, fade, isTold, onCall }: AnsweringPro
         options={asked.options.map((o, value) => ({ value, label: `${value + 1} · ${o}` }))}
         onChange={(option) => onCall({ option })}
       />
-      <Pull
-        label="How sure"
-        shown={`${Math.round(100 * call.sure)} %`}
-        {...{ min: 100 / asked.options.length, max: 100, step: 1, value: 100 * call.sure }}
-        onPull={(v) => onCall({ sure: v / 100 })}
-      />
+      {call.option !== null && (
+        <Pull
+          label="How sure"
+          shown={`${Math.round(100 * call.sure)} %`}
+          {...{ min: 100 / asked.options.length, max: 100, step: 1, value: 100 * call.sure }}
+          onPull={(v) => onCall({ sure: v / 100 })}
+        />
+      )}
     </div>
   )
 }
@@ -176,9 +181,10 @@ function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
     const by = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
     if (!by) return
     e.preventDefault()
-    onCall({ at: { downM: call.at.downM + by[0]!, sideM: call.at.sideM + sign * by[1]! } })
+    const from = call.at ?? FIELD_START
+    onCall({ at: { downM: from.downM + by[0]!, sideM: from.sideM + sign * by[1]! } })
   }
-  const spot = (p: Call['at']) => ({ down: p.downM, left: sign * p.sideM })
+  const spot = (p: NonNullable<Call['at']>) => ({ down: p.downM, left: sign * p.sideM })
   const { truth } = question
   const flight = isTold ? (question.recorded?.flight ?? labFlightOf(question.flights[0]!)) : undefined
   const { box, width } = useWidth()
@@ -200,7 +206,7 @@ function Where({ question, call, fade, isTold, onCall }: AnsweringProps) {
             hue="var(--accent)"
           />
         )}
-        <Ring {...spot(call.at)} radiusM={call.radiusM} />
+        {call.at && <Ring {...spot(call.at)} radiusM={call.radiusM} />}
         {isTold && truth.kind === 'circle' && (
           <EndLabels ends={[{ at: spot(truth.at), hue: 'var(--accent)', words: 'it landed here' }]} />
         )}

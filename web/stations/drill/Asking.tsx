@@ -48,9 +48,10 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   useEffect(() => toggle(), [])
   const asked = QUESTIONS[question.kind]
+  const said = replyOf(question, call)
   const say = () => {
     if (answer) return onNext()
-    const said = replyOf(question, call)
+    if (!said) return
     setAnswer(said)
     onAnswer(said)
   }
@@ -125,7 +126,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
         onCall={(part) => setCall((c) => ({ ...c, ...part }))}
       />
       <div className="mt-4 flex flex-wrap gap-2">
-        <Button kind="primary" keyHint="Enter" onClick={say}>
+        <Button kind="primary" keyHint="Enter" disabled={!answer && !said} onClick={say}>
           {answer ? 'Next' : 'Answer'}
         </Button>
         {!answer && (

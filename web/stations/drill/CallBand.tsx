@@ -19,7 +19,9 @@ interface CallBandProps {
   readonly step: number
   /** The widest half of it there may be. */
   readonly widest: number
-  readonly middle: number
+  /** Null: not said yet; keys then begin at the start. */
+  readonly middle: number | null
+  readonly start: number
   readonly half: number
   /** What was true, once it is told: nothing is pulled any more. */
   readonly truth?: number
@@ -40,7 +42,8 @@ export function CallBand({
   high,
   step,
   widest,
-  middle,
+  middle: called,
+  start,
   half,
   truth,
   said,
@@ -55,12 +58,15 @@ export function CallBand({
   const toMiddle = (v: number) => onPull({ middle: within(v, low, high) })
   const toHalf = (v: number) => onPull({ half: within(v, step, widest) })
   const isOpen = truth === undefined
+  const middle = called ?? start
   const pull = (e: PointerEvent<SVGSVGElement>) => {
     const [at] = pointer(e.nativeEvent, e.currentTarget)
     const away = Math.abs(at - x(middle))
     if (e.type === 'pointerdown')
       held.current =
-        Math.abs(away - (x(middle + half) - x(middle))) < NEAR_PX && away > NEAR_PX / 2 ? 'end' : 'middle'
+        called !== null && Math.abs(away - (x(middle + half) - x(middle))) < NEAR_PX && away > NEAR_PX / 2
+          ? 'end'
+          : 'middle'
     if (held.current === 'end') toHalf(Math.abs(x.invert(at) - middle))
     else toMiddle(x.invert(at))
   }
@@ -100,41 +106,58 @@ export function CallBand({
         >
           <rect width={width} height={HEIGHT} fillOpacity="0" />
           <Ruler x={x} width={width} said={said} ends={ends} />
-          <rect
-            x={from}
-            width={Math.max(4, to - from)}
-            y={LINE - BAND}
-            height={2 * BAND}
-            rx="6"
-            fillOpacity="0.22"
-            strokeWidth="2"
-            style={{ fill: 'var(--water)', stroke: 'var(--water)' }}
-          />
+          {called !== null && (
+            <rect
+              x={from}
+              width={Math.max(4, to - from)}
+              y={LINE - BAND}
+              height={2 * BAND}
+              rx="6"
+              fillOpacity="0.22"
+              strokeWidth="2"
+              style={{ fill: 'var(--water)', stroke: 'var(--water)' }}
+            />
+          )}
+          {called !== null && (
+            <g
+              {...grip('Four times in five within', half, `± ${said(half)}`, [step, widest])}
+              onKeyDown={keys(toHalf, half)}
+            >
+              {[from, to].map((at, i) => (
+                <rect
+                  key={i}
+                  x={at - 4}
+                  width="8"
+                  y={LINE - BAND + 4}
+                  height={2 * BAND - 8}
+                  rx="4"
+                  strokeWidth="2"
+                  style={{ fill: 'var(--card)', stroke: 'var(--water)' }}
+                />
+              ))}
+            </g>
+          )}
           <g
-            {...grip('Four times in five within', half, `± ${said(half)}`, [step, widest])}
-            onKeyDown={keys(toHalf, half)}
+            {...grip(label, middle, called === null ? 'not said yet' : said(called), [low, high])}
+            onKeyDown={keys(toMiddle, middle)}
           >
-            {[from, to].map((at, i) => (
+            {called === null ? (
               <rect
-                key={i}
-                x={at - 4}
-                width="8"
-                y={LINE - BAND + 4}
-                height={2 * BAND - 8}
-                rx="4"
-                strokeWidth="2"
+                x={PAD}
+                width={Math.max(0, width - 2 * PAD)}
+                y={LINE - BAND}
+                height={2 * BAND}
+                fillOpacity="0"
+              />
+            ) : (
+              <circle
+                cx={x(called)}
+                cy={LINE}
+                r="10"
+                strokeWidth="3"
                 style={{ fill: 'var(--card)', stroke: 'var(--water)' }}
               />
-            ))}
-          </g>
-          <g {...grip(label, middle, said(middle), [low, high])} onKeyDown={keys(toMiddle, middle)}>
-            <circle
-              cx={x(middle)}
-              cy={LINE}
-              r="10"
-              strokeWidth="3"
-              style={{ fill: 'var(--card)', stroke: 'var(--water)' }}
-            />
+            )}
           </g>
           {truth !== undefined && <Truth at={x(truth)} words={`it was ${said(truth)}`} width={width} />}
         </svg>

@@ -71,7 +71,7 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
         at="field"
         params={{ trialId: thrown.trialId }}
         search={`?edit=${thrown.id}`}
-        className={buttonLook('quiet', '!px-2 text-note')}
+        className={buttonLook('quiet', 'min-w-11 justify-center !px-2 text-note')}
       >
         Edit<span className="sr-only"> throw {number}</span>
       </StationLink>
