@@ -4,6 +4,7 @@ import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { questionOf } from '../../core/plan/questions.ts'
 import type { DiscClass } from '../../core/shelf/kinds.ts'
 import {
+  addedFor,
   draftOf,
   foundBy,
   startingAfter,
@@ -39,11 +40,11 @@ const found = (ids: readonly string[], change: Partial<Proposal> = {}): Proposal
 describe('a trial that is being started', () => {
   it('asks of one disc brought from the shelf what its label says, and wants discs proposed', () => {
     const one = startingWith(id(10), [id(11)])
-    expect(one).include({ kind: 'label', byHand: false })
+    expect(one).include({ kind: 'label' })
     expect(one.wants).deep.equal({ kind: 'label', about: id(11) })
     expect(draftOf(one, discs).name).equal('Tarnwick, Slate, against its label')
     const several = startingWith(id(10), [id(11), id(13)])
-    expect(several).include({ kind: 'molds', byHand: true, wants: null })
+    expect(several).include({ kind: 'molds', wants: null })
     expect(startingWith(id(10), []).wants).equal(null)
   })
 
@@ -74,14 +75,50 @@ describe('a trial that is being started', () => {
     const first = after(none, { did: 'picked', disc: id(12) })
     expect(first.wants).deep.equal({ kind: 'label', about: id(12) })
     const second = after(first, { did: 'picked', disc: id(13) })
-    expect(second).include({ byHand: true, wants: null })
+    expect(second).include({ wants: null })
     const asked = after(second, { did: 'asked', kind: 'wind' })
     expect(asked.wants).equal(null)
     expect(asked.discIds).deep.equal([id(12), id(13)])
     expect(asked.hyzerDegs).deep.equal(questionOf('wind').hyzerDegs)
     // a control disc that is left out is none
     const control = after(asked, { did: 'chose control', disc: id(13) }, { did: 'picked', disc: id(13) })
-    expect(control).include({ controlDiscId: null, byHand: false })
+    expect(control).include({ controlDiscId: null })
+  })
+
+  it('says what it ticked itself, takes that back for another question, and nothing that a hand ticked', () => {
+    const told = after(startingWith(id(10), [id(11)]), {
+      did: 'proposed',
+      of: { kind: 'label', about: id(11) },
+      found: found([id(11), id(12)], { control: id(12) }),
+    })
+    expect(addedFor(told)).deep.equal([id(12)])
+    expect(told.picked).deep.equal([id(11)])
+    // another question proposes others in their place
+    const asked = after(told, { did: 'asked', kind: 'plastics' })
+    const other = after(asked, {
+      did: 'proposed',
+      of: asked.wants!,
+      found: found([id(13), id(11)], { control: id(13) }),
+    })
+    expect([other.discIds, addedFor(other), other.controlDiscId]).deep.equal([
+      [id(11), id(13)],
+      [id(13)],
+      id(13),
+    ])
+    // a tick of a hand stays whatever is asked, and what was proposed goes in one press
+    const own = after(other, { did: 'picked', disc: id(12) }, { did: 'asked', kind: 'wind' })
+    expect(own.wants).equal(null)
+    expect(own.discIds).deep.equal([id(11), id(12), id(13)])
+    const mine = after(own, { did: 'left proposed' })
+    expect([mine.discIds, mine.controlDiscId]).deep.equal([[id(11), id(12)], null])
+    // a control disc that somebody chose is not replaced
+    const control = after(told, { did: 'chose control', disc: id(11) }, { did: 'asked', kind: 'plastics' })
+    const kept = after(control, {
+      did: 'proposed',
+      of: control.wants!,
+      found: found([id(11), id(12)], { control: id(12) }),
+    })
+    expect(kept.controlDiscId).equal(id(11))
   })
 
   it('plans as many throws as what is chosen comes to, until somebody sets it; the same of its name and question', () => {

@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { X } from 'lucide-react'
 import { useEffect, useMemo, useReducer, useState } from 'react'
 import type { Dispatch, FormEvent, ReactNode } from 'react'
@@ -19,7 +20,15 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { sayWrong } from '../../data/say.ts'
 import { useAddresses } from '../../parts/StationLink.tsx'
-import { draftOf, foundBy, startingAfter, startingWith, plannedThrowsOf, wrongWith } from './starting.ts'
+import {
+  addedFor,
+  draftOf,
+  foundBy,
+  startingAfter,
+  startingWith,
+  plannedThrowsOf,
+  wrongWith,
+} from './starting.ts'
 import type { Starting, StartingEvent } from './starting.ts'
 import { Select } from '../../parts/Select.tsx'
 
@@ -136,7 +145,9 @@ const Wrong = ({ children }: { children: ReactNode }) => (
 )
 
 /** Those chosen, and a shelf to find more in. */
-function Discs({ state: { discIds, controlDiscId, lacks }, tell, discs, wrong }: PartProps) {
+function Discs({ state, tell, discs, wrong }: PartProps) {
+  const { discIds, controlDiscId, lacks } = state
+  const added = addedFor(state)
   const [find, setFind] = useState('')
   const found = foundBy(discs, find)
   const pick = (disc: string) => tell({ did: 'picked', disc })
@@ -155,17 +166,40 @@ function Discs({ state: { discIds, controlDiscId, lacks }, tell, discs, wrong }:
                   type="button"
                   aria-label={`Leave out ${d?.disc.code ?? 'it'}`}
                   onClick={() => pick(id)}
-                  className="inline-flex min-h-9 items-center gap-1.5 rounded-full border border-edge px-3 hover:bg-tint"
+                  className={clsx(
+                    'inline-flex min-h-9 items-center gap-1.5 rounded-full border border-edge px-3 hover:bg-tint max-md:min-h-11',
+                    added.includes(id) && 'border-dashed',
+                  )}
                 >
                   <span className="figure">{d?.disc.code}</span>
                   <span className="max-w-48 truncate">{d && lineage(d)}</span>
-                  {id === controlDiscId && <span className="text-note text-quiet">control</span>}
+                  {(id === controlDiscId || added.includes(id)) && (
+                    <span className="text-note text-quiet">
+                      {[added.includes(id) && 'proposed', id === controlDiscId && 'control']
+                        .filter(Boolean)
+                        .join(', ')}
+                    </span>
+                  )}
                   <X size={14} aria-hidden />
                 </button>
               </li>
             )
           })}
         </ul>
+      )}
+      {added.length > 0 && (
+        <p role="status" className="mb-2 flex flex-wrap items-baseline gap-x-3 text-note text-quiet">
+          {added.length === 1
+            ? 'One of them, dashed, was added for the question.'
+            : `${added.length} of them, dashed, were added for the question.`}
+          <button
+            type="button"
+            className="min-h-8 underline underline-offset-4 max-md:min-h-11"
+            onClick={() => tell({ did: 'left proposed' })}
+          >
+            Only what I ticked
+          </button>
+        </p>
       )}
       {lacks !== null && (
         <p role="status" className="mb-2 text-accent">

@@ -17,8 +17,10 @@ export interface WantedDiscs {
 export interface Starting {
   readonly id: string
   readonly kind: QuestionKind
-  /** The one asked about first. */
+  /** The one asked about first: those picked by hand, then those proposed. */
   readonly discIds: readonly string[]
+  /** Which of them were picked by hand: nothing but a hand takes them away. */
+  readonly picked: readonly string[]
   readonly controlDiscId: string | null
   readonly hyzerDegs: readonly number[]
   /** What somebody set by hand; everything else follows what is chosen. */
@@ -26,9 +28,8 @@ export interface Starting {
     readonly name?: string
     readonly question?: string
     readonly plannedThrows?: number | null
+    readonly controlDiscId?: string | null
   }
-  /** Several discs were picked by hand: they are not replaced by what is proposed. */
-  readonly byHand: boolean
   /** A proposal that is on its way. */
   readonly wants: WantedDiscs | null
   /** What the shelf lacks of what was proposed. */
@@ -41,6 +42,8 @@ export type StartingEvent =
   | { readonly did: 'asked'; readonly kind: QuestionKind }
   | { readonly did: 'proposed'; readonly of: WantedDiscs; readonly found: Proposal | null }
   | { readonly did: 'picked'; readonly disc: string }
+  /** What was proposed is not wanted. */
+  | { readonly did: 'left proposed' }
   | { readonly did: 'turned angle'; readonly hyzerDeg: number }
   | { readonly did: 'chose control'; readonly disc: string | null }
   | { readonly did: 'set'; readonly change: Starting['set'] }
@@ -54,10 +57,10 @@ export function startingWith(id: string, from: readonly string[]): Starting {
     id,
     kind,
     discIds: from,
+    picked: from,
     controlDiscId: null,
     hyzerDegs: questionOf(kind).hyzerDegs,
     set: {},
-    byHand: several,
     wants: from.length === 1 ? { kind, about: from[0]! } : null,
     lacks: null,
     tried: false,
@@ -67,24 +70,44 @@ export function startingWith(id: string, from: readonly string[]): Starting {
 const toggled = <T>(list: readonly T[], item: T): readonly T[] =>
   list.includes(item) ? list.filter((x) => x !== item) : [...list, item]
 
+const without = (list: readonly string[], item: string) => list.filter((x) => x !== item)
+/** Several were picked by hand: nothing is proposed over them. */
+const isOwnChoice = ({ picked }: Starting) => picked.length > 1
+
 /** With other discs; a control disc that is not among them any more is none. */
-const withDiscs = (state: Starting, discIds: readonly string[]): Starting => ({
-  ...state,
-  discIds,
-  controlDiscId:
-    state.controlDiscId !== null && discIds.includes(state.controlDiscId) ? state.controlDiscId : null,
-})
+const withDiscs = (state: Starting, picked: readonly string[], proposed: readonly string[]): Starting => {
+  const discIds = [...picked, ...proposed.filter((id) => !picked.includes(id))]
+  const control = state.set.controlDiscId === undefined ? state.controlDiscId : state.set.controlDiscId
+  return {
+    ...state,
+    discIds,
+    picked,
+    controlDiscId: control !== null && discIds.includes(control) ? control : null,
+  }
+}
 const proposing = (state: Starting): Starting => {
   const [about] = state.discIds
   return { ...state, wants: about === undefined ? null : { kind: state.kind, about } }
 }
+/** After a disc was ticked or its tick taken away. */
+function afterPick(state: Starting, disc: string): Starting {
+  const proposed = addedFor(state)
+  if (state.discIds.includes(disc))
+    return { ...withDiscs(state, without(state.picked, disc), without(proposed, disc)), wants: null }
+  const next = withDiscs(state, [...state.picked, disc], proposed)
+  return state.discIds.length === 0 ? proposing(next) : { ...next, wants: null }
+}
+
+/** Which discs were ticked by what the question proposes, and by no hand. */
+export const addedFor = ({ discIds, picked }: Starting): readonly string[] =>
+  discIds.filter((id) => !picked.includes(id))
 
 /** The trial after something was done to it. */
 export function startingAfter(state: Starting, event: StartingEvent): Starting {
   switch (event.did) {
     case 'asked': {
       const next = { ...state, kind: event.kind, hyzerDegs: questionOf(event.kind).hyzerDegs, lacks: null }
-      return state.byHand ? { ...next, wants: null } : proposing(next)
+      return isOwnChoice(state) ? { ...next, wants: null } : proposing(next)
     }
     case 'proposed': {
       const { of, found } = event
@@ -92,20 +115,23 @@ export function startingAfter(state: Starting, event: StartingEvent): Starting {
       if (state.wants?.kind !== of.kind || state.wants.about !== of.about) return state
       if (!found) return { ...state, wants: null }
       return {
-        ...withDiscs({ ...state, controlDiscId: found.control }, found.discs),
+        ...withDiscs({ ...state, controlDiscId: found.control }, state.picked, found.discs),
         wants: null,
         lacks: found.lacks,
       }
     }
-    case 'picked': {
-      const next = withDiscs(state, toggled(state.discIds, event.disc))
-      if (state.discIds.length === 0) return proposing(next)
-      return { ...next, byHand: next.discIds.length > 1, wants: null }
-    }
+    case 'picked':
+      return afterPick(state, event.disc)
+    case 'left proposed':
+      return { ...withDiscs(state, state.picked, []), wants: null }
     case 'turned angle':
       return { ...state, hyzerDegs: toggled(state.hyzerDegs, event.hyzerDeg) }
     case 'chose control':
-      return { ...state, controlDiscId: event.disc }
+      return {
+        ...state,
+        controlDiscId: event.disc,
+        set: { ...state.set, controlDiscId: event.disc },
+      }
     case 'set':
       return { ...state, set: { ...state.set, ...event.change } }
     case 'tried':

@@ -12,7 +12,7 @@ import { figure } from '../../data/units.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, WaitingNote } from '../../parts/Card.tsx'
 import { Chip, Choice } from '../../parts/Choice.tsx'
-import { Select } from '../../parts/Select.tsx'
+import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
 import { Asking } from './Asking.tsx'
 import {
   answerGiven,
@@ -126,18 +126,14 @@ function Begin({ drill, throwers, recorded, tell, onBegin }: BeginProps) {
         are right three times in four.
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-3">
-        {throwers.length > 0 && (
-          <Select
-            label="Whose eye"
-            value={drill.who}
-            onChange={(who) => tell({ did: 'chose eye', who })}
-            className="w-56"
-            options={[
-              { value: null, words: 'Nobody in particular' },
-              ...throwers.map((t) => ({ value: t.id, words: t.name })),
-            ]}
-          />
-        )}
+        <ThrowerSelect
+          label="Whose eye"
+          value={drill.who}
+          throwers={throwers}
+          besides={[{ value: null, words: 'Nobody in particular' }]}
+          onChange={(who) => tell({ did: 'chose eye', who })}
+          className="w-56"
+        />
         <Choice
           label="Flights"
           value={drill.source}

@@ -15,6 +15,7 @@ import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Meant, FieldStanding } from './draft.ts'
 import { Select, plainOptions } from '../../parts/Select.tsx'
+import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
 
 const POWERS = [1, 0.85, 0.7] as const
 
@@ -201,13 +202,13 @@ function Choices({
         onChange={(v) => onStanding({ stroke: v })}
         options={plainOptions(STROKES)}
       />
-      <Select
+      <ThrowerSelect
         hideLabel
         label="Thrower"
         boxClass={HALF}
         value={standing.throwerId}
+        throwers={throwers}
         onChange={(v) => onStanding({ throwerId: v })}
-        options={throwers.map((t) => ({ value: t.id, words: t.name }))}
       />
       {throwers.length > 1 && (
         <button
@@ -219,7 +220,7 @@ function Choices({
         >
           <span className="flex min-w-0 items-center gap-2 truncate">
             <Users size={15} aria-hidden />
-            {turns.length > 1 ? `${turns.join(' and ')}, in turn` : 'Throw by turns'}
+            {turns.length > 1 ? `${turns.join(' and ')}, by turns` : 'Throw by turns'}
           </span>
           <Key>T</Key>
         </button>

@@ -26,6 +26,7 @@ import { StationLink } from '../../parts/StationLink.tsx'
 import { emptyLog, logAfter, shortThrowOf } from './shortLog.ts'
 import type { ShortEvent } from './shortLog.ts'
 import { Select, plainOptions } from '../../parts/Select.tsx'
+import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -156,14 +157,12 @@ function Short({ view }: { view: TrialView }) {
           <div className="grid items-end gap-3 sm:grid-cols-2">
             <Entry game={game} seen={log.seen} tell={tell} />
           </div>
-          {view.throwers.length > 1 && (
-            <Select
-              label="Thrown by"
-              value={log.throwerId}
-              onChange={(v) => tell({ did: 'chose thrower', throwerId: v })}
-              options={view.throwers.map((t) => ({ value: t.id, words: t.name }))}
-            />
-          )}
+          <ThrowerSelect
+            label="Thrown by"
+            value={log.throwerId}
+            throwers={view.throwers}
+            onChange={(v) => tell({ did: 'chose thrower', throwerId: v })}
+          />
           <Keeping game={game} logging={logging} />
         </form>
       </Card>

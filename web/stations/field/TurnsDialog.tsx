@@ -2,6 +2,7 @@ import type { Thrower } from '../../../contract/trials.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Chip } from '../../parts/Choice.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
+import { AddThrower } from '../../parts/ThrowerSelect.tsx'
 import type { TurnsOf } from './useTurns.ts'
 
 interface TurnsDialogProps {
@@ -30,9 +31,10 @@ export function TurnsDialog({ throwers, turns: { throwerIds, set }, onClose }: T
             {t.name}
           </Chip>
         ))}
+        <AddThrower onAdded={(t) => set([...throwerIds, t.id])} />
       </div>
       <Button kind="primary" onClick={onClose}>
-        {throwerIds.length > 1 ? `${throwerIds.length} in turn` : 'Nobody takes turns'}
+        {throwerIds.length > 1 ? `The ${throwerIds.length} of them take turns` : 'Nobody takes turns'}
       </Button>
     </Dialog>
   )

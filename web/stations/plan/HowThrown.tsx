@@ -7,7 +7,10 @@ import { Chip } from '../../parts/Choice.tsx'
 
 import { powerWords } from '../../data/units.ts'
 import { Select } from '../../parts/Select.tsx'
+import { AddThrower } from '../../parts/ThrowerSelect.tsx'
 
+/** So many throw one plan at most. */
+const MAX_THROWERS = 4
 const POWERS = [1, 0.85, 0.7, 0.5] as const
 
 interface HowThrownProps {
@@ -31,17 +34,24 @@ export function HowThrown({ plan, discs, nameOf, throwers, onPlan, onDeal }: How
     <Card className="space-y-2.5 p-4" label="How it is thrown">
       <h2 className="text-lead">How it is thrown</h2>
       <div>
-        <p className="mb-1 text-note text-quiet">By, in turns; whoever went first goes last next time</p>
+        <p className="mb-1 text-note text-quiet">
+          {plan.throwerIds.length > 1
+            ? 'They throw by turns; whoever went first goes last next time'
+            : 'Who throws; several take turns'}
+        </p>
         <div className="flex flex-wrap gap-1.5">
           {throwers.map((t) => (
             <Chip
               key={t.id}
               on={plan.throwerIds.includes(t.id)}
-              onClick={() => onDeal({ throwerIds: toggled(plan.throwerIds, t.id).slice(0, 4) })}
+              onClick={() => onDeal({ throwerIds: toggled(plan.throwerIds, t.id).slice(0, MAX_THROWERS) })}
             >
               {t.name.split(' ')[0]}
             </Chip>
           ))}
+          <AddThrower
+            onAdded={(t) => onDeal({ throwerIds: [...plan.throwerIds, t.id].slice(0, MAX_THROWERS) })}
+          />
         </div>
       </div>
       <div>

@@ -23,6 +23,7 @@ import { SHEET_COLUMNS, emptySheet, keptRows, readRow, sheetAfter, storedIds } f
 import type { Column, SheetEvent, SheetState } from './sheet.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { Select, plainOptions } from '../../parts/Select.tsx'
+import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
 
 /** Types the pencilled sheet in, in its own order. */
 export default function SheetEntry({ trialId }: { trialId: string }) {
@@ -173,11 +174,11 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
           value={headwindMps === null ? null : units.speed.to(headwindMps)}
           onChange={(v) => tell({ did: 'noted headwind', mps: v === null ? null : units.speed.from(v) })}
         />
-        <Select
+        <ThrowerSelect
           label="Thrown by"
           value={state.throwerId}
+          throwers={throwers}
           onChange={(v) => tell({ did: 'chose thrower', throwerId: v })}
-          options={throwers.map((t) => ({ value: t.id, words: t.name }))}
         />
       </div>
       <p className="mt-2 text-note text-quiet">

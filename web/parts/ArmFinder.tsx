@@ -1,12 +1,12 @@
 import { useId, useState } from 'react'
-import { armOfCarry, armOfSpeed } from '../../../core/flight/arm.ts'
-import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
-import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
-import { STROKES } from '../../../core/flight/hand.ts'
-import type { Stroke } from '../../../core/flight/hand.ts'
-import { useUnits } from '../../data/preferences.tsx'
-import { FigureInput } from '../../parts/Inputs.tsx'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { armOfCarry, armOfSpeed } from '../../core/flight/arm.ts'
+import { SHEET_RANGE } from '../../core/throw/ranges.ts'
+import { DISC_CLASS_WORDS } from '../../core/shelf/kinds.ts'
+import { STROKES } from '../../core/flight/hand.ts'
+import type { Stroke } from '../../core/flight/hand.ts'
+import { useUnits } from '../data/preferences.tsx'
+import { FigureInput } from './Inputs.tsx'
+import { Select, plainOptions } from './Select.tsx'
 
 /** A usual disc of each class: how far it goes says how fast an arm is. */
 const USUAL = {
