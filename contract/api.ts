@@ -78,6 +78,7 @@ const AskedThrow = z.object({
   stroke: trials.Throw.shape.stroke,
   hyzerDeg: trials.Throw.shape.hyzerDeg,
   power: trials.Throw.shape.power,
+  aimDeg: trials.Throw.shape.aimDeg,
   windAlongMps: trials.Throw.shape.windAlongMps,
   windAcrossMps: trials.Throw.shape.windAcrossMps,
   temperatureC: z.number().min(-40).max(55).nullable(),

@@ -208,7 +208,13 @@ export const airOf = (w: Weather): Air => ({
 })
 
 /** A throw that somebody means to make next, as the field takes it. */
-export const Intended = z.object({ discId: Id, hyzerDeg: inRange('hyzerDeg'), power: inRange('power') })
+export const Intended = z.object({
+  discId: Id,
+  hyzerDeg: inRange('hyzerDeg'),
+  power: inRange('power'),
+  /** Positive to the fade side of whoever throws it. */
+  aimDeg: inRange('aimDeg').default(0),
+})
 export type Intended = z.infer<typeof Intended>
 
 /** The parameter of the field’s address that holds it. */

@@ -17,11 +17,12 @@ export interface MatchedThrows {
   readonly corrected: Shift
 }
 
-/** Meant alike: within so much of an angle and of full power, in wind from the same end. */
-const ALIKE = { hyzerRad: 3 * DEGREE, power: 0.06 }
+/** Meant alike: within so much of an angle, of an aim and of full power, in wind from the same end. */
+const ALIKE = { hyzerRad: 3 * DEGREE, aimRad: DEGREE, power: 0.06 }
 const meantAlike = (x: ThrowEvidence, y: ThrowEvidence) =>
   x.arm === y.arm &&
   Math.abs(x.hyzerRad - y.hyzerRad) < ALIKE.hyzerRad &&
+  Math.abs((x.aimRad ?? 0) - (y.aimRad ?? 0)) < ALIKE.aimRad &&
   Math.abs(x.power - y.power) < ALIKE.power &&
   x.air.windAlongMps * y.air.windAlongMps >= 0
 

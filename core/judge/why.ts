@@ -68,6 +68,7 @@ export function explainThrow(state: FitState, thrown: ThrowEvidence, arms: reado
   meant[AT.lnSpeed] = lnMeant(arm.lnFull, thrown.power, published.speed, usual)
   meant[AT.launch] = REFERENCE_LAUNCH
   meant[AT.hyzer] = thrown.hyzerRad
+  meant[AT.azimuth] = thrown.aimRad ?? 0
   clampPoint(actual)
   clampPoint(meant)
   const point = new Float64Array(POINT)

@@ -24,6 +24,8 @@ export interface PlannedThrow {
   readonly fadeSign?: 1 | -1
   readonly power: number
   readonly hyzerRad: number
+  /** Aim that is meant off the line, positive to the fade side; along the line where absent. */
+  readonly aimRad?: number
   readonly air: Air
 }
 
@@ -105,7 +107,7 @@ export function pointMeant(
   point[AT.launch] = REFERENCE_LAUNCH + arm.habit[HABIT.launch]!
   point[AT.hyzer] = planned.hyzerRad + hyzerHabit(disc.disc.published.speed, arm.habit)
   point[AT.nose] = arm.habit[HABIT.nose]!
-  point[AT.azimuth] = (planned.fadeSign ?? 1) * aimOf(state, planned).aim
+  point[AT.azimuth] = (planned.aimRad ?? 0) + (planned.fadeSign ?? 1) * aimOf(state, planned).aim
   point[AT.along] = planned.air.windAlongMps
   point[AT.toFade] = planned.air.windTowardFadeMps
   point[AT.lnSpin] = arm.habit[HABIT.lnSpin]!

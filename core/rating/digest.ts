@@ -28,6 +28,7 @@ const CALLED: { readonly [K in keyof ThrowEvidence]?: string } = {
   releaseSpeedMps: 'release speed',
   spinRadps: 'spin',
   hyzerRad: 'release angle',
+  aimRad: 'aim',
   hyzerCalledRad: 'measured release angle',
   noseCalledRad: 'measured nose angle',
   launchCalledRad: 'measured launch angle',

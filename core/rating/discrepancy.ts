@@ -45,6 +45,7 @@ const kindOf = ({ evidence: t }: ThrowTerm): string =>
     t.disc,
     t.power.toFixed(1),
     Math.round(t.hyzerRad / ALIKE.hyzerRad),
+    Math.round((t.aimRad ?? 0) / ALIKE.hyzerRad),
     Math.round(t.air.windAlongMps / ALIKE.windMps),
     Math.round(t.air.windTowardFadeMps / ALIKE.windMps),
   ].join('|')

@@ -23,6 +23,8 @@ export interface ThrowEvidence {
   readonly power: number
   /** Hyzer that was meant. */
   readonly hyzerRad: number
+  /** Aim that was meant off the line, positive to the fade side; along the line where absent. */
+  readonly aimRad?: number
   readonly air: Air
   /** Standard deviation of the wind at release about what was logged, m/s each way; the usual where absent. */
   readonly windSdMps?: number

@@ -72,6 +72,7 @@ export function throwEvidence(t: SheetThrow): ThrowEvidence {
     fadeSign: sign,
     power: t.power,
     hyzerRad: t.hyzerDeg * DEGREE,
+    ...optional('aimRad', t.aimDeg === undefined ? undefined : mirrored(t.aimDeg, sign) * DEGREE),
     air: {
       densityKgM3:
         t.temperatureC === undefined ? REFERENCE_DENSITY : airDensity(t.temperatureC, t.altitudeM ?? 0),

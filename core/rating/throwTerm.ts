@@ -239,7 +239,7 @@ export function placeTerm(
   p[AT.launch] = REFERENCE_LAUNCH + habit[HABIT.launch]! + e[ERROR.launch]!
   p[AT.hyzer] = t.hyzerRad + hyzerHabit(term.circumstances.speed, habit) + e[ERROR.hyzer]!
   p[AT.nose] = habit[HABIT.nose]! + e[ERROR.nose]!
-  p[AT.azimuth] = term.reach[AIM]! * aim + e[ERROR.azimuth]!
+  p[AT.azimuth] = (t.aimRad ?? 0) + term.reach[AIM]! * aim + e[ERROR.azimuth]!
   p[AT.along] = t.air.windAlongMps + e[ERROR.along]!
   p[AT.toFade] = t.air.windTowardFadeMps + e[ERROR.toFade]!
   p[AT.lnSpin] = habit[HABIT.lnSpin]!

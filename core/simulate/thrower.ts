@@ -59,13 +59,14 @@ export interface SimulatedThrow {
   readonly sideAt: (downM: number) => number
 }
 
-/** The release that comes out when an arm means `power` and `hyzerRad` with a disc of some speed number. */
+/** The release that comes out when an arm means `power`, `hyzerRad` and an aim off the line, positive to the fade side, with a disc of some speed number. */
 export function releaseBy(
   arm: SimulatedArm,
   speedNumber: number,
   power: number,
   hyzerRad: number,
   uniform: Uniform,
+  aimRad = 0,
 ): Release {
   const normal = randomNormal.source(uniform)()
   const { habit, spread } = arm
@@ -80,7 +81,7 @@ export function releaseBy(
       (arm.hyzerSlopeRad ?? 0) * (speedNumber - ARM_SPEED_NUMBER) +
       spread.hyzerRad * normal(),
     noseRad: habit.noseRad + spread.noseRad * normal(),
-    azimuthRad: spread.azimuthRad * normal(),
+    azimuthRad: aimRad + spread.azimuthRad * normal(),
     spinRadps: (arm.spinPerMps ?? SPIN_PER_MPS) * speedMps,
     heightM: RELEASE_HEIGHT,
     wobble: Math.max(0, arm.wobble * (1 + 0.5 * normal())),
@@ -96,12 +97,12 @@ export function throwDisc(
   numbers: FlightNumbers,
   body: Body,
   arm: SimulatedArm,
-  meant: { readonly power: number; readonly hyzerRad: number },
+  meant: { readonly power: number; readonly hyzerRad: number; readonly aimRad?: number },
   air: Air,
   uniform: Uniform,
   oddities?: Oddities,
 ): SimulatedThrow {
-  const release = releaseBy(arm, numbers.speed, meant.power, meant.hyzerRad, uniform)
+  const release = releaseBy(arm, numbers.speed, meant.power, meant.hyzerRad, uniform, meant.aimRad)
   const path = tracePath(numbers, body, release, air, oddities)
   return {
     release,

@@ -85,6 +85,16 @@ export const OBSERVED = {
     words: 'release angle',
     need: 'always',
   },
+  /** How far off the line it was aimed on purpose, to the right; nothing said is along the line. */
+  aimDeg: {
+    kind: 'figure',
+    column: 'aim_deg',
+    range: [-45, 45],
+    unit: '°',
+    words: 'aim right of the line',
+    need: 'seen',
+    typed: true,
+  },
   hyzerCalledDeg: {
     kind: 'figure',
     column: 'hyzer_called_deg',

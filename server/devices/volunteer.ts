@@ -30,6 +30,8 @@ export interface AskedOfVolunteer {
   readonly stroke: Stroke
   readonly hyzerDeg: number
   readonly power: number
+  /** Aim off the line, to the right; along it where null. */
+  readonly aimDeg: number | null
   readonly windAlongMps: number | null
   readonly windAcrossMps: number | null
   readonly temperatureC: number | null
@@ -84,7 +86,11 @@ export function volunteer(
       nature.numbersOf(asked.code) ?? offLabel(asked.code, asked.published),
       { ...STANDARD_BODY, massKg: (asked.grams ?? 175) / 1000 },
       asked.stroke === 'forehand' && asked.fullMps !== null ? { ...arm, fullSpeedMps: asked.fullMps } : arm,
-      { power: asked.power, hyzerRad: asked.hyzerDeg * DEGREE },
+      {
+        power: asked.power,
+        hyzerRad: asked.hyzerDeg * DEGREE,
+        aimRad: mirrored(asked.aimDeg ?? 0, sign) * DEGREE,
+      },
       {
         densityKgM3:
           asked.temperatureC === null

@@ -115,6 +115,7 @@ export function deviceRoutes(on: Serve, db: Database, devices: MeasuringDevices,
     if (!thrower) throw new Refusal(404, 'Not found', `There is no thrower ${asked.throwerId}.`)
     const seen = devices.volunteer.throwIt({
       ...asked,
+      aimDeg: asked.aimDeg ?? null,
       code: row.disc.code,
       published: shelved(row).inForce.numbers,
       grams: gramsOf(row.disc),

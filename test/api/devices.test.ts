@@ -29,6 +29,7 @@ describe('the stand-ins', () => {
     stroke: 'backhand',
     hyzerDeg: 0,
     power: 1,
+    aimDeg: null,
     windAlongMps: 0,
     windAcrossMps: 0,
     temperatureC: 10,

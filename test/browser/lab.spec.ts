@@ -316,12 +316,26 @@ test('a throw goes to the field as the next one of a trial that has its disc', a
   await takeDisc(page, 'HS-011')
   await exactly(page, 'Release angle').fill('17')
   await exactly(page, 'Power').fill('85')
+  await exactly(page, 'Aim to fade side').fill('-4.3')
   await page.getByRole('button', { name: 'Throw it in the field' }).click()
   await page.getByRole('menuitem', { name: 'Next throw of Which fairway for the lake wind' }).click()
   const next = page.getByRole('region', { name: 'Next throw' })
   await expect(next).toContainText('17° hyzer')
   await expect(next).toContainText('85 %')
+  // a right-hander’s backhand fades left: away from the fade side is right
+  await expect(next).toContainText('aimed 4.3° right')
   await expect(page).not.toHaveURL(/meant/)
+  // kept, the throw has its aim; the next one has none
+  await page.getByRole('button', { name: 'The range is clear' }).click()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByLabel('Landed, down')).not.toHaveValue('')
+  const put = page.waitForResponse((r) => r.url().includes('/api/throws/') && r.request().method() === 'PUT')
+  await page.keyboard.press('Enter')
+  expect(await (await put).json()).toMatchObject({ aimDeg: 4.3, hyzerDeg: 17, power: 0.85 })
+  await expect(
+    page.getByRole('region', { name: 'Thrown so far' }).getByRole('listitem').first(),
+  ).toContainText('17° hyzer, aimed 4.3° right')
+  await expect(next).not.toContainText('aimed')
 })
 
 test('by keys alone and without a network a throw is turned, moved, played, and found', async ({

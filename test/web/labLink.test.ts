@@ -43,9 +43,12 @@ describe('a link to the lab', () => {
   })
 
   it('to the field holds the throw that is meant, and nothing that is none', () => {
-    const meant = { discId: '01890a5d-ac96-774b-bcce-b302099a8057', hyzerDeg: 17, power: 0.85 }
+    const meant = { discId: '01890a5d-ac96-774b-bcce-b302099a8057', hyzerDeg: 17, power: 0.85, aimDeg: -4.3 }
     const held = (link: string) => new URLSearchParams(link).get(INTENDED)
     expect(intendedOf(held(intendedLink(meant)))).deep.equal(meant)
+    // a link of before, which said nothing of the aim
+    const { aimDeg: _, ...before } = meant
+    expect(intendedOf(JSON.stringify(before))).deep.equal({ ...meant, aimDeg: 0 })
     for (const wrong of [null, '', '17', '{"discId":"somebody’s"}'])
       expect(intendedOf(wrong), String(wrong)).equal(undefined)
   })

@@ -107,6 +107,14 @@ describe('a throw being logged', () => {
     const off = after(start, { type: 'chosen', meant: MEANT }, { type: 'putOff' }, { type: 'putOff' })
     expect([off.putOff, off.asked]).deep.equal([2, {}])
     expect(after(off, { type: 'restarted' })).deep.equal(start)
+    // an aim goes with the throw it was meant for, unless that has landed
+    const aimed = after(start, { type: 'chosen', meant: MEANT, aimDeg: 4.3 })
+    expect(aimed.seen.aimDeg).equal(4.3)
+    expect(after(aimed, { type: 'putOff' }).seen.aimDeg).equal(null)
+    expect(after(aimed, { type: 'chosen', meant: MEANT }).seen.aimDeg).equal(null)
+    expect(after(aimed, { type: 'kept', nextId: 'two' }).seen.aimDeg).equal(null)
+    const landed = { type: 'seen', change: { carryM: 80, rightM: 0 }, meantDeg: 0, at: 5 } as const
+    expect(after(aimed, landed, { type: 'chosen', meant: MEANT }).seen.aimDeg).equal(4.3)
     const other = after(start, { type: 'chosen', meant: MEANT }, { type: 'asked', change: { hyzerDeg: 0 } })
     expect(other.asked).deep.equal({ ...MEANT, hyzerDeg: 0 })
   })

@@ -5,7 +5,7 @@ import { sideWord } from '../../core/judge/statements.ts'
 import type { Wording } from '../../core/judge/statements.ts'
 
 export { percent } from '../../core/judge/statements.ts'
-export { angleWords, powerWords } from '../../core/throw/words.ts'
+export { aimedWords, angleWords, powerWords } from '../../core/throw/words.ts'
 
 /** One measure in the unit a user likes; everything is stored metric. */
 export interface Measure {

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { MouseEvent } from 'react'
 import { useSearchParams } from 'react-router'
 import { fadeSide } from '../../../core/flight/hand.ts'
+import { aimedWords } from '../../../core/throw/words.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { isSimulated } from '../../../core/throw/simulated.ts'
 import { useKnown, useTrial } from '../../data/hooks.ts'
@@ -212,6 +213,7 @@ function WhatNext({ view, edited, logged }: WhatNextProps) {
         lineAngle={next.lineAngle}
         heading={headingOf(view, edited, warmingUp ? queue.warmUps.length : undefined, logged.blowing)}
         onWarm={() => dispatch({ type: 'warmedUp' })}
+        aimed={aimedWords(logged.state.seen.aimDeg)}
         brief={
           warmingUp
             ? `Warm-up, ${queue.warmUps.length} to go`

@@ -26,6 +26,8 @@ interface NextCardProps {
   readonly angles: readonly number[]
   readonly meant: Meant
   readonly standing: FieldStanding
+  /** How it is aimed off the line on purpose; empty where along it. */
+  readonly aimed: string
   /** Every disc is thrown at the angle that brings it back to the line; what that is, once it is known. */
   readonly sameLine: boolean
   readonly lineAngle: LineAngle | undefined
@@ -43,8 +45,20 @@ interface NextCardProps {
 
 /** The throw to make: disc, angle, stroke, power, thrower. */
 export function NextCard(card: NextCardProps) {
-  const { discs, name, throwers, meant, standing, sameLine, lineAngle, heading, warmingUp, onWarm, brief } =
-    card
+  const {
+    discs,
+    name,
+    throwers,
+    meant,
+    standing,
+    sameLine,
+    lineAngle,
+    heading,
+    warmingUp,
+    onWarm,
+    brief,
+    aimed,
+  } = card
   // on a phone the choices fold away behind what is chosen
   const [changing, setChanging] = useState(false)
   const unfolded = useRef<HTMLElement>(null)
@@ -104,6 +118,7 @@ export function NextCard(card: NextCardProps) {
           <span className="block font-head text-lead leading-tight font-semibold">
             {angleWords(meant.hyzerDeg)}
           </span>
+          {aimed !== '' && <span className="block text-note font-medium">{aimed}</span>}
           <span className="block text-note text-quiet across:max-w-32 across:truncate">
             {standing.stroke}, {powerWords(standing.power)}, {thrower.name.split(' ')[0]}
           </span>
@@ -113,6 +128,7 @@ export function NextCard(card: NextCardProps) {
         <p className="font-head text-lead leading-tight font-semibold">
           {angleWords(meant.hyzerDeg)}, {standing.stroke}
           {standing.power !== 1 && `, ${powerWords(standing.power)}`}
+          {aimed !== '' && `, ${aimed}`}
         </p>
         <DiscOnEdge
           hyzerDeg={meant.hyzerDeg}

@@ -5,7 +5,7 @@ import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { say } from '../../data/say.ts'
-import { angleWords, aside } from '../../data/units.ts'
+import { aimedWords, angleWords, aside } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -59,7 +59,9 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
       <span className="min-w-0 flex-1 leading-tight">
         <span className="block truncate">
           <span className="font-medium">{name(code)}</span>{' '}
-          <span className="text-note text-quiet">{angleWords(thrown.hyzerDeg)}</span>
+          <span className="text-note text-quiet">
+            {[angleWords(thrown.hyzerDeg), aimedWords(thrown.aimDeg)].filter(Boolean).join(', ')}
+          </span>
         </span>
         <span className="figure block text-note">
           {units.length.show(thrown.carryM)}, {aside(units, thrown.rightM)}

@@ -48,7 +48,13 @@ export type FieldEvent =
   /** What holds from throw to throw was changed. */
   | { readonly type: 'stood'; readonly change: Partial<FieldStanding> }
   /** Another throw is wanted than the one proposed. */
-  | { readonly type: 'chosen'; readonly meant: Partial<Meant>; readonly power?: number }
+  | {
+      readonly type: 'chosen'
+      readonly meant: Partial<Meant>
+      readonly power?: number
+      /** Right of the line. */
+      readonly aimDeg?: number | null
+    }
   /** Something of the throw is wanted otherwise. */
   | { readonly type: 'asked'; readonly change: Partial<Meant> }
   | { readonly type: 'putOff' }
@@ -140,15 +146,15 @@ export function logging(state: Logging, event: FieldEvent): Logging {
         standing: { ...state.standing, ...event.change },
       }
     case 'chosen':
-      return withPower({ ...state, asked: event.meant, askedPower: event.power })
+      return withPower(aimed({ ...state, asked: event.meant, askedPower: event.power }, event.aimDeg ?? null))
     case 'asked':
       return { ...state, asked: { ...state.asked, ...event.change } }
     case 'putOff':
-      return { ...state, asked: {}, askedPower: undefined, putOff: state.putOff + 1 }
+      return aimed({ ...state, asked: {}, askedPower: undefined, putOff: state.putOff + 1 }, null)
     case 'warmedUp':
       return { ...state, warm: true, putOff: 0 }
     case 'restarted':
-      return { ...state, asked: {}, askedPower: undefined, putOff: 0 }
+      return aimed({ ...state, asked: {}, askedPower: undefined, putOff: 0 }, null)
     case 'outing':
       return { ...state, session: event.session }
     case 'turned':
@@ -192,6 +198,10 @@ export function logging(state: Logging, event: FieldEvent): Logging {
       }
   }
 }
+
+/** Another throw has an aim of its own; one that has landed was aimed as it was. */
+const aimed = (state: Logging, aimDeg: number | null): Logging =>
+  landingOf(state.seen) ? state : { ...state, seen: { ...state.seen, aimDeg } }
 
 /** With the power that was asked for, where one was. */
 const withPower = (state: Logging): Logging =>

@@ -50,6 +50,7 @@ export function useDevices(
         stroke: standing.stroke,
         hyzerDeg: meant.hyzerDeg,
         power: standing.power,
+        aimDeg: seen.aimDeg,
         windAlongMps: blows.alongMps,
         windAcrossMps: blows.acrossMps,
         temperatureC: session.temperatureC,

@@ -18,8 +18,8 @@ const armsOf = (line: SheetThrow): Arm[] => [
 
 /** Everything of a line that a forecast depends on: where it landed does not change what was forecast. */
 const forecastOf = (line: SheetThrow) => {
-  const { disc, arm, power, hyzerRad, air } = throwEvidence(line)
-  return { disc, arm, power, hyzerRad, air }
+  const { disc, arm, power, hyzerRad, aimRad = 0, air } = throwEvidence(line)
+  return { disc, arm, power, hyzerRad, aimRad, air }
 }
 
 /** Where the throw that is meant should land; follows the newest reading. */

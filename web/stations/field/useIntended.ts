@@ -1,14 +1,19 @@
 import { useEffect } from 'react'
 import type { Dispatch } from 'react'
 import { useSearchParams } from 'react-router'
+import { mirrored } from '../../../core/flight/hand.ts'
 import { INTENDED, intendedOf } from '../../../contract/lab.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
-import { angleWords, powerWords } from '../../data/units.ts'
+import { aimedWords, angleWords, powerWords } from '../../data/units.ts'
 import { say, sayWrong } from '../../data/say.ts'
 import type { FieldEvent } from './logging.ts'
 
-/** A throw that was made up elsewhere, which the address holds, is the next one: once, and then the run goes on. */
-export function useIntended(discs: readonly ShelvedDisc[], dispatch: Dispatch<FieldEvent>): void {
+/** A throw that was made up elsewhere, which the address holds, is the next one: once, and then the run goes on. @param sign of the fade side of whoever throws */
+export function useIntended(
+  discs: readonly ShelvedDisc[],
+  sign: 1 | -1,
+  dispatch: Dispatch<FieldEvent>,
+): void {
   const [params, setParams] = useSearchParams()
   const held = params.get(INTENDED)
   useEffect(() => {
@@ -16,9 +21,11 @@ export function useIntended(discs: readonly ShelvedDisc[], dispatch: Dispatch<Fi
     const intended = intendedOf(held)
     if (intended && discs.some((d) => d.disc.id === intended.discId)) {
       const { discId, hyzerDeg, power } = intended
-      dispatch({ type: 'chosen', meant: { discId, hyzerDeg }, power })
-      say(`Next as it was set: ${angleWords(hyzerDeg)}, ${powerWords(power)}.`)
+      const aimDeg = intended.aimDeg === 0 ? null : mirrored(intended.aimDeg, sign)
+      dispatch({ type: 'chosen', meant: { discId, hyzerDeg }, power, aimDeg })
+      const words = [angleWords(hyzerDeg), aimedWords(aimDeg), powerWords(power)].filter(Boolean)
+      say(`Next as it was set: ${words.join(', ')}.`)
     } else sayWrong('The throw that was meant is of no disc of this trial.')
     setParams((p) => (p.delete(INTENDED), p), { replace: true })
-  }, [held, discs, dispatch, setParams])
+  }, [held, discs, sign, dispatch, setParams])
 }

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useReducer, useState } from 'react'
+import { fadeSign } from '../../../core/flight/hand.ts'
 import { useSearchParams } from 'react-router'
 import { v7 as newId } from 'uuid'
 import { trialNames } from '../../../contract/naming.ts'
@@ -87,7 +88,7 @@ export function useLogging({ view, rating, asks, edited }: LoggingProps) {
     listening && live.now ? live.now : { alongMps: standing.windAlongMps, acrossMps: standing.windAcrossMps }
   const devices = useDevices(state, dispatch, meant, thrower, blows)
   const leave = () => setParams({}, { replace: true })
-  useIntended(discs, dispatch)
+  useIntended(discs, fadeSign(thrower.hand, standing.stroke), dispatch)
   const { keep, takeBack } = useKeeping({
     ...{ view, state, dispatch, meant, thrower, edited, warmingUp },
     live: listening ? live : undefined,

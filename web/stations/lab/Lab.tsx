@@ -158,7 +158,12 @@ function LabHead({ setup, unreadable }: Pick<ReturnType<typeof useSetup>, 'setup
   const thrown = setup.discs[0]!
   const intended =
     'id' in thrown
-      ? { discId: thrown.id, hyzerDeg: setup.throw.hyzerDeg, power: setup.throw.power }
+      ? {
+          discId: thrown.id,
+          hyzerDeg: setup.throw.hyzerDeg,
+          power: setup.throw.power,
+          aimDeg: setup.throw.aimDeg,
+        }
       : undefined
   return (
     <>

@@ -9,7 +9,7 @@ import type { Throw } from '../../../contract/trials.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
 import { useUnits } from '../../data/preferences.tsx'
-import { angleWords, aside, figure, powerWords, windWords } from '../../data/units.ts'
+import { aimedWords, angleWords, aside, figure, powerWords, windWords } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
@@ -179,7 +179,7 @@ function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRes
         {t.stroke === 'forehand' && ', forehand'}
       </td>
       <td className={clsx(cell, 'whitespace-nowrap max-lg:hidden')}>
-        {angleWords(t.hyzerDeg)}
+        {[angleWords(t.hyzerDeg), aimedWords(t.aimDeg)].filter(Boolean).join(', ')}
         {t.power !== 1 && `, ${powerWords(t.power)}`}
         {t.hyzerCalledDeg !== null && (
           <span className="block text-note text-quiet">came out {angleWords(t.hyzerCalledDeg)}</span>
