@@ -19,6 +19,10 @@ export function trialNames(discs: readonly ShelvedDisc[]): ReadonlyMap<string, s
   )
 }
 
+/** A disc by its code and what it is called in its trial: “HS-017 Loam”; a name that holds the code already says both. */
+export const withCode = (code: string, name: string): string =>
+  name.includes(code) ? name : `${code} ${name}`
+
 /** What a maker, a plastic or a place is called that a file did not name. */
 export const NOT_STATED = 'not stated'
 

@@ -27,6 +27,7 @@ const of = (change: Partial<SheetOf> = {}): SheetOf => ({
   planned,
   throwers: [odile],
   inM: (length) => length,
+  inMps: (speed) => speed,
   startedAtMs: AT,
   ...change,
 })

@@ -26,7 +26,11 @@ function Shown({ view }: { view: TrialView }) {
         <OrderColumn planning={planning} />
         <WorthColumn planning={planning} />
       </div>
-      <PlanSheet {...{ trial, plan, nameOf, codeOf, done }} lengthUnit={units.length.unit} />
+      <PlanSheet
+        {...{ trial, plan, nameOf, codeOf, done }}
+        lengthUnit={units.length.unit}
+        speedUnit={units.speed.unit}
+      />
     </>
   )
 }

@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import type { Plan, Trial } from '../../../contract/trials.ts'
+import { withCode } from '../../../contract/naming.ts'
 import { throwWords } from './RunOrder.tsx'
 
 interface PlanSheetProps {
@@ -8,19 +9,25 @@ interface PlanSheetProps {
   readonly nameOf: (id: string) => string
   readonly codeOf: (id: string) => string
   readonly lengthUnit: string
+  readonly speedUnit: string
   /** Places in the plan of the throws already made, which need no paper. */
   readonly done: ReadonlySet<number>
 }
 
-/** Rows that fit a page with its head and foot. */
+/** Rows of a column that fit a page with its head and foot. */
 const ROWS = 36
+/** What a page has left for the rows of a column, mm; and how high a row may be: a pencil needs room, and no more than that. */
+const ROOM_MM = 214
+const HIGHEST_MM = 8.5
 
 /** The plan on paper: one page, every throw in its order with room for a pencil. Seen only in print. */
-export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: PlanSheetProps) {
+export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, speedUnit, done }: PlanSheetProps) {
   // as many columns as it takes to fit a page
   const numbered = plan.throws.map((t, i) => ({ ...t, i })).filter((t) => !done.has(t.i))
   const columns = Math.max(1, Math.ceil(numbered.length / ROWS))
   const each = Math.ceil(numbered.length / columns)
+  const rowMm = Math.min(HIGHEST_MM, ROOM_MM / (each + 1))
+  const widths = columns < 3 ? [13, 13, 10, 15] : [9, 9, 7, 5]
   return (
     <section aria-label="Plan sheet" className="hidden text-black print:block">
       <h1 className="text-[14pt] font-bold">{trial.name}</h1>
@@ -43,7 +50,15 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
             >
               <thead>
                 <tr className="text-left">
-                  {['', 'disc', 'release', `down, ${lengthUnit}`, `side, ${lengthUnit}`, 'seen'].map((h) => (
+                  {[
+                    '',
+                    'disc',
+                    'release',
+                    `down, ${lengthUnit}`,
+                    `side, ${lengthUnit}`,
+                    `wind, ${speedUnit}`,
+                    'seen',
+                  ].map((h) => (
                     <th key={h} className="border-b border-black px-1 font-semibold">
                       {h}
                     </th>
@@ -54,6 +69,7 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
                 {list.map((t, k) => (
                   <tr
                     key={t.i}
+                    style={{ height: `${rowMm}mm` }}
                     className={
                       k > 0 && list[k - 1]!.round !== t.round
                         ? 'border-t-2 border-black'
@@ -64,10 +80,10 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
                       {t.i + 1} {t.leg === 'out' ? '→' : '←'}
                     </td>
                     <td className="px-1 whitespace-nowrap">
-                      {columns < 3 ? `${codeOf(t.discId)} ${nameOf(t.discId)}` : codeOf(t.discId)}
+                      {columns < 3 ? withCode(codeOf(t.discId), nameOf(t.discId)) : codeOf(t.discId)}
                     </td>
                     <td className="px-1 whitespace-nowrap">{throwWords(t, plan)}</td>
-                    {(columns < 3 ? [14, 14, 18] : [9, 9, 6]).map((mm, k) => (
+                    {widths.map((mm, k) => (
                       <td key={k} style={{ width: `${mm}mm` }} className="border-l border-gray-400" />
                     ))}
                   </tr>
@@ -78,7 +94,8 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, done }: Pla
       </div>
       <p className="mt-2 text-[8pt]">
         Throw only when the range is clear and stays clear. → out into the wind, ← back with it. Side: L or R
-        of the aim line as you look down it. Cross out a throw that does not count and say why.
+        of the aim line as you look down it. Wind: into your face, −3 from behind; blank is as at the head of
+        the page. Cross out a throw that does not count and say why.
       </p>
     </section>
   )

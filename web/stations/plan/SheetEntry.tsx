@@ -71,7 +71,15 @@ function Sheet({ view, plan }: { view: TrialView; plan: Plan }) {
 
   /** Stores a row where it says enough; says what is wrong with it where it does not. */
   const keep = async (line: number): Promise<void> => {
-    const of = { trialId: trial.id, plan, planned, throwers, inM: units.length.from, startedAtMs }
+    const of = {
+      trialId: trial.id,
+      plan,
+      planned,
+      throwers,
+      inM: units.length.from,
+      inMps: units.speed.from,
+      startedAtMs,
+    }
     const read = readRow(state, line, of)
     if (read === undefined) return
     if (typeof read === 'string') return tell({ did: 'found wrong', line, sentence: read })
@@ -183,7 +191,8 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
       </div>
       <p className="mt-2 text-note text-quiet">
         <Key>↵</Key> keeps a row and goes to the next, <Key>Tab</Key> goes along it, <Key>↓</Key> <Key>↑</Key>{' '}
-        go down and up. Side as it is pencilled: 4 L, 2.5 R, 0. Leave out rows that were not thrown.
+        go down and up. Side as it is pencilled: 4 L, 2.5 R, 0. A wind beside a throw is that throw’s alone:
+        into the face, −3 from behind. Leave out rows that were not thrown.
       </p>
     </Card>
   )
@@ -195,9 +204,10 @@ interface CellsProps extends SheetProps {
   readonly onKeep: (line: number) => void
 }
 
-const headsIn = ({ length }: Units): Record<Column, string> => ({
+const headsIn = ({ length, speed }: Units): Record<Column, string> => ({
   down: `down, ${length.unit}`,
   side: `side, ${length.unit}`,
+  wind: `headwind, ${speed.unit}`,
   hang: 'hang, s',
   called: 'angle seen, °',
   why: 'does not count: why',

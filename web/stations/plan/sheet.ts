@@ -5,10 +5,10 @@ import type { PlanThrow } from '../../../core/plan/planning.ts'
 import { dayAt } from '../../../core/throw/day.ts'
 import { NOTHING_OBSERVED } from '../../../core/throw/observed.ts'
 import { atPlace } from '../../data/outing.ts'
-import { readDistance, readSide } from './sheetCells.ts'
+import { readDistance, readSide, readWind } from './sheetCells.ts'
 
 /** What is pencilled of a throw, a cell each. */
-export const SHEET_COLUMNS = ['down', 'side', 'hang', 'called', 'why'] as const
+export const SHEET_COLUMNS = ['down', 'side', 'wind', 'hang', 'called', 'why'] as const
 export type Column = (typeof SHEET_COLUMNS)[number]
 
 /** A row has its throw’s id from its first letter on, so that keeping it twice is keeping it once. */
@@ -23,6 +23,7 @@ export type SheetRow = Readonly<Record<Column, string>> & {
 const EMPTY: Omit<SheetRow, 'id'> = {
   down: '',
   side: '',
+  wind: '',
   hang: '',
   called: '',
   why: '',
@@ -128,6 +129,8 @@ export interface SheetOf {
   readonly throwers: readonly Thrower[]
   /** A length as it is pencilled, in m. */
   readonly inM: (length: number) => number
+  /** A speed of the wind as it is pencilled, in m/s. */
+  readonly inMps: (speed: number) => number
   /** Rows of one sheet were thrown one after another, from here on, ms. */
   readonly startedAtMs: number
 }
@@ -140,18 +143,21 @@ function cellsOf(row: SheetRow) {
   if (down === undefined) return `Down is “${row.down}”; write how far down the line it landed.`
   const side = row.side.trim() === '' ? 0 : readSide(row.side)
   if (side === undefined) return `Side is “${row.side}”; write the side too, such as 4 L or 2.5 R.`
+  const wind = readWind(row.wind)
+  if (wind === undefined)
+    return `Wind is “${row.wind}”; write how fast it blew into your face, such as 3, or −3 from behind.`
   const hang = row.hang.trim() === '' ? null : readDistance(row.hang)
   if (hang === undefined) return `Hang time is “${row.hang}”; write seconds.`
   const called = row.called.trim() === '' ? null : Number(row.called.replace(',', '.').replace('−', '-'))
   if (called !== null && Number.isNaN(called)) return `Angle is “${row.called}”; write degrees of hyzer.`
-  return { down, side, hang, called }
+  return { down, side, wind, hang, called }
 }
 
 /** The throw a row says, or what is wrong with it in a sentence; undefined where nothing is pencilled. */
 export function readRow(
   { rows, session, throwerId, headwindMps }: SheetState,
   line: number,
-  { trialId, plan, planned, throwers, inM, startedAtMs }: SheetOf,
+  { trialId, plan, planned, throwers, inM, inMps, startedAtMs }: SheetOf,
 ): Throw | string | undefined {
   const [row, t] = [rows[line], planned[line]]
   if (!row || !t || isBlank(row)) return undefined
@@ -159,6 +165,9 @@ export function readRow(
   if (typeof cells === 'string') return cells
   const thrower = throwers.find((x) => x.id === (t.throwerId ?? throwerId))
   if (!thrower) return 'Choose who threw.'
+  // a wind pencilled beside the throw is that throw’s; else it is the day’s, turned on the way back
+  const day = headwindMps === null ? null : (t.leg === 'out' ? -1 : 1) * headwindMps
+  const along = cells.wind === null ? day : toTenth(-inMps(cells.wind))
   const isToday = session.day === dayAt(startedAtMs, session.timeZone)
   const read = Throw.safeParse({
     id: row.id,
@@ -176,8 +185,8 @@ export function readRow(
     // on the line the angle it took is what was meant
     hyzerDeg: plan.protocol === 'same-line' ? (cells.called ?? t.hyzerDeg) : t.hyzerDeg,
     hyzerCalledDeg: cells.called,
-    windAlongMps: headwindMps === null ? null : (t.leg === 'out' ? -1 : 1) * headwindMps,
-    windAcrossMps: headwindMps === null ? null : 0,
+    windAlongMps: along,
+    windAcrossMps: along === null ? null : 0,
     carryM: toTenth(inM(cells.down)),
     rightM: toTenth(inM(cells.side)),
     hangS: cells.hang,

@@ -7,6 +7,15 @@ export function readDistance(text: string): number | undefined {
 }
 
 /**
+ * A wind as it was pencilled, into the face of whoever throws: “3”, “2,5”, “-3” from behind; null where nothing is, undefined where
+ * it reads as nothing.
+ */
+export function readWind(text: string): number | null | undefined {
+  const plain = text.trim().replace(',', '.').replace('\u2212', '-')
+  return plain === '' ? null : writtenNumber(plain)
+}
+
+/**
  * A distance off the line as it was pencilled, to the right: “4 L”, “l4”, “2.5r”, “-3”, “0”. A bare number other than 0
  * says no side and reads as nothing.
  */
