@@ -46,7 +46,10 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, speedUnit, 
           .map((list) => (
             <table
               key={list[0]!.i}
-              className={clsx('flex-1 border-collapse', columns < 3 ? 'text-[8.5pt]' : 'text-[7pt]')}
+              className={clsx(
+                'flex-1 border-collapse leading-none',
+                columns < 3 ? 'text-[8.5pt]' : 'text-[7pt]',
+              )}
             >
               <thead>
                 <tr className="text-left">
@@ -54,12 +57,12 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, speedUnit, 
                     '',
                     'disc',
                     'release',
-                    `down, ${lengthUnit}`,
-                    `side, ${lengthUnit}`,
-                    `wind, ${speedUnit}`,
+                    `down ${lengthUnit}`,
+                    `side ${lengthUnit}`,
+                    `wind ${speedUnit}`,
                     'seen',
                   ].map((h) => (
-                    <th key={h} className="border-b border-black px-1 font-semibold">
+                    <th key={h} className="border-b border-black px-1 py-1 font-semibold">
                       {h}
                     </th>
                   ))}
@@ -76,7 +79,7 @@ export function PlanSheet({ trial, plan, nameOf, codeOf, lengthUnit, speedUnit, 
                         : 'border-t border-gray-400'
                     }
                   >
-                    <td className="px-1">
+                    <td className="px-1 whitespace-nowrap">
                       {t.i + 1} {t.leg === 'out' ? '→' : '←'}
                     </td>
                     <td className="px-1 whitespace-nowrap">
