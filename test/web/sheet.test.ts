@@ -77,6 +77,15 @@ describe('a sheet that is typed in', () => {
     const windy = after(empty, { did: 'noted headwind', mps: 3 })
     const both = typed(typed(windy, 0, { down: '80' }), 1, { down: '90' })
     expect([thrown(both, 0).windAlongMps, thrown(both, 1).windAlongMps]).deep.equal([-3, 3])
+    // a wind beside a throw is that throw’s alone, whichever way it went
+    const own = typed(typed(both, 0, { wind: '−1,5' }), 1, { wind: '4' })
+    expect([thrown(own, 0).windAlongMps, thrown(own, 1).windAlongMps]).deep.equal([1.5, -4])
+    expect(thrown(typed(empty, 0, { down: '80', wind: '2' })).windAlongMps).equal(-2)
+    const miles = of({ inMps: (mph) => 0.447 * mph })
+    expect(thrown(typed(empty, 0, { down: '80', wind: '10' }), 0, miles).windAlongMps).equal(-4.5)
+    expect(readRow(typed(empty, 0, { down: '80', wind: 'gusty' }), 0, of())).match(
+      /Wind is “gusty”; write how fast/,
+    )
     expect(Date.parse(thrown(both, 1).thrownAt)).greaterThan(Date.parse(thrown(both, 0).thrownAt))
     const before = after(both, { did: 'changed outing', change: { day: '2026-04-30' } })
     expect(thrown(before).thrownAt).match(/^2026-04-30|^2026-05-01/)

@@ -1,7 +1,7 @@
 import { expect } from 'chai'
 import fc from 'fast-check'
 import { shelvedDiscs } from '../../contract/sheet.ts'
-import { trialNames } from '../../contract/naming.ts'
+import { trialNames, withCode } from '../../contract/naming.ts'
 import { angleWords, aside, figure, halves, percent, unitsOf } from '../../web/data/units.ts'
 import { valueWords } from '../../web/data/valueWords.ts'
 import { harrowmere } from '../../demo/harrowmere.ts'
@@ -64,6 +64,11 @@ describe('names of a trial’s discs', () => {
   const demo = harrowmere()
   const shelved = shelvedDiscs(demo)
   const named = (codes: string[]) => trialNames(codes.map((c) => shelved.find((d) => d.disc.code === c)!))
+
+  it('stand beside their code once', () => {
+    expect(withCode('HS-017', 'Loam')).equal('HS-017 Loam')
+    expect(withCode('HS-017', 'Loam HS-017')).equal('Loam HS-017')
+  })
 
   it('are as short as tells them apart', () => {
     expect([...named(['HS-033', 'HS-011', 'HS-017']).values()]).deep.equal([

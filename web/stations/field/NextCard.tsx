@@ -6,6 +6,7 @@ import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
+import { withCode } from '../../../contract/naming.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import type { Thrower } from '../../../contract/trials.ts'
 import { angleWords, powerWords } from '../../data/units.ts'
@@ -187,7 +188,7 @@ function Choices({
         className="col-span-2"
         value={meant.discId}
         onChange={(v) => onMeant({ discId: v })}
-        options={discs.map((d) => ({ value: d.disc.id, words: `${name(d.disc.code)} (${d.disc.code})` }))}
+        options={discs.map((d) => ({ value: d.disc.id, words: withCode(d.disc.code, name(d.disc.code)) }))}
       />
       <Select
         hideLabel
