@@ -1,7 +1,10 @@
 import { expect } from 'chai'
 import type { Trial } from '../../contract/trials.ts'
+import { guessKind } from '../../core/plan/guess.ts'
 import { countsOf, madeSoFar } from '../../core/plan/planning.ts'
 import type { MadeThrow, PlanDisc } from '../../core/plan/planning.ts'
+import { questionOf } from '../../core/plan/questions.ts'
+import { askingOtherwise } from '../../web/data/ask.ts'
 import { afterEvent, doneOf, shownPlan } from '../../web/stations/plan/edits.ts'
 import type { PlanEvent, Planning } from '../../web/stations/plan/edits.ts'
 
@@ -93,6 +96,24 @@ describe('a plan as somebody edits it', () => {
     expect(wind.plan.kind).equal('wind')
     expect(wind.plan.windMps).at.least(3)
     expect(countsOf(wind.plan, trial.discIds)).have.deep.members(countsOf(before.plan, trial.discIds))
+  })
+
+  it('keeps a question as somebody worded it, whatever it is read as', () => {
+    const worded = after(planning(), { did: 'worded', question: ' Which floats? ' })
+    expect(worded.trial.question).equal('Which floats?')
+    const wind = after(worded, { did: 'asked', kind: 'wind' })
+    expect([wind.trial.question, wind.plan.kind]).deep.equal(['Which floats?', 'wind'])
+    // one that came with its question goes with it
+    const plain = after(worded, { did: 'worded', question: questionOf(worded.plan.kind).words })
+    expect(after(plain, { did: 'asked', kind: 'wind' }).trial.question).equal(questionOf('wind').words)
+  })
+
+  it('is read for another question where it is read, without dealing its throws anew', () => {
+    const { trial: planned, plan } = after(planning(), { did: 'shown' })
+    const wind = askingOtherwise(planned, 'wind')
+    expect([wind.plan!.kind, wind.plan!.throws]).deep.equal(['wind', plan.throws])
+    const imported = askingOtherwise({ ...planned, plan: null, question: 'whatever' }, 'wear')
+    expect(guessKind(imported.question, [])).equal('wear')
   })
 
   it('throws by another protocol at its angles, as many of each disc', () => {

@@ -1,6 +1,7 @@
-import type { Plan } from '../../contract/trials.ts'
+import type { Plan, Trial } from '../../contract/trials.ts'
 import type { Ask } from '../../core/plan/ask.ts'
 import { guessKind } from '../../core/plan/guess.ts'
+import { questionOf } from '../../core/plan/questions.ts'
 import type { QuestionKind } from '../../core/plan/questions.ts'
 import type { TrialView } from './hooks.ts'
 
@@ -12,6 +13,20 @@ export function askIn(
   const [a, b] = pair?.map(codeOf) ?? []
   return { kind, pair: a !== undefined && b !== undefined ? [a, b] : null }
 }
+
+/** The words of a trial’s question once another is asked: what somebody typed stays, what came with a question goes with it. */
+export const wordsAsking = (
+  { question }: Pick<Trial, 'question'>,
+  before: QuestionKind,
+  kind: QuestionKind,
+): string =>
+  question.trim() === '' || question === questionOf(before).words ? questionOf(kind).words : question
+
+/** A trial read for another question. What was thrown stays; without a plan it is the words that ask. */
+export const askingOtherwise = (trial: Trial, kind: QuestionKind): Trial =>
+  trial.plan
+    ? { ...trial, question: wordsAsking(trial, trial.plan.kind, kind), plan: { ...trial.plan, kind } }
+    : { ...trial, question: questionOf(kind).words }
 
 /** The discs a trial asks about. */
 export const askedDiscs = ({ trial, discs }: TrialView) =>

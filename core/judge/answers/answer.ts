@@ -146,7 +146,8 @@ export const toSide = (side: LeftOrRight | undefined, fade: boolean): string =>
 export const isSettled = (p: number): boolean => p >= SETTLED
 
 /** “Amber, Slate and Loam”. */
-export const listed = (names: readonly string[]): string => new Intl.ListFormat('en').format(names)
+export const listed = (names: readonly string[], join: 'and' | 'or' = 'and'): string =>
+  new Intl.ListFormat('en', { type: join === 'and' ? 'conjunction' : 'disjunction' }).format(names)
 
 /** An answer to a question nothing was thrown for, or whose discs cannot answer it. */
 export const unanswerable = (sentence: string, open: readonly string[] = []): Found => ({

@@ -84,7 +84,8 @@ export function answerMolds(asked: Asked): Found {
         },
         {
           p: last,
-          text: `${named.at(-1)!} is the least stable of the ${countWord(order.length)}`,
+          // asked is which is the most stable: that is one of the others, and no more is sure
+          text: `${listed(named.slice(0, -1), 'or')} is the most stable; ${named.at(-1)!} is the least`,
           claim: { says: 'least stable', disc: order.at(-1)!, of: order },
         },
       ]

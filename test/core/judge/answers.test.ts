@@ -141,6 +141,17 @@ describe('an answer', () => {
     expect(two.sentence).contain('Disc 1').contain('Disc 3')
   })
 
+  it('says of molds which is the most stable, as it is asked, where only the least is sure', () => {
+    const sentences = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8].flatMap((seed) => {
+      const q = asked({ seed, discs: 3, throws: 12, called: true })
+      const { claim, sentence } = answerOf('molds', q)
+      return claim?.says === 'least stable' ? [sentence] : []
+    })
+    expect(sentences.length).greaterThan(0)
+    for (const sentence of sentences)
+      expect(sentence).match(/^Disc \d or Disc \d is the most stable; Disc \d is the least$/)
+  })
+
   it('finds the arm at which a disc flies straight, and tells what it is to others', () => {
     const numbers = { speed: 9, glide: 5, turn: -2, fade: 1 }
     const straight = straightArm(numbers, STANDARD_BODY)!

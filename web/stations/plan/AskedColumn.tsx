@@ -19,6 +19,8 @@ export function AskedColumn({ planning }: { planning: PlanningShown }) {
         plan={plan}
         onProtocol={(protocol) => put({ did: 'chose protocol', protocol })}
         onKind={(kind) => put({ did: 'asked', kind })}
+        words={planning.trial.question}
+        onWords={(question) => put({ did: 'worded', question })}
         discIds={asked}
         nameOf={nameOf}
         onPair={(pair) => put({ did: 'changed', change: { pair } })}

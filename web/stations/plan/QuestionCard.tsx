@@ -4,6 +4,7 @@ import { CONVENTIONS } from '../../../core/plan/questions.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 import { QuestionInput } from '../../parts/QuestionInput.tsx'
 import { Card } from '../../parts/Card.tsx'
+import { TextInput } from '../../parts/Inputs.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 
 import { questionOf } from '../../../core/plan/questions.ts'
@@ -13,6 +14,9 @@ interface QuestionCardProps {
   readonly plan: Plan
   readonly onProtocol: (protocol: Plan['protocol']) => void
   readonly onKind: (kind: QuestionKind) => void
+  /** The question as it was typed; empty where nobody typed one. */
+  readonly words: string
+  readonly onWords: (question: string) => void
   /** Discs that are asked about, and what they are called. */
   readonly discIds: readonly string[]
   readonly nameOf: (id: string) => string
@@ -25,19 +29,36 @@ export function QuestionCard({
   plan,
   onProtocol,
   onKind,
+  words,
+  onWords,
   discIds,
   nameOf,
   onPair,
   onConvention,
 }: QuestionCardProps) {
   const question = questionOf(plan.kind)
+  const asked = words || question.words
   return (
     <Card className="space-y-2.5 p-4" label="Question">
-      <h1 className="text-lead">{question.words}</h1>
-      <p className="text-note text-quiet">
-        Wants {question.discs}. Answered by {question.measure}.
-      </p>
-      <QuestionInput label="Question" value={plan.kind} onChange={onKind} />
+      <h1 className="text-lead">{asked}</h1>
+      <QuestionInput
+        label={asked === question.words ? 'Question' : 'Read as'}
+        hint={`Wants ${question.discs}. Answered by ${question.measure}.`}
+        value={plan.kind}
+        onChange={onKind}
+      />
+      <TextInput
+        label="In your words"
+        defaultValue={asked === question.words ? '' : asked}
+        // another question, or one worded elsewhere, is shown anew
+        key={asked}
+        placeholder={question.words}
+        maxLength={500}
+        onBlur={(e) => {
+          const typed = e.target.value.trim() || question.words
+          if (typed !== asked) onWords(typed)
+        }}
+      />
       {discIds.length > 2 && (
         <div className="grid grid-cols-2 gap-2">
           <Select

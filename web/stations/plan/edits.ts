@@ -16,6 +16,7 @@ import {
 } from '../../../core/plan/planning.ts'
 import type { MadeThrow, PlanDisc, PlanThrow } from '../../../core/plan/planning.ts'
 import { questionOf } from '../../../core/plan/questions.ts'
+import { wordsAsking } from '../../data/ask.ts'
 import type { QuestionKind } from '../../../core/plan/questions.ts'
 
 /** A plan as it is looked at and edited: its trial, its discs, and what was thrown of it. */
@@ -37,6 +38,8 @@ export type PlanEvent =
   /** Something its throws are dealt by: they are put in order again. */
   | { readonly did: 'dealt'; readonly change: Partial<Omit<Plan, 'throws'>> }
   | { readonly did: 'asked'; readonly kind: QuestionKind }
+  /** The question in words of one's own. */
+  | { readonly did: 'worded'; readonly question: string }
   | { readonly did: 'chose protocol'; readonly protocol: Plan['protocol'] }
   | { readonly did: 'stepped'; readonly disc: string; readonly hyzerDeg: number; readonly by: 1 | -1 }
   | { readonly did: 'took counts'; readonly counts: readonly CellCount[] }
@@ -108,8 +111,12 @@ export function afterEvent(planning: Planning, event: PlanEvent): Trial | undefi
       return kept({ ...plan, ...event.change })
     case 'dealt':
       return kept(ordered({ ...plan, ...event.change }))
-    case 'asked':
-      return kept(ordered(askedAnew(plan, event.kind)))
+    case 'asked': {
+      const next = kept(ordered(askedAnew(plan, event.kind)))
+      return next && { ...next, question: wordsAsking(trial, plan.kind, event.kind) }
+    }
+    case 'worded':
+      return { ...trial, plan, question: event.question.trim() }
     case 'chose protocol': {
       // another protocol throws other angles: as many throws of each disc as before
       const hyzerDegs = [...anglesFor(plan, event.protocol)]

@@ -1,12 +1,16 @@
 import clsx from 'clsx'
-import { questionOf as wordsOf } from '../../../core/plan/questions.ts'
+import { QUESTION_KINDS, questionOf as wordsOf } from '../../../core/plan/questions.ts'
+import type { QuestionKind } from '../../../core/plan/questions.ts'
 import type { Answer } from '../../../core/judge/answers/answerOf.ts'
 import { WhyCard } from './Why.tsx'
 import { conditionsOf } from '../../data/conditions.ts'
-import { askedDiscs, kindOf } from '../../data/ask.ts'
+import { askedDiscs, askingOtherwise, kindOf } from '../../data/ask.ts'
 import type { TrialView } from '../../data/hooks.ts'
+import { outbox } from '../../data/outbox.ts'
+import { say } from '../../data/say.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { percent } from '../../data/units.ts'
+import { Select } from '../../parts/Select.tsx'
 import { buttonLook } from '../../parts/Button.tsx'
 import { weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -25,13 +29,30 @@ interface AnswerHeadProps {
 export function AnswerHead({ view, answer, working, first, small }: AnswerHeadProps) {
   const units = useUnits()
   const { trial } = view
-  const asked = wordsOf(kindOf(view)).words
+  const kind = kindOf(view)
+  const asked = wordsOf(kind).words
+  const ask = (to: QuestionKind) => {
+    void outbox.put('trials', askingOtherwise(trial, to))
+    say(`It is read for “${wordsOf(to).words}” now.`, {
+      label: 'Undo',
+      run: () => void outbox.put('trials', trial),
+    })
+  }
   const counted = view.throws.filter((t) => t.counts).length
   return (
     <header className={clsx('transition-opacity', working && !first && 'opacity-60')} aria-label="Answer">
       <p className="text-note text-quiet">
-        {trial.question || asked}
-        {trial.question && trial.question !== asked && ` · ${asked}`}
+        {trial.question && trial.question !== asked && `${trial.question} · `}
+        <Select
+          hideLabel
+          look="line"
+          label="The question that is answered"
+          boxClass="text-note"
+          className="inline-block max-w-full align-middle"
+          value={kind}
+          onChange={ask}
+          options={QUESTION_KINDS.map((k) => ({ value: k, words: wordsOf(k).words }))}
+        />
       </p>
       <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
         <h1
