@@ -47,3 +47,12 @@ export function armOfCarry(numbers: FlightNumbers, carryM: number): number | und
   }
   return (low + high) / 2
 }
+
+/** A usual disc of each class most people have thrown: how far it goes, flat in calm air, says how fast an arm is. */
+export const USUAL_DISCS = {
+  putter: { speed: 2, glide: 3, turn: 0, fade: 1 },
+  midrange: { speed: 5, glide: 5, turn: -1, fade: 1 },
+  'fairway-driver': { speed: 7, glide: 5, turn: -1, fade: 2 },
+  'distance-driver': { speed: 12, glide: 5, turn: -1, fade: 3 },
+} as const satisfies Record<string, FlightNumbers>
+export type UsualDisc = keyof typeof USUAL_DISCS

@@ -1,5 +1,5 @@
 import { STILL_AIR } from '../flight/air.ts'
-import { armOfCarry, fullSpeedWith } from '../flight/arm.ts'
+import { armOfCarry, fullSpeedWith, USUAL_DISCS } from '../flight/arm.ts'
 import type { Body, FlightNumbers } from '../flight/disc.ts'
 import { pathPoints, tracePath } from '../flight/path.ts'
 import { cleanRelease } from '../flight/release.ts'
@@ -80,7 +80,5 @@ export function toReader({ observed, body }: ReaderDisc, armMps: number, windAlo
   }
 }
 
-/** A mid-range disc most people have thrown: how far it goes on a good day says how fast an arm is. */
-const USUAL_MIDRANGE: FlightNumbers = { speed: 5, glide: 5, turn: -1, fade: 1 }
 /** V₉ of an arm that throws a usual mid-range disc so far, flat in still air; undefined where no arm does. */
-export const armOfMidrange = (carryM: number): number | undefined => armOfCarry(USUAL_MIDRANGE, carryM)
+export const armOfMidrange = (carryM: number): number | undefined => armOfCarry(USUAL_DISCS.midrange, carryM)

@@ -1,3 +1,4 @@
+import type { LeftOrRight } from '../flight/hand.ts'
 import type { PlanPoint } from '../flight/path.ts'
 import type { Answer, Answered } from '../judge/answers/answerOf.ts'
 import { answerOf } from '../judge/answers/answerOf.ts'
@@ -86,6 +87,8 @@ export type AskedAbout = Required<
 > & {
   /** Names of throwers, by what a fit knows their arms by. */
   readonly thrown: ReadonlyMap<string, string>
+  /** Somebody the answer is told to who threw none of it: their arm where it is known, and the side their throws fade to. */
+  readonly listener?: { readonly name: string; readonly armMps?: number; readonly fadeSide: LeftOrRight }
 }
 
 /** What a plan would show, beside an even plan of as many throws. */
@@ -99,12 +102,19 @@ export interface PlanWorth {
 }
 
 function answerFrom(state: FitState, of: Weighed['outcome'], question: Answered, about: AskedAbout): Answer {
-  const { thrown, ...asked } = about
+  const { thrown, listener, ...asked } = about
   const arms = [...thrown].flatMap(([arm, name]): NamedArm[] => {
     const armMps = armSpeed(state, arm)
     return armMps === undefined ? [] : [{ name, armMps }]
   })
-  return answerOf(question, { ...asked, state, outcome: of, arms })
+  if (!listener) return answerOf(question, { ...asked, state, outcome: of, arms })
+  const { name, armMps, fadeSide } = listener
+  return answerOf(question, {
+    ...asked,
+    state,
+    outcome: { ...of, fadeSide },
+    arms: armMps === undefined ? arms : [...arms, { name, armMps }],
+  })
 }
 
 /**

@@ -1,5 +1,6 @@
 import { useId, useState } from 'react'
-import { armOfCarry, armOfSpeed } from '../../core/flight/arm.ts'
+import { armOfCarry, armOfSpeed, USUAL_DISCS } from '../../core/flight/arm.ts'
+import type { UsualDisc } from '../../core/flight/arm.ts'
 import { SHEET_RANGE } from '../../core/throw/ranges.ts'
 import { DISC_CLASS_WORDS } from '../../core/shelf/kinds.ts'
 import { STROKES } from '../../core/flight/hand.ts'
@@ -8,19 +9,10 @@ import { useUnits } from '../data/preferences.tsx'
 import { FigureInput } from './Inputs.tsx'
 import { Select, plainOptions } from './Select.tsx'
 
-/** A usual disc of each class: how far it goes says how fast an arm is. */
-const USUAL = {
-  putter: { speed: 2, glide: 3, turn: 0, fade: 1 },
-  midrange: { speed: 5, glide: 5, turn: -1, fade: 1 },
-  'fairway-driver': { speed: 7, glide: 5, turn: -1, fade: 2 },
-  'distance-driver': { speed: 12, glide: 5, turn: -1, fade: 3 },
-} as const
-type Usual = keyof typeof USUAL
-
 /** What somebody says of an arm: a disc of which class, how far it goes or how fast it leaves the hand, thrown how. */
 interface Told {
   readonly stroke: Stroke
-  readonly disc: Usual
+  readonly disc: UsualDisc
   readonly carryM: number | null
   readonly mps: number | null
 }
@@ -29,10 +21,10 @@ interface Told {
 function armOf({ disc, carryM, mps }: Told): number | undefined {
   const arm =
     mps !== null
-      ? armOfSpeed(mps, USUAL[disc].speed)
+      ? armOfSpeed(mps, USUAL_DISCS[disc].speed)
       : carryM === null
         ? undefined
-        : armOfCarry(USUAL[disc], carryM)
+        : armOfCarry(USUAL_DISCS[disc], carryM)
   const [slowest, fastest] = SHEET_RANGE.fullSpeedMps
   return arm !== undefined && arm >= slowest && arm <= fastest ? Math.round(10 * arm) / 10 : undefined
 }
@@ -73,7 +65,7 @@ export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: numbe
           label="of a"
           value={disc}
           onChange={(d) => tell({ disc: d })}
-          options={(Object.keys(USUAL) as Usual[]).map((name) => ({
+          options={(Object.keys(USUAL_DISCS) as UsualDisc[]).map((name) => ({
             value: name,
             words: DISC_CLASS_WORDS[name],
           }))}

@@ -57,10 +57,10 @@ export function Select<T>({
           aria-invalid={labelled.error !== undefined}
           aria-describedby={toldBy(labelled, id)}
           className={clsx(
-            'flex items-center justify-between gap-1.5 rounded-lg border bg-card text-left text-ink disabled:opacity-40',
+            'flex items-center justify-between gap-1.5 rounded-lg border text-left text-ink disabled:opacity-40',
             look === 'box'
-              ? 'min-h-10 w-full border-edge py-1 pr-2 pl-2.5 max-md:min-h-11'
-              : 'min-h-8 border-transparent px-1.5 hover:border-edge focus:border-edge max-md:min-h-11',
+              ? 'min-h-10 w-full border-edge bg-card py-1 pr-2 pl-2.5 max-md:min-h-11'
+              : 'min-h-8 border-transparent bg-transparent px-1.5 hover:border-edge focus:border-edge max-md:min-h-11',
             boxClass ?? (look === 'box' && 'text-body'),
           )}
         >

@@ -3,6 +3,7 @@ import type { ArmRow } from '../../core/judge/answers/picture.ts'
 import type { PlanPoint } from '../../core/flight/path.ts'
 import { Z90 } from '../../core/rating/normal.ts'
 import { useUnits } from '../data/preferences.tsx'
+import { capital } from '../../contract/words.ts'
 import { besideLine, figure } from '../data/units.ts'
 import { hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
@@ -49,7 +50,7 @@ export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
               className="border-t border-rule max-md:grid max-md:grid-cols-[1fr_auto_auto] max-md:items-baseline max-md:gap-x-3 max-md:pt-1"
             >
               <th scope="row" className="pr-3 font-medium whitespace-nowrap max-md:pr-0">
-                {r.thrower ? r.arm : speed.show(r.armMps, 0)}
+                {r.thrower ? capital(r.arm) : speed.show(r.armMps, 0)}
                 {r.thrower && (
                   <span className="figure block text-note text-quiet max-md:ml-2 max-md:inline">
                     {speed.show(r.armMps)}

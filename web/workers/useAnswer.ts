@@ -19,11 +19,13 @@ export const answeredFirst = (view: TrialView): Answered => ANSWER_TO[kindOf(vie
  * What an answer is asked about.
  *
  * @param discs codes of the discs; those of the trial where nobody says
+ * @param listener whom it is told to, where that is nobody who threw
  */
 export function useAbout(
   view: TrialView,
   names: ReadonlyMap<string, string>,
   discs?: readonly string[],
+  listener?: AskedAcross['listener'],
 ): AskedAcross {
   const { kind } = useUnits()
   const short = useShortThrows(view.trial.id)
@@ -45,6 +47,7 @@ export function useAbout(
       names,
       units: kind,
       thrown,
+      ...(listener && { listener }),
       // a disc that is not new and was never counted has been through nobody knows what
       through: new Map(
         view.discs.flatMap(({ disc }) => {
@@ -57,18 +60,19 @@ export function useAbout(
         return disc === undefined ? [] : [{ ...seen, disc }]
       }),
     }
-  }, [view, discs, names, kind, short, worn])
+  }, [view, discs, names, kind, short, worn, listener])
 }
 
 /** What an answer hangs on besides its question and its reading. */
-const keyOf = ({ discs, convention, pair, units, short, through }: AskedAcross): readonly unknown[] => [
+const keyOf = ({
   discs,
   convention,
   pair,
   units,
   short,
-  [...through],
-]
+  through,
+  listener,
+}: AskedAcross): readonly unknown[] => [discs, convention, pair, units, short, [...through], listener]
 
 /** Answers to several questions, of a reading of a trial. */
 export function useAnswers(
@@ -94,8 +98,9 @@ export function useAnswer(
   names: ReadonlyMap<string, string>,
   question: Answered | null,
   discs?: readonly string[],
+  listener?: AskedAcross['listener'],
 ): AskedAnswer<Answer | undefined> {
-  const about = useAbout(view, names, discs)
+  const about = useAbout(view, names, discs, listener)
   const key = question === null ? null : JSON.stringify([question, reading.serial, ...keyOf(about)])
   return useAsked(key, () => askRating((w) => w.answer(ratingKey, question!, about)), {
     about: `${view.trial.id} ${question}`,

@@ -75,6 +75,26 @@ describe('the engine of trials', () => {
     expect(engine.behind('all', [own.discs[0]!.id]).length).greaterThan(0)
   })
 
+  it('tells an answer to somebody who threw none of it: their arm is flown, to the side they see', async () => {
+    const of = thrown(0.31)
+    const engine = trials()
+    await engine.weigh('one', of, NOTHING)
+    const told = (fadeSide: 'left' | 'right', armMps?: number) => {
+      const listener = { name: 'you', fadeSide, ...(armMps !== undefined && { armMps }) }
+      const { picture, besides } = engine.answered('one', 'arms', { ...about(of), listener })!
+      if (picture.kind !== 'arms') throw new Error(picture.kind)
+      return { rows: picture.rows, besides: besides.join('. ') }
+    }
+    const [left, right] = [told('left', 20.5), told('right', 20.5)]
+    expect(left.rows.filter((r) => r.arm === 'you').map((r) => r.armMps)).deep.equal([20.5])
+    // the same flight, mirrored in its words
+    expect(left.rows).deep.equal(right.rows)
+    const aside = (words: string) => words.match(/For you .* finishes [\d.]+ m (left|right)/)?.[1]
+    expect([aside(left.besides), aside(right.besides)].sort()).deep.equal(['left', 'right'])
+    // of whom only the hand is known no arm is flown
+    expect(told('right').rows.some((r) => r.arm === 'you')).equal(false)
+  })
+
   it('ends a fit that another of the same trial took the place of, and no other', async () => {
     const engine = trials(1000)
     const shares: number[] = []

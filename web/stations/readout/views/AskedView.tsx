@@ -4,6 +4,7 @@ import { Card, Unanswered } from '../../../parts/Card.tsx'
 
 import { AnswerPicture } from '../../../pictures/Picture.tsx'
 import { WhyCard } from '../Why.tsx'
+import { NO_ARM, useListener, useYourArm, YourArm } from '../YourArm.tsx'
 import { Said } from '../Said.tsx'
 import { useAnswer } from '../../../workers/useAnswer.ts'
 import type { ViewProps } from './viewProps.ts'
@@ -21,7 +22,9 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
   const thrown = reading.outcome.discs.filter((d) => d.throws > 0).map((d) => d.disc)
   const [chosen, setChosen] = useState(thrown[0])
   const discs = useMemo(() => (oneDisc && chosen !== undefined ? [chosen] : undefined), [oneDisc, chosen])
-  const answer = useAnswer(view, ratingKey, reading, names, question, discs)
+  const [arm, setArm] = useYourArm()
+  const listener = useListener(oneDisc ? arm : NO_ARM)
+  const answer = useAnswer(view, ratingKey, reading, names, question, discs, listener)
   return (
     <div className="grid gap-3 xl:grid-cols-[minmax(0,1fr)_22rem]">
       <Card className="min-w-0 p-4" label={question === 'arms' ? 'Arms' : 'Wind'}>
@@ -34,12 +37,13 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
             options={thrown.map((d) => ({ value: d, words: name(d) }))}
           />
         )}
+        {oneDisc && <YourArm arm={arm} onArm={setArm} known={listener?.armMps} />}
         {answer.error ? (
           <Unanswered asked={answer} />
         ) : answer.value ? (
           <AnswerPicture
             picture={answer.value.picture}
-            outcome={reading.outcome}
+            outcome={listener ? { ...reading.outcome, fadeSide: listener.fadeSide } : reading.outcome}
             {...{ expected, name, place }}
           />
         ) : (

@@ -1,0 +1,105 @@
+import { useMemo } from 'react'
+import { z } from 'zod'
+import { armOfCarry, USUAL_DISCS } from '../../../core/flight/arm.ts'
+import type { UsualDisc } from '../../../core/flight/arm.ts'
+import { fadeSide, HANDS, STROKES } from '../../../core/flight/hand.ts'
+import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
+import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
+import { useKept } from '../../data/useKept.ts'
+import { useUnits } from '../../data/preferences.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { FigureInput } from '../../parts/Inputs.tsx'
+import { Select, plainOptions } from '../../parts/Select.tsx'
+import type { AskedAcross } from '../../workers/rating.worker.ts'
+
+const USUAL = Object.keys(USUAL_DISCS) as [UsualDisc, ...UsualDisc[]]
+
+/** What whoever reads says of their own arm: the hand, the stroke, and how far a usual disc goes. */
+const Arm = z.object({
+  hand: z.enum(HANDS).nullable(),
+  stroke: z.enum(STROKES),
+  disc: z.enum(USUAL),
+  carryM: z.number().nullable(),
+})
+type Arm = z.infer<typeof Arm>
+export const NO_ARM: Arm = { hand: null, stroke: 'backhand', disc: 'midrange', carryM: null }
+
+/** The arm of whoever reads on this device, as it was said last. */
+export const useYourArm = () => useKept('veer-line.your-arm', 'this device', Arm, NO_ARM)
+
+/** Whom answers are told to; undefined where nothing was said of them. */
+export const useListener = ({ hand, stroke, disc, carryM }: Arm): AskedAcross['listener'] =>
+  useMemo(() => {
+    if (hand === null && carryM === null) return undefined
+    const armMps = carryM === null ? undefined : armOfCarry(USUAL_DISCS[disc], carryM)
+    const [slowest, fastest] = SHEET_RANGE.fullSpeedMps
+    return {
+      name: 'you',
+      fadeSide: fadeSide(hand ?? 'right', stroke),
+      ...(armMps !== undefined && armMps >= slowest && armMps <= fastest && { armMps }),
+    }
+  }, [hand, stroke, disc, carryM])
+
+interface YourArmProps {
+  readonly arm: Arm
+  readonly onArm: (arm: Arm) => void
+  /** Full power with a disc of speed 9, m/s, as what was said comes to; undefined where no arm throws so. */
+  readonly known: number | undefined
+}
+
+/** Whoever reads says how they throw: the discs are then flown for that arm too, to the side it sees. */
+export function YourArm({ arm, onArm, known }: YourArmProps) {
+  const { length, speed } = useUnits()
+  const { hand, stroke, disc, carryM } = arm
+  const tell = (change: Partial<Arm>) => onArm({ ...arm, ...change })
+  const said = hand !== null || carryM !== null
+  return (
+    <fieldset className="mb-3 rounded-lg bg-tint p-3">
+      <legend className="sr-only">Your own arm</legend>
+      <div className="flex flex-wrap items-end gap-3">
+        <Select
+          label="You throw"
+          className="w-40"
+          value={hand}
+          placeholder="with which hand"
+          onChange={(v) => tell({ hand: v })}
+          options={HANDS.map((value) => ({ value, words: `${value}-handed` }))}
+        />
+        <Select
+          label="your"
+          className="w-36"
+          value={stroke}
+          onChange={(v) => tell({ stroke: v })}
+          options={plainOptions(STROKES)}
+        />
+        <Select
+          label="of a"
+          className="w-44"
+          value={disc}
+          onChange={(v) => tell({ disc: v })}
+          options={USUAL.map((value) => ({ value, words: DISC_CLASS_WORDS[value] }))}
+        />
+        <FigureInput
+          label="goes, flat in calm air"
+          className="w-40"
+          unit={length.unit}
+          digits={0}
+          value={carryM === null ? null : length.to(carryM)}
+          onChange={(v) => tell({ carryM: v === null ? null : length.from(v) })}
+        />
+        {said && (
+          <Button kind="quiet" onClick={() => onArm(NO_ARM)}>
+            Clear
+          </Button>
+        )}
+      </div>
+      {carryM !== null && (
+        <p className="mt-2 text-note text-quiet" role="status">
+          {known === undefined
+            ? 'No arm throws it so; check the figure.'
+            : `That is an arm of ${speed.show(known)} with a disc of speed 9.`}
+        </p>
+      )}
+    </fieldset>
+  )
+}
