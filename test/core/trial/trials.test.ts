@@ -89,7 +89,7 @@ describe('the engine of trials', () => {
     expect(left.rows.filter((r) => r.arm === 'you').map((r) => r.armMps)).deep.equal([20.5])
     // the same flight, mirrored in its words
     expect(left.rows).deep.equal(right.rows)
-    const aside = (words: string) => words.match(/For you [^.]*finishes .*?(left|right)/)?.[1]
+    const aside = (words: string) => words.match(/For you .*? finishes .*?(left|right)/)?.[1]
     expect([aside(left.besides), aside(right.besides)].sort()).deep.equal(['left', 'right'])
     // of whom only the hand is known no arm is flown
     expect(told('right').rows.some((r) => r.arm === 'you')).equal(false)
