@@ -144,7 +144,9 @@ function itself(asked: Asked, disc: string, rows: readonly ArmRow[]): string | u
   if (!first || !last) return undefined
   const speed = speedOf(asked.words)
   const range =
-    first === last ? `about ${speed(first.armMps)}` : `${speed(first.armMps)} to ${speed(last.armMps)}`
+    speed(first.armMps) === speed(last.armMps)
+      ? `about ${speed(first.armMps)}`
+      : `${speed(first.armMps)} to ${speed(last.armMps)}`
   return `To arms of ${range} ${asked.words.name(disc)} is itself, to within half a number of turn and fade; to slower ones it seems more stable, to faster ones less`
 }
 

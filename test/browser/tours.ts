@@ -1,0 +1,126 @@
+import type { Page } from '@playwright/test'
+import { choose, expect, openHalfDone, readView } from './bench.ts'
+
+export type Check = (what: string) => Promise<void>
+/** Screens of the shed and of a trial, one after the other. */
+export const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promise<void>>> = {
+  shed: async (page, check) => {
+    await check('settings')
+    await page.getByRole('link', { name: 'Phones and people' }).click()
+    await page.request.put('/api/sharing', { data: { on: true } })
+    await page.reload()
+    await page.getByRole('button', { name: 'Show a code' }).click()
+    await expect(page.getByText(/left$/)).toBeVisible()
+    await check('phones and people')
+    await page.getByRole('button', { name: 'Invite somebody' }).click()
+    await page.getByRole('button', { name: 'Make a link' }).click()
+    await expect(page.getByText(/\/join#/)).toBeVisible()
+    await check('an invitation')
+    await page.keyboard.press('Escape')
+    await page.request.put('/api/sharing', { data: { on: false } })
+    await page.getByRole('link', { name: 'Data', exact: true }).click()
+    await page.getByRole('button', { name: 'Make a copy now' }).click()
+    await expect(page.getByText(/^A copy was made/)).toBeVisible()
+    await check('data')
+    await page.getByRole('link', { name: 'Bench' }).click()
+    await expect(
+      page.getByRole('region', { name: 'Tarnwick in four plastics' }).getByRole('list'),
+    ).toContainText('%')
+    await check('bench')
+    await page.getByRole('link', { name: 'Shelf' }).click()
+    await expect(page.getByRole('row', { name: /HS-021/ })).toBeVisible()
+    await page.getByLabel('Choose HS-021').check()
+    await check('shelf')
+    await page.getByRole('link', { name: /HS-021/ }).click()
+    await expect(page.getByRole('heading', { name: 'Flies most like' })).toBeVisible()
+    await expect(page.getByRole('img', { name: /Rims to scale/ })).toBeVisible()
+    await check('disc')
+    await page.getByRole('button', { name: 'Inspect again' }).click()
+    await expect(page.getByRole('dialog').getByRole('img', { name: /Rims to scale/ })).toBeVisible()
+    await check('inspection')
+    await page.keyboard.press('Escape')
+    await page.getByRole('link', { name: 'Start a trial' }).click()
+    await expect(page.getByRole('list', { name: 'Chosen' })).toContainText('HS-021')
+    await check('start of a trial')
+    await page.keyboard.press('Escape')
+    await page.getByRole('link', { name: 'Rotation' }).click()
+    await expect(
+      page
+        .getByRole('region', { name: 'Late turn driver' })
+        .getByText(/^Does it, \d+ %; leaves/)
+        .first(),
+    ).toBeVisible()
+    await check('rotation')
+    await page.getByRole('button', { name: 'New job' }).click()
+    await choose(page.getByLabel('Flies as this disc does now'), 2)
+    await check('new job')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Log wear of several discs' }).click()
+    await check('wear of several discs')
+    await page.keyboard.press('Escape')
+    await page.getByRole('link', { name: 'Line lab' }).click()
+    await page.getByRole('button', { name: 'Gap' }).click()
+    await page.getByRole('button', { name: 'Keep this throw to compare' }).click()
+    await page.getByLabel('Tailwind').fill('-3')
+    await expect(page.getByTestId('lands')).toContainText('Gets through')
+    await expect(page.getByRole('region', { name: 'What changed' })).toContainText('The wind')
+    await check('line lab')
+    await page.getByRole('link', { name: 'Eye drill' }).click()
+    await expect(page.getByRole('button', { name: 'Begin' })).toBeVisible()
+    await check('eye drill')
+    // one kind alone, which is answered by a number
+    for (const chip of await page.getByRole('group', { name: 'What is asked' }).getByRole('button').all())
+      if ((await chip.textContent()) !== 'nose') await chip.click()
+    await page.getByRole('button', { name: 'Begin' }).click()
+    await page.keyboard.press('2')
+    await page.getByRole('button', { name: 'Answer' }).click()
+    await expect(page.getByRole('region', { name: 'The question' }).getByRole('status')).toBeVisible()
+    await check('question of the eye drill')
+  },
+  trial: async (page, check) => {
+    await openHalfDone(page, 'Throw on')
+    await page.keyboard.press('ArrowRight')
+    await expect(page.getByText('drag the bend')).toBeVisible()
+    await check('field')
+    await page.getByRole('link', { name: 'Plan', exact: true }).click()
+    await expect(page.getByRole('table', { name: /settles each pair/ })).toBeVisible()
+    await check('plan')
+    await page.getByRole('link', { name: 'Readout', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'What you can say' })).toBeVisible()
+    await expect(page.getByTestId('answer')).toContainText('Skelmire')
+    await check('readout')
+    for (const view of ['Pairs', 'Wind', 'Arms', 'Likeness', 'Throws', 'Throwers']) {
+      await readView(page, view)
+      await expect(page.getByRole('region', { name: view, exact: true })).toBeVisible()
+      await check(view)
+    }
+    await page.getByRole('link', { name: 'Bench', exact: true }).click()
+    await page
+      .getByRole('region', { name: 'Tarnwick in four plastics' })
+      .getByRole('link', { name: 'Read it' })
+      .click()
+    await expect(page.getByRole('region', { name: 'What you expected' })).toContainText(
+      'came out as expected',
+    )
+    await page.getByRole('link', { name: 'Review', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'Write a review' })).toBeVisible()
+    await check('reviews')
+    await page.getByRole('button', { name: 'Start the review' }).click()
+    await expect(page.getByRole('region', { name: 'Claims' })).toContainText('carried by the throws')
+    await expect(page.getByRole('img', { name: /^Corrected flights/ }).first()).toBeVisible()
+    await check('review, written')
+    await page.getByRole('radio', { name: 'Read', exact: true }).click()
+    await expect(page.getByText('Why: Slate is more stable than Amber').first()).toBeVisible()
+    await check('review, read')
+    await page.getByRole('link', { name: 'Field', exact: true }).click()
+    await page.getByRole('link', { name: 'Ground play and short game' }).click()
+    for (const game of ['Ground play', 'Approach', 'Putting', 'Holes']) {
+      await page.getByRole('radio', { name: game }).click()
+      await expect(page.getByRole('heading', { name: game })).toBeVisible()
+      await check(game)
+    }
+    await page.goto(page.url().replace(/short.*/, 'sheet'))
+    await expect(page.getByRole('region', { name: 'The sheet' })).toBeVisible()
+    await check('sheet')
+  },
+}
