@@ -63,7 +63,8 @@ for (const [tour, walk] of Object.entries(TOURS))
     await walk(page, async (what) => {
       for (const size of PHONES) {
         await page.setViewportSize(size)
-        await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))))
+        // what is as wide as its box is drawn anew
+        await page.waitForTimeout(300)
         for (const said of await misfits(page)) wrong.push(`${what}, ${size.width} × ${size.height}: ${said}`)
       }
       await page.setViewportSize(DESK)

@@ -20,7 +20,7 @@ const LOOK: Record<Kind, string> = {
 /** How a button looks, for links that look like one. */
 export const buttonLook = (kind: Kind = 'plain', more = ''): string =>
   clsx(
-    'inline-flex min-h-10 items-center justify-center gap-2 rounded-lg px-3.5 py-1.5 text-body disabled:cursor-not-allowed max-md:min-h-11',
+    'hit inline-flex min-h-10 items-center justify-center gap-2 rounded-lg px-3.5 py-1.5 text-body disabled:cursor-not-allowed',
     LOOK[kind],
     more,
   )

@@ -68,7 +68,7 @@ export function OnEdgeDial({ label, words, range = STEEPEST, step = 1, onTurn, .
       aria-valuemax={range[1]}
       aria-valuenow={edge.hyzerDeg}
       aria-valuetext={words}
-      className="cursor-grab touch-none rounded-lg outline-none max-md:py-1.5 focus-visible:outline-3 focus-visible:outline-water"
+      className="cursor-grab touch-none rounded-lg outline-none phone:py-1.5 focus-visible:outline-3 focus-visible:outline-water"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
         point(e)

@@ -3,7 +3,7 @@ import clsx from 'clsx'
 /** How a link to a part of a screen looks, among the others; and the row they stand in. */
 export const tabLook = (here: boolean): string =>
   clsx(
-    'flex min-h-10 items-center border-b-3 px-2.5 font-medium whitespace-nowrap max-md:min-h-11',
+    'hit flex min-h-10 items-center border-b-3 px-2.5 font-medium whitespace-nowrap',
     here ? 'border-water text-ink' : 'border-transparent text-quiet hover:bg-tint',
   )
 export const TAB_ROW = 'flex gap-1 border-b border-rule'

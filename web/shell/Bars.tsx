@@ -58,7 +58,7 @@ export function Bars() {
     <>
       <header className="sticky top-0 z-30 bg-spruce text-on-spruce max-md:hidden print:hidden">
         <div className="mx-auto flex h-13 max-w-[1600px] items-stretch gap-1 px-3 xl:px-5">
-          <Link to="/" className="mr-2 flex items-center gap-2.5">
+          <Link to="/" className="hit mr-2 flex items-center gap-2.5">
             <Mark />
             <span className="font-head text-lead font-bold max-lg:sr-only">veer line</span>
           </Link>

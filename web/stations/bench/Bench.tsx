@@ -151,7 +151,7 @@ function PutAway({ trials }: { trials: readonly TrialSummary[] }) {
               <StationLink
                 at="readout"
                 params={{ trialId: trial.id }}
-                className="font-medium hover:underline"
+                className="tap font-medium hover:underline"
               >
                 {trial.name}
               </StationLink>{' '}
@@ -220,7 +220,7 @@ function TrialCard({
       <div className="flex items-start justify-between gap-4">
         <div className="min-w-0">
           <h2 className="text-lead">
-            <StationLink at="readout" params={{ trialId: trial.id }} className="hover:underline">
+            <StationLink at="readout" params={{ trialId: trial.id }} className="tap hover:underline">
               {trial.name}
             </StationLink>
           </h2>

@@ -133,7 +133,7 @@ export function PutOnField({ obstacles, farM, onChange }: PutProps) {
       {KINDS.map(({ name, put }) => (
         <Button
           key={name}
-          className="!min-h-9 !px-2.5 max-md:!min-h-11"
+          className="!px-2.5"
           disabled={obstacles.length + 1 >= MOST_OBSTACLES}
           onClick={() => add(name, put)}
         >

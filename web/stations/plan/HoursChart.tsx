@@ -5,8 +5,8 @@ import { alongAim } from '../../../core/plan/window.ts'
 import type { ForecastHour, Window } from '../../../core/plan/window.ts'
 import { useUnits } from '../../data/preferences.tsx'
 
-const [WIDTH, HEIGHT] = [560, 128]
-const PAD = { left: 40, right: 24, top: 24, bottom: 24 }
+const [WIDTH, HEIGHT] = [560, 134]
+const PAD = { left: 40, right: 24, top: 24, bottom: 30 }
 
 /** Wind and gusts over the day, the window marked. */
 export function HoursChart({

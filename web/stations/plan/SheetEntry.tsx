@@ -146,7 +146,7 @@ function Outing({ view: { trial, throwers }, state, tell, units }: SheetProps) {
     <Card className="p-4" label="The outing">
       <div className="mb-3 flex flex-wrap items-baseline gap-3">
         <h1 className="mr-auto text-title">Type in the sheet of {trial.name}</h1>
-        <StationLink at="plan" params={{ trialId: trial.id }} className="underline underline-offset-4">
+        <StationLink at="plan" params={{ trialId: trial.id }} className="tap underline underline-offset-4">
           Back to the plan
         </StationLink>
       </div>

@@ -142,7 +142,7 @@ function ShownLane({ shown, onMove, onEdit, onRetest }: LaneProps) {
                   at="shelf/disc"
                   params={{ discId: disc.id }}
                   otherwise="words"
-                  className="flex items-center gap-2 font-medium hover:underline"
+                  className="tap flex items-center gap-2 font-medium hover:underline"
                 >
                   <DiscDot place={place} />
                   <span className={lane.assigned ? '' : 'font-normal text-quiet'}>

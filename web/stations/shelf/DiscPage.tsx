@@ -139,7 +139,7 @@ function Head({ disc, onOpen }: { readonly disc: ShelvedDisc; readonly onOpen: (
       <StationLink
         at="shelf"
         aria-label="Back to the shelf"
-        className="grid size-10 place-items-center rounded-lg hover:bg-tint"
+        className="hit grid size-10 place-items-center rounded-lg hover:bg-tint"
       >
         <ArrowLeft size={20} aria-hidden />
       </StationLink>

@@ -67,7 +67,7 @@ const COLUMNS = [
         <StationLink
           at="shelf/disc"
           params={{ discId: r.disc.id }}
-          className="block font-semibold underline-offset-4 hover:underline"
+          className="tap block font-semibold underline-offset-4 hover:underline"
         >
           <span className="figure mr-2.5 font-normal whitespace-nowrap">{r.disc.code}</span>
           {r.plastic.name}
@@ -192,13 +192,15 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
         <thead className="border-y border-rule bg-tint text-note">
           <tr>
             <th className="w-10 pl-4">
-              <input
-                type="checkbox"
-                aria-label="Choose every disc on this page"
-                className="size-4.5 accent-spruce align-middle"
-                checked={table.getIsAllRowsSelected()}
-                onChange={table.getToggleAllRowsSelectedHandler()}
-              />
+              <label className="-ml-3 grid size-11 place-items-center">
+                <input
+                  type="checkbox"
+                  aria-label="Choose every disc on this page"
+                  className="size-4.5 accent-spruce align-middle"
+                  checked={table.getIsAllRowsSelected()}
+                  onChange={table.getToggleAllRowsSelectedHandler()}
+                />
+              </label>
             </th>
             {table.getFlatHeaders().map((h) => {
               const sorted = h.column.getIsSorted()
@@ -250,13 +252,15 @@ export function ShelfTable({ rows, chosen, onChosen }: ShelfTableProps) {
                   }}
                 >
                   <td className="pl-4">
-                    <input
-                      type="checkbox"
-                      aria-label={`Choose ${r.disc.code}`}
-                      className="size-4.5 accent-spruce align-middle"
-                      checked={row.getIsSelected()}
-                      onChange={row.getToggleSelectedHandler()}
-                    />
+                    <label className="-ml-3 grid size-11 place-items-center">
+                      <input
+                        type="checkbox"
+                        aria-label={`Choose ${r.disc.code}`}
+                        className="size-4.5 accent-spruce align-middle"
+                        checked={row.getIsSelected()}
+                        onChange={row.getToggleSelectedHandler()}
+                      />
+                    </label>
                   </td>
                   {row.getVisibleCells().map((c) => (
                     <td key={c.id} className={clsx('px-3 py-1', SHOWN[c.column.id])}>
