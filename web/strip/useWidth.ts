@@ -6,6 +6,8 @@ export function useWidth() {
   const [width, setWidth] = useState(0)
   useLayoutEffect(() => {
     const element = box.current!
+    // what is drawn in it as wide as it was does not keep it so wide: a phone may be turned
+    element.style.setProperty('contain', 'inline-size')
     const watch = new ResizeObserver(() => setWidth(element.clientWidth))
     watch.observe(element)
     setWidth(element.clientWidth)

@@ -43,7 +43,7 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
           <StationLink
             at="shelf/disc"
             params={{ discId: of.discId }}
-            className="block truncate font-semibold underline-offset-4 hover:underline"
+            className="tap block truncate font-semibold underline-offset-4 hover:underline"
           >
             {d.mold.name}, {d.plastic.name}
           </StationLink>

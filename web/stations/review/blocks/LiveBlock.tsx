@@ -55,5 +55,5 @@ export function LiveBlock({ trial, view }: { readonly trial: string; readonly vi
   if (!source) return <Nothing>Weighing the throws …</Nothing>
   if (source.view.throws.length === 0 && view !== 'discs' && view !== 'in-the-hand')
     return <Nothing>No throw has been logged yet.</Nothing>
-  return SHOWN[view](source)
+  return <div className="min-w-0 overflow-x-auto">{SHOWN[view](source)}</div>
 }
