@@ -80,7 +80,7 @@ export default function Bag() {
       <Empty
         title="No disc to take"
         action={
-          <StationLink at="rotation" className="underline">
+          <StationLink at="rotation" className="tap underline">
             To the rotation
           </StationLink>
         }

@@ -96,7 +96,7 @@ export function JobsCard({ discId }: { discId: string }) {
       )}
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button onClick={() => setNoting('new')}>Note what happened to it</Button>
-        <StationLink at="rotation" className="underline underline-offset-4">
+        <StationLink at="rotation" className="tap underline underline-offset-4">
           To the rotation
         </StationLink>
       </div>
