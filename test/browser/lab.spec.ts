@@ -402,5 +402,22 @@ test.describe('on a phone', () => {
     const field = (await strip(page).boundingBox())!
     await page.touchscreen.tap(field.x + 0.4 * field.width, field.y + 0.5 * field.height)
     await expect.poll(() => outM(page)).toBeLessThan(60)
+
+    // a finger that swipes over the field scrolls and throws nothing elsewhere; the landing itself is dragged
+    const touch = await page.context().newCDPSession(page)
+    const drag = async (x: number, y: number, byX: number) => {
+      await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] })
+      for (let i = 1; i <= 6; i++)
+        await touch.send('Input.dispatchTouchEvent', {
+          type: 'touchMove',
+          touchPoints: [{ x: x + (i / 6) * byX, y }],
+        })
+      await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+    }
+    const landed = await outM(page)
+    await drag(field.x + 0.9 * field.width, field.y + 0.9 * field.height, -60)
+    expect(await outM(page)).toBe(landed)
+    await drag(field.x + 0.4 * field.width, field.y + 0.5 * field.height, 60)
+    await expect.poll(() => outM(page)).toBeGreaterThan(landed + 8)
   })
 })

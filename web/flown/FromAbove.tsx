@@ -66,15 +66,23 @@ export function FromAbove({
   const place = ({ down, left }: Spot): FieldPlace => ({ downM: down, sideM: sign * left })
   const held = useRef<{ obstacle: number; from: FieldPlace; was: LabObstacle } | 'landing'>(undefined)
   const landed = flights[0]?.flight.landed
+  /** What lies at a spot: how far away the landing is, px, and the obstacle that is nearest. */
+  const lying = (at: Spot, scale: Scale) => {
+    const away = (p: FieldPlace) =>
+      Math.hypot(scale.x(p.downM) - scale.x(at.down), scale.y(sign * p.sideM) - scale.y(at.left))
+    const nearest = obstacles
+      .map((was, obstacle) => ({ was, obstacle, away: away(middleOf(was)) }))
+      .sort((a, b) => a.away - b.away)[0]
+    return { nearest, landing: landed ? away(landed) : Infinity }
+  }
+  const holds = (at: Spot, scale: Scale) => {
+    const { nearest, landing } = lying(at, scale)
+    return Math.min(landing, nearest?.away ?? Infinity) < NEAR_PX
+  }
   const point = (at: Spot, phase: 'down' | 'move' | 'up', scale: Scale) => {
     const here = place(at)
     if (phase === 'down') {
-      const away = (p: FieldPlace) =>
-        Math.hypot(scale.x(p.downM) - scale.x(at.down), scale.y(sign * p.sideM) - scale.y(at.left))
-      const nearest = obstacles
-        .map((was, obstacle) => ({ was, obstacle, away: away(middleOf(was)) }))
-        .sort((a, b) => a.away - b.away)[0]
-      const landing = landed ? away(landed) : Infinity
+      const { nearest, landing } = lying(at, scale)
       if (nearest && nearest.away < Math.min(NEAR_PX, landing))
         held.current = { obstacle: nearest.obstacle, from: here, was: nearest.was }
       else held.current = 'landing'
@@ -113,7 +121,7 @@ export function FromAbove({
           ? 'The field from above. Drag the landing to find the power and aim that bring it there; drag what stands on the field.'
           : 'The field from above: flights, where throws scatter, and what stands there'
       }
-      {...(onLand && { onPoint: point, onKeyDown: key })}
+      {...(onLand && { onPoint: point, holds, onKeyDown: key })}
     >
       {obstacles.map((o, i) => (
         <OnField key={i} o={o} sign={sign} />

@@ -78,7 +78,7 @@ export default function Bench() {
         <Nothing start={start} />
       ) : (
         <>
-          <div className="mb-3 flex items-end justify-between gap-4">
+          <div className="mb-3 flex flex-wrap items-end justify-between gap-x-4 gap-y-2">
             <div>
               <h1 className="text-title">Bench</h1>
               <p className="text-quiet">

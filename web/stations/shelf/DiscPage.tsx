@@ -144,7 +144,7 @@ function Head({ disc, onOpen }: { readonly disc: ShelvedDisc; readonly onOpen: (
         <ArrowLeft size={20} aria-hidden />
       </StationLink>
       <DiscDot place={0} size={56} code={code} />
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-md:basis-52">
         <h1 className="text-title">
           {disc.mold.name}, {disc.plastic.name}
         </h1>
