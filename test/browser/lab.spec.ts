@@ -417,7 +417,12 @@ test.describe('on a phone', () => {
     const landed = await outM(page)
     await drag(field.x + 0.9 * field.width, field.y + 0.9 * field.height, -60)
     expect(await outM(page)).toBe(landed)
-    await drag(field.x + 0.4 * field.width, field.y + 0.5 * field.height, 60)
+    const end = await strip(page).evaluate((svg) => {
+      const flown = [...svg.querySelectorAll('path')].find((p) => p.getAttribute('stroke-width') === '3.5')!
+      const { x, y } = flown.getPointAtLength(flown.getTotalLength()).matrixTransform(flown.getScreenCTM()!)
+      return { x, y }
+    })
+    await drag(end.x, end.y, 60)
     await expect.poll(() => outM(page)).toBeGreaterThan(landed + 8)
   })
 })
