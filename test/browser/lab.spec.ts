@@ -399,6 +399,7 @@ test.describe('on a phone', () => {
       .boundingBox())!
     await page.touchscreen.tap(dial.x + 0.1 * dial.width, dial.y + 0.95 * dial.height)
     await expect(lands(page)).not.toHaveText(before!)
+    await strip(page).scrollIntoViewIfNeeded()
     const field = (await strip(page).boundingBox())!
     await page.touchscreen.tap(field.x + 0.4 * field.width, field.y + 0.5 * field.height)
     await expect.poll(() => outM(page)).toBeLessThan(60)
