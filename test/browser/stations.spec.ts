@@ -1,6 +1,5 @@
 import { questionOf } from '../../core/plan/questions.ts'
 import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
 import { THEMES } from '../../contract/preferences.ts'
 import { TOURS } from './tours.ts'
 import {
