@@ -79,6 +79,11 @@ function asideWords({ value, sd }: Estimate, side: LeftOrRight | undefined, word
   )
   return `${lengthOf(words)(Math.abs(value))} (${low} to ${high}) ${farther(side, more)}`
 }
+/** Whether a distance is nothing by the figures it is written with. */
+const isNothing = ({ value }: Estimate, words: Wording): boolean =>
+  Number(figureOf(words)(Math.abs(value))) === 0
+/** “within 1.6 m”: how far off where something is may be, nine times in ten. */
+const withinWords = ({ sd }: Estimate, words: Wording): string => `within ${lengthOf(words)(Z90 * sd)}`
 /** “finishes 4.1 m (2.5 to 5.7) farther left”, a 100 m flight. */
 const finishWords = (finish: Estimate, side: LeftOrRight | undefined, words: Wording): string =>
   `finishes ${asideWords(finish, side, words)}`
@@ -103,7 +108,12 @@ export function shownBy({ side, finish }: Gap): 'finish' | 'side' {
 /** “it finishes 4.1 m (2.5 to 5.7) farther left in a flight of 100 m”, or as the mean of such a flight. */
 export function gapWords(gap: Gap, fadeSide: LeftOrRight | undefined, words: Wording): string {
   const flight = `a flight of ${lengthOf(words)(PER_M, 0)}`
-  return shownBy(gap) === 'finish'
+  const by = shownBy(gap)
+  if (isNothing(gap[by], words))
+    return by === 'finish'
+      ? `it finishes where the other does, ${withinWords(gap.finish, words)}, in ${flight}`
+      : `it flies where the other does, ${withinWords(gap.side, words)}, as the mean of ${flight}`
+  return by === 'finish'
     ? `it ${finishWords(gap.finish, fadeSide, words)} in ${flight}`
     : `it flies ${asideWords(gap.side, fadeSide, words)} as the mean of ${flight}`
 }
@@ -227,7 +237,11 @@ export function labelStatement(
   const within = probabilityWithin(gap, sd, ALIKE_WITHIN)
   const base = { kind: 'label' as const, discs: [d.disc], throws: d.throws }
   const finish = { value: d.finish.value - label.finish, sd: d.finish.sd }
-  const reads = `${hedgedStability(d.stability.value, sd)}; ${finishWords(finish, fadeSide, words)} than its label says`
+  const reads = `${hedgedStability(d.stability.value, sd)}; ${
+    isNothing(finish, words)
+      ? `finishes where its label says, ${withinWords(finish, words)}`
+      : `${finishWords(finish, fadeSide, words)} than its label says`
+  }`
   if (d.throws === 0)
     return {
       ...base,

@@ -26,7 +26,7 @@ test('the board says who does a job, who has left it, which backup is due and wh
   await expect(due).toContainText('HS-021, Tarnwick Slate is kept away from water or trees.')
   await expect(due).toContainText(/Wear in HS-\d+, .* next: about \d+ throws until it does the job/)
   // who does it already is carried in one press
-  await expect(due).toContainText(/HS-040, Ormsgarth Loam does it already, \d+ %, and is carried for nothing/)
+  await expect(due).toContainText(/HS-040, Ormsgarth Loam does it already, \d+ %, and has no job of its own/)
   await due.getByRole('button', { name: 'Carry it for Touch approach' }).click()
   await expect(
     page.getByText('HS-040 is carried for Touch approach from today.', { exact: true }),

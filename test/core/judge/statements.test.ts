@@ -135,6 +135,8 @@ describe('what can be said', () => {
     expect(of(2, -0.2, 3)).contain('it flies 2.0 m')
     // neither shows it: the one that people see
     expect(of(0.2, 0.6)).contain('it finishes 0.6 m (−1.0 to 2.2) farther left')
+    // nothing is not so far to a side
+    expect(of(0.02, 0.02)).equal('it finishes where the other does, within 1.6 m, in a flight of 100 m')
   })
 
   it('says nothing settled of one disc that was not thrown', () => {

@@ -223,8 +223,8 @@ function Pairs(props: SettlesProps) {
     <>
       <Triangle {...props} />
       <p className="mt-1 text-note text-quiet">
-        Small: the least difference of where they fly, in {units.length.unit} a flight of{' '}
-        {units.length.show(PER_M, 0)}, it would tell apart at 90 %.
+        Small: the least difference that would be told apart with 90 %, in {units.length.unit} over a flight
+        of {units.length.show(PER_M, 0)}.
       </p>
     </>
   )

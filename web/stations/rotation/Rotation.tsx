@@ -246,15 +246,15 @@ function Due({ board, onMove }: { board: Board; onMove: LaneProps['onMove'] }) {
             ))}
             {already && (
               <p>
-                {nameOf(board, already.discId)} does it already, {percent(already.prospect.now)}, and is
-                carried for nothing:{' '}
+                {nameOf(board, already.discId)} does it already, {percent(already.prospect.now)}, and has no
+                job of its own:{' '}
                 <button
                   type="button"
                   aria-label={`Carry it for ${job.name}`}
                   className="underline underline-offset-4 max-md:min-h-11"
                   onClick={() => onMove(already.discId, job.id)}
                 >
-                  carry it
+                  give it this one
                 </button>
               </p>
             )}
