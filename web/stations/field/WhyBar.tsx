@@ -10,11 +10,22 @@ import { askRating } from '../../workers/rating.ts'
 
 interface Part {
   readonly name: string
-  readonly hue: string
+  readonly fill: string
   /** To the thrower's right, m. */
   readonly rightM: number
   readonly more?: string
 }
+
+/** How each part is drawn: none in the colour of a disc, and told apart without any colour. */
+const striped = (deg: number, hue: string) =>
+  `repeating-linear-gradient(${deg}deg, ${hue} 0 3px, var(--card) 3px 5px)`
+const FILL = {
+  release: striped(45, 'var(--ink)'),
+  wind: striped(90, 'var(--water)'),
+  air: striped(0, 'var(--quiet)'),
+  disc: 'var(--ink)',
+  unexplained: 'var(--edge)',
+} as const
 
 /** Parts smaller than this are not worth a word, m. */
 const SMALL = 0.5
@@ -41,11 +52,11 @@ function partsOf(why: Why, sign: 1 | -1): Part[] {
     parts.angle.veerM + parts.nose.veerM + parts.speed.veerM + parts.launch.veerM + parts.aim.veerM
   const words = releaseWords(why)
   return [
-    { name: 'release', hue: 'var(--hue-3)', rightM: right(release), ...(words && { more: words }) },
-    { name: 'wind', hue: 'var(--water)', rightM: right(parts.wind.veerM) },
-    { name: 'air', hue: 'var(--hue-5)', rightM: right(parts.air.veerM) },
-    { name: 'disc', hue: 'var(--hue-2)', rightM: right(parts.disc.veerM) },
-    { name: 'unexplained', hue: 'var(--edge)', rightM: right(why.unexplained.veerM) },
+    { name: 'release', fill: FILL.release, rightM: right(release), ...(words && { more: words }) },
+    { name: 'wind', fill: FILL.wind, rightM: right(parts.wind.veerM) },
+    { name: 'air', fill: FILL.air, rightM: right(parts.air.veerM) },
+    { name: 'disc', fill: FILL.disc, rightM: right(parts.disc.veerM) },
+    { name: 'unexplained', fill: FILL.unexplained, rightM: right(why.unexplained.veerM) },
   ]
 }
 
@@ -80,7 +91,7 @@ export function WhyBar({ trial, thrown, serial }: { trial: string; thrown: Throw
             <span
               key={p.name}
               className="h-full shrink-0"
-              style={{ width: `calc(2 * ${share(p)})`, background: p.hue }}
+              style={{ width: `calc(2 * ${share(p)})`, background: p.fill }}
             />
           ))}
         </div>
@@ -90,7 +101,7 @@ export function WhyBar({ trial, thrown, serial }: { trial: string; thrown: Throw
             <span
               key={p.name}
               className="h-full shrink-0"
-              style={{ width: `calc(2 * ${share(p)})`, background: p.hue }}
+              style={{ width: `calc(2 * ${share(p)})`, background: p.fill }}
             />
           ))}
         </div>
@@ -98,7 +109,7 @@ export function WhyBar({ trial, thrown, serial }: { trial: string; thrown: Throw
       <ul className="mt-1.5 flex flex-wrap gap-x-4 gap-y-0.5 text-note">
         {told.map((p) => (
           <li key={p.name} className="flex items-center gap-1.5">
-            <span aria-hidden className="size-2.5 shrink-0 rounded-sm" style={{ background: p.hue }} />
+            <span aria-hidden className="size-3 shrink-0 rounded-sm" style={{ background: p.fill }} />
             <span className="font-semibold">{p.name}</span>
             <span className="figure">{aside(units, p.rightM)}</span>
             {p.more && <span className="text-quiet">{p.more}</span>}
