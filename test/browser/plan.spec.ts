@@ -4,7 +4,7 @@ import type { Throw, Trial, TrialFile } from '../../contract/trials.ts'
 import { choose, complaints, expect, test, startFromShelf } from './bench.ts'
 
 /** What the trial asks, as it stands on the plan. */
-const question = (page: Page) => page.getByRole('button', { name: /^Question/ })
+const question = (page: Page) => page.getByRole('button', { name: /^(Question|Read as)/ })
 const TRIAL = 'Is the Ormsgarth true to its label'
 const stored = (page: Page) =>
   page.waitForResponse((r) => r.url().includes('/api/trials/') && r.request().method() === 'PUT' && r.ok())
@@ -353,6 +353,7 @@ test('a pencilled sheet is typed in, row by row, in the order of the plan', asyn
   await page.keyboard.type('61')
   await page.keyboard.press('Tab')
   await page.keyboard.type('2r')
+  await page.keyboard.press('Tab')
   await page.keyboard.press('Tab')
   await page.keyboard.type('2.9')
   await page.keyboard.press('Tab')
