@@ -55,6 +55,21 @@ const misfits = (page: Page): Promise<string[]> =>
     return found
   })
 
+/** Until what is as wide as its box has been drawn anew: the page has kept its size for some frames. */
+const settled = (page: Page) =>
+  page.evaluate(async () => {
+    const size = () => {
+      const { scrollWidth, scrollHeight } = document.documentElement
+      return `${scrollWidth} ${scrollHeight}`
+    }
+    for (let last = '', alike = 0; alike < 10;) {
+      await new Promise(requestAnimationFrame)
+      const now = size()
+      alike = now === last ? alike + 1 : 0
+      last = now
+    }
+  })
+
 for (const [tour, walk] of Object.entries(TOURS))
   test(`every station of the ${tour} fits a phone, upright and on its side`, async ({ page }) => {
     const wrong: string[] = []
@@ -63,8 +78,7 @@ for (const [tour, walk] of Object.entries(TOURS))
     await walk(page, async (what) => {
       for (const size of PHONES) {
         await page.setViewportSize(size)
-        // what is as wide as its box is drawn anew
-        await page.waitForTimeout(300)
+        await settled(page)
         for (const said of await misfits(page)) wrong.push(`${what}, ${size.width} × ${size.height}: ${said}`)
       }
       await page.setViewportSize(DESK)
