@@ -1,13 +1,12 @@
 import { useId, useState } from 'react'
-import { armOfCarry, armOfSpeed, USUAL_DISCS } from '../../core/flight/arm.ts'
+import { armOfSpeed, USUAL_DISCS } from '../../core/flight/arm.ts'
 import type { UsualDisc } from '../../core/flight/arm.ts'
-import { SHEET_RANGE } from '../../core/throw/ranges.ts'
-import { DISC_CLASS_WORDS } from '../../core/shelf/kinds.ts'
 import { STROKES } from '../../core/flight/hand.ts'
 import type { Stroke } from '../../core/flight/hand.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { FigureInput } from './Inputs.tsx'
 import { Select, plainOptions } from './Select.tsx'
+import { armOfUsual, likelyArm, USUAL_OPTIONS } from './usualDiscs.ts'
 
 /** What somebody says of an arm: a disc of which class, how far it goes or how fast it leaves the hand, thrown how. */
 interface Told {
@@ -21,12 +20,11 @@ interface Told {
 function armOf({ disc, carryM, mps }: Told): number | undefined {
   const arm =
     mps !== null
-      ? armOfSpeed(mps, USUAL_DISCS[disc].speed)
+      ? likelyArm(armOfSpeed(mps, USUAL_DISCS[disc].speed))
       : carryM === null
         ? undefined
-        : armOfCarry(USUAL_DISCS[disc], carryM)
-  const [slowest, fastest] = SHEET_RANGE.fullSpeedMps
-  return arm !== undefined && arm >= slowest && arm <= fastest ? Math.round(10 * arm) / 10 : undefined
+        : armOfUsual(disc, carryM)
+  return arm === undefined ? undefined : Math.round(10 * arm) / 10
 }
 
 /**
@@ -61,15 +59,7 @@ export function ArmFinder({ onFound }: { onFound: (stroke: Stroke, armMps: numbe
           onChange={(s) => tell({ stroke: s })}
           options={plainOptions(STROKES)}
         />
-        <Select
-          label="of a"
-          value={disc}
-          onChange={(d) => tell({ disc: d })}
-          options={(Object.keys(USUAL_DISCS) as UsualDisc[]).map((name) => ({
-            value: name,
-            words: DISC_CLASS_WORDS[name],
-          }))}
-        />
+        <Select label="of a" value={disc} onChange={(d) => tell({ disc: d })} options={USUAL_OPTIONS} />
         <FigureInput
           label="goes"
           unit={units.length.unit}

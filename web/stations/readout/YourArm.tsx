@@ -1,18 +1,13 @@
 import { useMemo } from 'react'
 import { z } from 'zod'
-import { armOfCarry, USUAL_DISCS } from '../../../core/flight/arm.ts'
-import type { UsualDisc } from '../../../core/flight/arm.ts'
 import { fadeSide, HANDS, STROKES } from '../../../core/flight/hand.ts'
-import { DISC_CLASS_WORDS } from '../../../core/shelf/kinds.ts'
-import { SHEET_RANGE } from '../../../core/throw/ranges.ts'
 import { useKept } from '../../data/useKept.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import { Select, plainOptions } from '../../parts/Select.tsx'
+import { armOfUsual, USUAL, USUAL_OPTIONS } from '../../parts/usualDiscs.ts'
 import type { AskedAcross } from '../../workers/rating.worker.ts'
-
-const USUAL = Object.keys(USUAL_DISCS) as [UsualDisc, ...UsualDisc[]]
 
 /** What whoever reads says of their own arm: the hand, the stroke, and how far a usual disc goes. */
 const Arm = z.object({
@@ -31,12 +26,11 @@ export const useYourArm = () => useKept('veer-line.your-arm', 'this device', Arm
 export const useListener = ({ hand, stroke, disc, carryM }: Arm): AskedAcross['listener'] =>
   useMemo(() => {
     if (hand === null && carryM === null) return undefined
-    const armMps = carryM === null ? undefined : armOfCarry(USUAL_DISCS[disc], carryM)
-    const [slowest, fastest] = SHEET_RANGE.fullSpeedMps
+    const armMps = carryM === null ? undefined : armOfUsual(disc, carryM)
     return {
       name: 'you',
       fadeSide: fadeSide(hand ?? 'right', stroke),
-      ...(armMps !== undefined && armMps >= slowest && armMps <= fastest && { armMps }),
+      ...(armMps !== undefined && { armMps }),
     }
   }, [hand, stroke, disc, carryM])
 
@@ -77,7 +71,7 @@ export function YourArm({ arm, onArm, known }: YourArmProps) {
           className="w-44"
           value={disc}
           onChange={(v) => tell({ disc: v })}
-          options={USUAL.map((value) => ({ value, words: DISC_CLASS_WORDS[value] }))}
+          options={USUAL_OPTIONS}
         />
         <FigureInput
           label="goes, flat in calm air"
