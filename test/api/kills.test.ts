@@ -166,14 +166,19 @@ describe('killed in the midst of it', function () {
   })
 
   it('a copy is whole or not there, and what it left is swept', async () => {
+    const asked: Errand[] = []
     for (const ms of [5, 60, 250]) {
-      await ask('/api/copies', 'POST', {})
+      asked.push(await ask<Errand>('/api/copies', 'POST', {}))
       await new Promise((r) => setTimeout(r, ms))
       await die()
       await live()
       await until(() => halves().length === 0)
       for (const { throws } of await copies()) expect(throws).to.equal(116)
     }
+    // one that nobody had begun is made by whoever lives after
+    for (const { id } of asked) await until(async () => !isOpen(await ask<Errand>(`/api/errands/${id}`)))
+    for (const { throws } of await copies()) expect(throws).to.equal(116)
+    expect(halves()).to.deep.equal([])
   })
 
   it('a restore that is refused leaves no copy of what it did not change', async () => {
