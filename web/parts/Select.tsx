@@ -3,6 +3,8 @@ import clsx from 'clsx'
 import { Check, ChevronDown } from 'lucide-react'
 import { useId } from 'react'
 import type { ReactNode } from 'react'
+import { withCode } from '../../contract/naming.ts'
+import type { ShelvedDisc } from '../../contract/sheet.ts'
 import { Labelled, toldBy } from './Labelled.tsx'
 import type { LabelledProps } from './Labelled.tsx'
 
@@ -19,6 +21,19 @@ export const plainOptions = <T extends string>(list: readonly T[]): SelectOption
 export const wordedOptions = <T extends string>(words: Readonly<Record<T, string>>): SelectOption<T>[] =>
   (Object.keys(words) as T[]).map((value) => ({ value, words: words[value] }))
 
+/** Discs of a trial, as they are called in it. */
+export const discOptions = (
+  discs: readonly ShelvedDisc[],
+  name: (code: string) => string,
+): SelectOption<string>[] =>
+  discs.map((d) => ({ value: d.disc.id, words: withCode(d.disc.code, name(d.disc.code)) }))
+
+const LOOKS = {
+  box: 'min-h-10 w-full justify-between border-edge bg-card py-1 pr-2 pl-2.5 max-md:min-h-11',
+  line: 'min-h-8 justify-between border-transparent bg-transparent px-1.5 hover:border-edge focus:border-edge max-md:min-h-11',
+  bare: 'min-h-9 w-full border-transparent bg-transparent hover:bg-tint max-md:min-h-11',
+} as const
+
 interface SelectProps<T> extends LabelledProps {
   /** What is none of the options shows the placeholder. */
   readonly value: T | null | undefined
@@ -27,7 +42,9 @@ interface SelectProps<T> extends LabelledProps {
   readonly placeholder?: string
   readonly disabled?: boolean | undefined
   /** A box among others, or words in a line that become a box when they are pointed at. */
-  readonly look?: 'box' | 'line'
+  readonly look?: keyof typeof LOOKS
+  /** What stands in the box instead of what is chosen; nothing else says that it can be changed. */
+  readonly face?: ReactNode
   readonly autoFocus?: boolean | undefined
   /** Added to the box itself. */
   readonly boxClass?: string | undefined
@@ -43,6 +60,7 @@ export function Select<T>({
   look = 'box',
   autoFocus = false,
   boxClass,
+  face,
   ...labelled
 }: SelectProps<T>) {
   const id = useId()
@@ -57,14 +75,16 @@ export function Select<T>({
           aria-invalid={labelled.error !== undefined}
           aria-describedby={toldBy(labelled, id)}
           className={clsx(
-            'flex items-center justify-between gap-1.5 rounded-lg border text-left text-ink disabled:opacity-40',
-            look === 'box'
-              ? 'min-h-10 w-full border-edge bg-card py-1 pr-2 pl-2.5 max-md:min-h-11'
-              : 'min-h-8 border-transparent bg-transparent px-1.5 hover:border-edge focus:border-edge max-md:min-h-11',
+            'flex items-center gap-1.5 rounded-lg border text-left text-ink disabled:opacity-40',
+            LOOKS[look],
             boxClass ?? (look === 'box' && 'text-body'),
           )}
         >
-          <span className={clsx('min-w-0', chosen ? '' : 'text-quiet')}>{chosen?.words ?? placeholder}</span>
+          {face ?? (
+            <span className={clsx('min-w-0', chosen ? '' : 'text-quiet')}>
+              {chosen?.words ?? placeholder}
+            </span>
+          )}
           <ChevronDown size={16} aria-hidden className="shrink-0 text-quiet" />
         </ListboxButton>
         <ListboxOptions

@@ -16,16 +16,18 @@ import type { Reading } from '../../../core/trial/reading.ts'
 import { draftBend, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
 import { FIELD_KEYS } from './keys.ts'
+import { isTap, restedAt, trailed } from './finger.ts'
+import type { Touched } from './finger.ts'
 import { closer, stillShown, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
 import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
 
 /** Share of the carry where the handle of the bend waits. */
 const BEND = 0.58
-/** A finger this near the handle means the handle, px. */
-const GRAB = 26
+/** A pointer, and a thumb, this near the handle means the handle, px. */
+const GRAB = { mouse: 26, finger: 48 }
 /** What a finger holds moves so much of its way. */
-const FINE = 0.4
+const FINE = 0.3
 /** Earlier throws drawn behind the one being logged. */
 const EARLIER = 14
 
@@ -109,7 +111,7 @@ export function FieldStrip({
   const [drag, setDrag] = useState<{
     what: 'landing' | 'bend'
     reach: Reach
-    fine: { finger: Spot; at: Spot } | undefined
+    fine: { finger: Touched; at: Spot } | undefined
   }>()
   // up on the strip is the thrower's left
   const fromFade = (p: PlanPoint): Spot => ({ down: p.x, left: -sign * p.y })
@@ -151,23 +153,37 @@ export function FieldStrip({
     of
       ? Math.hypot((s.down - of.down) * scale.along, (s.left - of.left) * scale.across)
       : Number.POSITIVE_INFINITY
-  const holds = (s: Spot, scale: Scale) => Math.min(near(s, bendAt, scale), near(s, landed, scale)) < GRAB
+  const holds = (s: Spot, scale: Scale) =>
+    Math.min(near(s, bendAt, scale), near(s, landed, scale)) < GRAB.finger
+  const trail = useRef<readonly Touched[]>([])
   const onPoint = (s: Spot, phase: 'down' | 'move' | 'up', scale: Scale, by: 'finger' | 'mouse') => {
-    if (phase === 'up') return setDrag(undefined)
+    const fine = drag?.fine
+    const touched = { x: scale.x(s.down), y: scale.y(s.left), ms: performance.now() }
+    trail.current = phase === 'down' ? [touched] : trailed(trail.current, touched)
     // a finger hides what it points at: what it holds follows at a part of its pace, from where it lay
-    if (by === 'finger' && phase === 'move' && drag?.fine)
-      return moveTo(drag.what, {
-        down: drag.fine.at.down + FINE * (s.down - drag.fine.finger.down),
-        left: drag.fine.at.left + FINE * (s.left - drag.fine.finger.left),
+    const follow = ({ x, y }: Touched) => {
+      if (!fine) return
+      const { at, finger } = fine
+      moveTo(drag.what, {
+        down: at.down + (FINE * (x - finger.x)) / scale.along,
+        left: at.left - (FINE * (y - finger.y)) / scale.across,
       })
+    }
+    if (phase === 'up') {
+      if (fine && drag.what === 'landing' && isTap(fine.finger, touched)) place(s)
+      else follow(restedAt(trail.current))
+      return setDrag(undefined)
+    }
+    if (phase === 'move' && fine) return follow(touched)
     let what = drag?.what
     if (phase === 'down') {
-      const isBend = near(s, bendAt, scale) < GRAB && near(s, landed, scale) >= GRAB / 2
+      const toBend = near(s, bendAt, scale)
+      const isBend = toBend < GRAB[by] && toBend < near(s, landed, scale)
       what = isBend ? 'bend' : 'landing'
       const held = isBend ? bendAt : landed
-      const fine = by === 'finger' && held && holds(s, scale) ? { finger: s, at: held } : undefined
-      setDrag({ what, reach: reachNow, fine })
-      if (fine) return
+      const begun = by === 'finger' && held && holds(s, scale) ? { finger: touched, at: held } : undefined
+      setDrag({ what, reach: reachNow, fine: begun })
+      if (begun) return
     }
     if (what) moveTo(what, s)
   }

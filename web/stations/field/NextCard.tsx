@@ -6,7 +6,6 @@ import { wholeDegrees } from '../../../core/judge/sameLine.ts'
 import type { LineAngle } from '../../../core/judge/sameLine.ts'
 import type { Cell } from '../../../core/plan/nextThrow.ts'
 import { Z90 } from '../../../core/rating/normal.ts'
-import { withCode } from '../../../contract/naming.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import type { Thrower } from '../../../contract/trials.ts'
 import { angleWords, powerWords } from '../../data/units.ts'
@@ -15,7 +14,7 @@ import { Card } from '../../parts/Card.tsx'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 import { hueOf } from '../../strip/hues.ts'
 import type { Meant, FieldStanding } from './draft.ts'
-import { Select, plainOptions } from '../../parts/Select.tsx'
+import { discOptions, Select, plainOptions } from '../../parts/Select.tsx'
 import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
 
 const POWERS = [1, 0.85, 0.7] as const
@@ -80,6 +79,7 @@ export function NextCard(card: NextCardProps) {
       )}
       label="Next throw"
     >
+      <h1 className="sr-only">{name(disc.disc.code)}</h1>
       <div
         style={{ color: hueOf(at) }}
         className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current phone:hidden"
@@ -90,25 +90,16 @@ export function NextCard(card: NextCardProps) {
         {warmingUp && <SkipWarmUps onWarm={onWarm} />}
       </div>
       <div className="flex items-center gap-3 desk:mt-2">
-        <span className="phone:hidden">
-          <DiscDot place={at} size={56} code={disc.disc.code} />
-        </span>
-        <span className="desk:hidden">
-          <DiscDot place={at} size={40} code={disc.disc.code} />
-        </span>
-        <div className="min-w-0 flex-1">
-          <h1 className="truncate text-title leading-tight">{name(disc.disc.code)}</h1>
-          <p className="truncate text-note text-quiet phone:hidden">
-            {disc.mold.name}, {disc.plastic.name}
-          </p>
-          <p className="truncate text-note text-quiet desk:hidden">{brief}</p>
-          <p className="figure truncate text-note">
-            {disc.disc.code}
-            {(disc.disc.weighedG ?? disc.disc.markedG) !== null && (
-              <span className="phone:hidden"> · {disc.disc.weighedG ?? disc.disc.markedG} g</span>
-            )}
-          </p>
-        </div>
+        <Select
+          hideLabel
+          look="bare"
+          className="min-w-0 flex-1"
+          label="Disc in the hand"
+          value={meant.discId}
+          onChange={(v) => card.onMeant({ discId: v })}
+          options={discOptions(discs, name)}
+          face={<InTheHand {...{ at, disc, brief }} name={name(disc.disc.code)} />}
+        />
         <button
           type="button"
           aria-expanded={changing}
@@ -149,6 +140,40 @@ export function NextCard(card: NextCardProps) {
   )
 }
 
+/** What is thrown next: which disc, as large as fits. */
+const InTheHand = ({
+  at,
+  disc: { disc, mold, plastic },
+  name,
+  brief,
+}: Pick<NextCardProps, 'brief'> & {
+  readonly at: number
+  readonly disc: ShelvedDisc
+  readonly name: string
+}) => (
+  <span className="flex min-w-0 items-center gap-3">
+    <span className="phone:hidden">
+      <DiscDot place={at} size={56} code={disc.code} />
+    </span>
+    <span className="desk:hidden">
+      <DiscDot place={at} size={40} code={disc.code} />
+    </span>
+    <span className="min-w-0">
+      <span className="block truncate font-head text-title leading-tight font-semibold">{name}</span>
+      <span className="block truncate text-note text-quiet phone:hidden">
+        {mold.name}, {plastic.name}
+      </span>
+      <span className="block truncate text-note text-quiet desk:hidden">{brief}</span>
+      <span className="figure block truncate text-note">
+        {disc.code}
+        {(disc.weighedG ?? disc.markedG) !== null && (
+          <span className="phone:hidden"> · {disc.weighedG ?? disc.markedG} g</span>
+        )}
+      </span>
+    </span>
+  </span>
+)
+
 /** The arm is warm already: the throws that count come now. */
 const SkipWarmUps = ({ onWarm }: { onWarm: () => void }) => (
   <button
@@ -188,7 +213,7 @@ function Choices({
         className="col-span-2"
         value={meant.discId}
         onChange={(v) => onMeant({ discId: v })}
-        options={discs.map((d) => ({ value: d.disc.id, words: withCode(d.disc.code, name(d.disc.code)) }))}
+        options={discOptions(discs, name)}
       />
       <Select
         hideLabel

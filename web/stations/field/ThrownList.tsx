@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { withCode } from '../../../contract/naming.ts'
 import type { Throw } from '../../../contract/trials.ts'
 import { isSimulated } from '../../../core/throw/simulated.ts'
 import type { TrialView } from '../../data/hooks.ts'
@@ -8,6 +9,7 @@ import { say } from '../../data/say.ts'
 import { aimedWords, angleWords, aside } from '../../data/units.ts'
 import { Button, buttonLook } from '../../parts/Button.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
+import { discOptions, Select } from '../../parts/Select.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 /** So many of the last throws are listed until more are asked for. */
@@ -52,23 +54,45 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
       run: () => void outbox.put('throws', { ...thrown, takenBackAt: null }),
     })
   }
+  const another = async (discId: string) => {
+    if (discId === thrown.discId) return
+    await outbox.put('throws', { ...thrown, discId })
+    const now = view.discs.find((d) => d.disc.id === discId)?.disc.code ?? ''
+    say(`Throw ${number} was thrown with ${withCode(now, name(now))}.`, {
+      label: 'Undo',
+      run: () => void outbox.put('throws', { ...thrown, discId: thrown.discId }),
+    })
+  }
   return (
     <li className="flex items-center gap-2 py-1">
       <span className="figure w-6 shrink-0 text-right text-note text-quiet">{number}</span>
-      <DiscDot place={at} size={14} />
-      <span className="min-w-0 flex-1 leading-tight">
-        <span className="block truncate">
-          <span className="font-medium">{name(code)}</span>{' '}
-          <span className="text-note text-quiet">
-            {[angleWords(thrown.hyzerDeg), aimedWords(thrown.aimDeg)].filter(Boolean).join(', ')}
-          </span>
-        </span>
-        <span className="figure block text-note">
-          {units.length.show(thrown.carryM)}, {aside(units, thrown.rightM)}
-          {!thrown.counts && <span className="font-sans text-quiet"> · left out</span>}
-          {isSimulated(thrown) && <span className="font-sans text-quiet"> · simulated</span>}
-        </span>
-      </span>
+      <Select
+        hideLabel
+        look="bare"
+        className="min-w-0 flex-1"
+        label={`Disc of throw ${number}, if it was another`}
+        value={thrown.discId}
+        onChange={(discId) => void another(discId)}
+        options={discOptions(view.discs, name)}
+        face={
+          <>
+            <DiscDot place={at} size={14} />
+            <span className="min-w-0 flex-1 leading-tight">
+              <span className="block truncate">
+                <span className="font-medium">{name(code)}</span>{' '}
+                <span className="text-note text-quiet">
+                  {[angleWords(thrown.hyzerDeg), aimedWords(thrown.aimDeg)].filter(Boolean).join(', ')}
+                </span>
+              </span>
+              <span className="figure block text-note">
+                {units.length.show(thrown.carryM)}, {aside(units, thrown.rightM)}
+                {!thrown.counts && <span className="font-sans text-quiet"> · left out</span>}
+                {isSimulated(thrown) && <span className="font-sans text-quiet"> · simulated</span>}
+              </span>
+            </span>
+          </>
+        }
+      />
       <StationLink
         at="field"
         params={{ trialId: thrown.trialId }}
