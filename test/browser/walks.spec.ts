@@ -133,9 +133,8 @@ test.describe('on a phone', () => {
     const landed = page.getByTestId('landed')
     // down and to the right of the aim line, m
     const figures = async () => {
-      const [, down, side, way] = (await landed.textContent())!.match(
-        /([\d.]+) m down, ([\d.]+) m (left|right)/,
-      )!
+      const said = (await landed.textContent())!
+      const [, down, side = '0', way] = said.match(/([\d.]+) m down(?:, ([\d.]+) m (left|right))?/)!
       return { x: Number(down), y: (way === 'left' ? -1 : 1) * Number(side) }
     }
     const clear = async () => {
@@ -229,7 +228,7 @@ test('a shelf is begun and a trial started in few clicks', async ({ page }) => {
       await page.keyboard.press('Tab')
       await page.keyboard.type(words)
     }
-    const published = dialog.getByRole('group', { name: 'Published for the mold' })
+    const published = dialog.getByRole('group', { name: `Published for ${mold}` })
     if (numbers) {
       // the run, the class
       for (let i = 0; i < 3; i++) await page.keyboard.press('Tab')

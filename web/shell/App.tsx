@@ -41,7 +41,9 @@ function Frame() {
     // once a list or a menu that led here has closed and given the focus back
     const timers = CLOSED_MS.map((ms) =>
       setTimeout(() => {
-        if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true })
+        // a dialog that opened with it keeps what it has
+        if (!main.current?.contains(document.activeElement) && !document.querySelector('[role="dialog"]'))
+          main.current?.focus({ preventScroll: true })
       }, ms),
     )
     return () => timers.forEach(clearTimeout)
