@@ -10,9 +10,8 @@ export const TrialCard = z.object({
     z.object({
       /** Code of the disc. */
       disc: z.string(),
-      /** What it is called in its trial, and its place there. */
+      /** What it is called in its trial. */
       name: z.string(),
-      place: z.int(),
       carryM: z.number(),
       path: z.array(Point),
       band: z.array(z.object({ x: z.number(), low: z.number(), high: z.number() })),

@@ -8,7 +8,7 @@ import { numbersAtSpeed } from '../judge/atArm.ts'
 /** A disc as a reader’s page knows it. */
 export interface ReaderDisc {
   readonly name: string
-  /** Its place in the order of hues. */
+  /** How it is drawn: its hue, of eight. */
   readonly place: number
   readonly published: FlightNumbers
   /** As the throws have it, and how surely: half of the interval that holds it nine times in ten. */

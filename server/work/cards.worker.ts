@@ -22,7 +22,6 @@ const work = {
       flights: flights.map((f) => ({
         disc: f.disc,
         name: names.get(f.disc) ?? f.disc,
-        place: discs.findIndex((d) => d.id === f.disc),
         carryM: cm(f.features.carryM),
         path: f.path.map((p) => ({ x: cm(p.x), y: cm(p.y) })),
         band: f.band.map((b) => ({ x: cm(b.x), low: cm(b.low), high: cm(b.high) })),

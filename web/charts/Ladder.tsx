@@ -8,11 +8,11 @@ import { IntervalRows } from './IntervalRows.tsx'
 interface LadderProps {
   readonly discs: readonly DiscOutcome[]
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
 }
 
 /** Discs from most to least stable by where they fly, each with its 90 % bar; 0 flies along the aim line on average. */
-export function Ladder({ discs, name, place }: LadderProps) {
+export function Ladder({ discs, name, look }: LadderProps) {
   const { length } = useUnits()
   const rows = [...discs].sort((a, b) => b.side.value - a.side.value)
   return (
@@ -20,7 +20,7 @@ export function Ladder({ discs, name, place }: LadderProps) {
       rows={rows.map(({ disc, side: { value, sd } }) => ({
         id: disc,
         name: name(disc),
-        hue: hueOf(place(disc)),
+        hue: hueOf(look(disc)),
         value,
         low: value - Z90 * sd,
         high: value + Z90 * sd,

@@ -6,7 +6,7 @@ import { DiscDot } from '../parts/Disc.tsx'
 interface PairTableProps {
   readonly outcome: Outcome
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
   /** What stands in a cell: the disc of the row is the more stable one with this probability. */
   readonly cell: (row: string, column: string, p: number) => ReactNode
 }
@@ -20,7 +20,7 @@ export const groundOf = (p: number): string =>
   `color-mix(in oklab, var(--water) ${Math.round(6 + 40 * Math.max(0, 2 * p - 1.2))}%, var(--card))`
 
 /** Every pair of discs once, the more stable in the row. */
-export function PairTable({ outcome, name, place, cell }: PairTableProps) {
+export function PairTable({ outcome, name, look, cell }: PairTableProps) {
   const ladder = ladderIn(outcome)
   return (
     <table className="border-separate border-spacing-1">
@@ -44,7 +44,7 @@ export function PairTable({ outcome, name, place, cell }: PairTableProps) {
           <tr key={row}>
             <th scope="row" className="pr-2 text-left font-semibold whitespace-nowrap">
               <span className="flex items-center gap-2">
-                <DiscDot place={place(row)} /> {name(row)}
+                <DiscDot look={look(row)} /> {name(row)}
               </span>
             </th>
             {ladder.slice(1).map((column, j) => {

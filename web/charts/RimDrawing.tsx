@@ -4,7 +4,7 @@ import { hueOf } from '../strip/hues.ts'
 
 export interface DrawnRim {
   readonly section: RimSection
-  readonly place: number
+  readonly look: number
 }
 
 export type Align = 'parting line' | 'base'
@@ -41,26 +41,26 @@ export function RimDrawing({ rims, align }: { rims: readonly DrawnRim[]; align: 
         <rect x={PAD.left} width={WIDTH} height={height} />
       </clipPath>
       <g clipPath="url(#rim-cut)">
-        {[...rims].reverse().map(({ section: s, place }) => {
+        {[...rims].reverse().map(({ section: s, look }) => {
           const d = line<RimPoint>()
             .x((p) => x(s, p[0]))
             .y((p) => y(s, p[1]))(s.outline as RimPoint[])
           return (
             <path
-              key={place}
+              key={look}
               d={d ?? ''}
               fillOpacity="0.12"
               strokeWidth="2.5"
               strokeLinejoin="round"
-              style={{ fill: hueOf(place), stroke: hueOf(place) }}
+              style={{ fill: hueOf(look), stroke: hueOf(look) }}
             />
           )
         })}
       </g>
-      {rims.map(({ section: s, place }, i) => {
+      {rims.map(({ section: s, look }, i) => {
         const at = y(s, s.partingLineMm)
         return (
-          <g key={place}>
+          <g key={look}>
             <line
               x1={x(s, s.radiusMm) - 190}
               x2={WIDTH - PAD.right + 8}
@@ -68,14 +68,14 @@ export function RimDrawing({ rims, align }: { rims: readonly DrawnRim[]; align: 
               y2={at}
               strokeDasharray="3 3"
               strokeWidth="1.5"
-              style={{ stroke: hueOf(place) }}
+              style={{ stroke: hueOf(look) }}
             />
             <text
               x={WIDTH - PAD.right + 12}
               y={labels[i]! + 5}
               className="figure"
               fontSize="14"
-              style={{ fill: hueOf(place) }}
+              style={{ fill: hueOf(look) }}
             >
               {s.partingLineMm.toFixed(1)}
             </text>

@@ -13,7 +13,7 @@ import type { Game } from '../../core/throw/short.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { percent } from '../data/units.ts'
 import { DiscDot } from '../parts/Disc.tsx'
-import { hueOf } from '../strip/hues.ts'
+import { hueOf, looksById } from '../strip/hues.ts'
 
 interface ShortSummaryProps {
   readonly game: Game
@@ -62,7 +62,13 @@ export function ShortSummary({ game, throws, discs, name }: ShortSummaryProps) {
                 <Named disc={d} discs={discs} name={nameOf(d)} />
               </span>
               {interval ? (
-                <Bar of={interval} low={low} high={high} hue={hueOf(discs.indexOf(d))} show={say} />
+                <Bar
+                  of={interval}
+                  low={low}
+                  high={high}
+                  hue={hueOf(looksById(discs)(d.disc.id))}
+                  show={say}
+                />
               ) : (
                 <span className="text-note text-quiet">once: {say(measure(of(d)[0]!))}</span>
               )}
@@ -151,7 +157,13 @@ function Putting({ thrown, discs, of, nameOf }: PuttingProps) {
                   {units.length.unit}
                 </td>
                 <td>
-                  <Bar of={share} low={0} high={1} hue={hueOf(discs.indexOf(d))} show={(v) => percent(v)} />
+                  <Bar
+                    of={share}
+                    low={0}
+                    high={1}
+                    hue={hueOf(looksById(discs)(d.disc.id))}
+                    show={(v) => percent(v)}
+                  />
                   <span className="block text-note text-quiet">
                     {band.filter((t) => t.made).length} of {band.length}
                     <span className="md:hidden">{misses.length > 0 && `, ${missed}`}</span>
@@ -177,7 +189,7 @@ function holesOfBoth(a: readonly ShortThrow[], b: readonly ShortThrow[]): [numbe
 function Named({ disc, discs, name }: { disc: ShelvedDisc; discs: readonly ShelvedDisc[]; name: string }) {
   return (
     <span className="flex items-center gap-2">
-      <DiscDot place={discs.indexOf(disc)} /> <span className="truncate">{name}</span>
+      <DiscDot look={looksById(discs)(disc.disc.id)} /> <span className="truncate">{name}</span>
     </span>
   )
 }

@@ -5,7 +5,7 @@ import { FATES } from '../../core/lab/field.ts'
 import { instantOf } from '../../core/lab/flight.ts'
 import type { LabFlight } from '../../core/lab/flight.ts'
 import type { LabObstacle } from '../../contract/lab.ts'
-import { hueOf } from '../strip/hues.ts'
+import { dashesOf, hueOf } from '../strip/hues.ts'
 import { EndLabels, Flight } from '../strip/layers.tsx'
 import { Strip, useScale } from '../strip/Strip.tsx'
 import type { Scale, Spot } from '../strip/Strip.tsx'
@@ -106,7 +106,11 @@ export function FromAbove({
   // beside others it has its own hue; alone it is told what becomes of it
   const firstLooks =
     flights.length > 1 || clouds.before
-      ? { ...FATE_LOOK, in: { hue: hueOf(0), opacity: 0.4 }, 'off the zone': { hue: hueOf(0), opacity: 0.2 } }
+      ? {
+          ...FATE_LOOK,
+          in: { hue: hueOf(flights[0]?.look ?? 0), opacity: 0.4 },
+          'off the zone': { hue: hueOf(flights[0]?.look ?? 0), opacity: 0.2 },
+        }
       : FATE_LOOK
   const pathOf = ({ downM, sideM }: LabFlight): Spot[] =>
     downM.map((d, i) => spot({ downM: d, sideM: sideM[i]! }))
@@ -126,28 +130,39 @@ export function FromAbove({
       {obstacles.map((o, i) => (
         <OnField key={i} o={o} sign={sign} />
       ))}
-      {clouds.before && <CloudDots cloud={clouds.before} sign={sign} looks={looksOf('var(--quiet)', 0.18)} />}
+      {clouds.before && (
+        <CloudDots cloud={clouds.before} sign={sign} looks={cloudLooks('var(--quiet)', 0.18)} />
+      )}
       {clouds.of.map(
         (cloud, i) =>
-          i > 0 && cloud && <CloudDots key={i} cloud={cloud} sign={sign} looks={looksOf(hueOf(i), 0.3)} />,
+          i > 0 &&
+          cloud && (
+            <CloudDots key={i} cloud={cloud} sign={sign} looks={cloudLooks(hueOf(flights[i]!.look), 0.3)} />
+          ),
       )}
       <g data-testid="cloud">
         {clouds.of[0] && <CloudDots cloud={clouds.of[0]} sign={sign} looks={firstLooks} />}
       </g>
       {before && <Flight path={pathOf(before.flight)} hue="var(--quiet)" dashed width={2.5} />}
-      {flights.map(({ name, flight }, i) => (
-        <Flight key={name} path={pathOf(flight)} hue={hueOf(i)} width={i === 0 ? 3.5 : 2.5} />
+      {flights.map(({ name, look, flight }, i) => (
+        <Flight
+          key={name}
+          path={pathOf(flight)}
+          hue={hueOf(look)}
+          dashes={dashesOf(look)}
+          width={i === 0 ? 3.5 : 2.5}
+        />
       ))}
       <EndLabels
-        ends={flights.map(({ name, brief, flight }, i) => ({
+        ends={flights.map(({ name, brief, look, flight }) => ({
           at: spot(flight.landed),
-          hue: hueOf(i),
+          hue: hueOf(look),
           words: brief ?? name,
         }))}
       />
       {atS !== undefined &&
-        flights.map(({ name, flight }, i) => (
-          <At key={name} at={spot(instantOf(flight, atS))} hue={hueOf(i)} />
+        flights.map(({ name, look, flight }) => (
+          <At key={name} at={spot(instantOf(flight, atS))} hue={hueOf(look)} />
         ))}
     </Strip>
   )
@@ -175,7 +190,7 @@ const FATE_LOOK: Looks = {
   'off the zone': { hue: 'var(--ink)', opacity: 0.12 },
 }
 /** The same in the hue of a disc beside others: what does not do it is paler. */
-const looksOf = (hue: string, opacity: number): Looks => ({
+const cloudLooks = (hue: string, opacity: number): Looks => ({
   in: { hue, opacity },
   stopped: { hue, opacity: opacity / 2 },
   out: { hue, opacity: opacity / 2 },

@@ -8,14 +8,16 @@ import type { LabFlight } from '../../core/lab/flight.ts'
 import { RELEASE_HEIGHT } from '../../core/flight/release.ts'
 import type { Obstacle } from '../../core/lab/field.ts'
 import { useUnits } from '../data/preferences.tsx'
-import { hueOf } from '../strip/hues.ts'
+import { dashesOf, hueOf } from '../strip/hues.ts'
 import { useWidth } from '../strip/useWidth.ts'
+import type { Look } from '../strip/hues.ts'
 
 /** A flight with the name of its disc. */
 export interface ShownFlight {
   readonly name: string
   /** Where there is little room. */
   readonly brief?: string
+  readonly look: Look
   readonly flight: LabFlight
 }
 
@@ -172,13 +174,14 @@ export const FromSide = memo(function FromSide({
               style={{ stroke: 'var(--quiet)' }}
             />
           )}
-          {flights.map(({ name, flight }, i) => (
+          {flights.map(({ name, look, flight }, i) => (
             <path
               key={name}
               d={path(flight)}
               fill="none"
               strokeWidth={i === 0 ? 3 : 2}
-              style={{ stroke: hueOf(i) }}
+              strokeDasharray={dashesOf(look)}
+              style={{ stroke: hueOf(look) }}
             />
           ))}
           <line
@@ -198,7 +201,7 @@ export const FromSide = memo(function FromSide({
             style={{ fill: 'var(--card)', stroke: 'var(--ink)' }}
           />
           {atS !== undefined &&
-            flights.map(({ name, flight }, i) => {
+            flights.map(({ name, look, flight }) => {
               const at = instantOf(flight, atS)
               return (
                 <circle
@@ -207,7 +210,7 @@ export const FromSide = memo(function FromSide({
                   cy={y(at.upM)}
                   r="6"
                   strokeWidth="2.5"
-                  style={{ fill: hueOf(i), stroke: 'var(--card)' }}
+                  style={{ fill: hueOf(look), stroke: 'var(--card)' }}
                 />
               )
             })}
@@ -365,18 +368,19 @@ export const FromBehind = memo(function FromBehind({
               style={{ stroke: 'var(--quiet)' }}
             />
           )}
-          {flights.map(({ name }, i) => (
+          {flights.map(({ name, look }, i) => (
             <path
               key={name}
               d={d(lines[i]!)}
               fill="none"
               strokeWidth={i === 0 ? 3 : 2}
               strokeLinecap="round"
-              style={{ stroke: hueOf(i) }}
+              strokeDasharray={dashesOf(look)}
+              style={{ stroke: hueOf(look) }}
             />
           ))}
           {atS !== undefined &&
-            flights.map(({ name, flight }, i) => {
+            flights.map(({ name, look, flight }) => {
               const at = instantOf(flight, atS)
               const { across, above } = fromBehind(at)
               const wide = Math.max(discPx, (DISC_M * scale) / (at.downM + EYES.behindM))
@@ -389,7 +393,7 @@ export const FromBehind = memo(function FromBehind({
                   ry={wide / 7}
                   transform={`rotate(${sign * at.tiltDeg} ${x(sign * across)} ${y(above)})`}
                   strokeWidth="1.5"
-                  style={{ fill: hueOf(i), stroke: 'var(--card)' }}
+                  style={{ fill: hueOf(look), stroke: 'var(--card)' }}
                 />
               )
             })}

@@ -10,6 +10,7 @@ import type { FlownCloud } from '../workers/lab.ts'
 import { flownAs, useWho } from './useDiscs.ts'
 import type { Discs } from './useDiscs.ts'
 import type { ShownFlight } from './Views.tsx'
+import { looksOf } from '../strip/hues.ts'
 
 /** A throw that is flown now. */
 export interface FlownThrow extends ShownFlight {
@@ -26,6 +27,7 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
   const who = useWho(setup)
   const flown = useMemo(() => setup.discs.map(named), [setup.discs, named])
   const known = useMemo(() => flown.flatMap((f) => f ?? []), [flown])
+  const look = useMemo(() => looksOf(known.map((f) => f.brief)), [known])
   const first = useMemo(
     () => flownAs({ disc: setup.discs[0]!, throw: setup.throw, weather: setup.weather }, named, who),
     [setup.discs, setup.throw, setup.weather, named, who],
@@ -40,13 +42,15 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
         const is = named(disc)
         const one = flownAs({ disc, throw: setup.throw, weather: setup.weather }, named, who)
         const flight = one && labFlightOf(one)
-        return is && flight ? [{ name: is.name, brief: is.brief, flight, setup: one, disc }] : []
+        return is && flight
+          ? [{ name: is.name, brief: is.brief, look: look(is.brief), flight, setup: one, disc }]
+          : []
       }),
-    [setup.discs, setup.throw, setup.weather, named, who],
+    [setup.discs, setup.throw, setup.weather, named, who, look],
   )
   const before = useMemo((): ShownFlight | undefined => {
     const flight = from && labFlightOf(from)
-    return flight && { name: named(setup.before!.disc)!.name, flight }
+    return flight && { name: named(setup.before!.disc)!.name, look: 0, flight }
   }, [from, named, setup.before])
   const cloud = useAsked(
     first ? JSON.stringify([first, setup.obstacles]) : null,
@@ -96,7 +100,7 @@ export function useFlown(setup: LabSetup, named: Discs['named']) {
       right: 5 * Math.ceil(Math.max(14, ...lefts.map((l) => 1.4 * asideM - l)) / 5),
     }
   }, [flights, before, setup.obstacles, setup.fade, spread])
-  return { who, known, first, from, flights, before, cloud, clouds, spread, reach }
+  return { who, known, look, first, from, flights, before, cloud, clouds, spread, reach }
 }
 
 /** How far two throws in three that get through lie from their middle, along and across, m. */

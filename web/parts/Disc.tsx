@@ -1,16 +1,19 @@
 import { DEGREE } from '../../core/flight/units.ts'
 import type { PointerEvent, ReactNode } from 'react'
-import { hueOf } from '../strip/hues.ts'
+import { hueOf, patternOf } from '../strip/hues.ts'
+import type { Look } from '../strip/hues.ts'
 
 /** A disc from above, in its hue, with the last figures of its code. */
-export function DiscDot({ place, size = 18, code }: { place: number; size?: number; code?: string }) {
+export function DiscDot({ look, size = 18, code }: { look: Look; size?: number; code?: string }) {
   const figures = code?.match(/(\d{1,3})\D*$/)?.[1]?.replace(/^0+(?=\d)/, '')
+  const pattern = patternOf(look)
   return (
     <svg width={size} height={size} viewBox="0 0 40 40" aria-hidden className="shrink-0">
-      <circle cx="20" cy="20" r="19.5" style={{ fill: hueOf(place) }} />
+      <circle cx="20" cy="20" r="19.5" style={{ fill: hueOf(look) }} />
       {size >= 30 && (
         <circle cx="20" cy="20" r="15.5" fill="none" style={{ stroke: 'var(--card)' }} strokeOpacity="0.55" />
       )}
+      {pattern > 0 && <PatternMark pattern={pattern} isLarge={size >= 30} />}
       {size >= 30 && figures && (
         <text
           x="20"
@@ -27,12 +30,27 @@ export function DiscDot({ place, size = 18, code }: { place: number; size?: numb
   )
 }
 
+/** What tells a disc from one of its hue: a ring, then a ring within it. */
+const PatternMark = ({ pattern, isLarge }: { pattern: number; isLarge: boolean }) =>
+  Array.from({ length: Math.min(2, pattern) }, (_, i) => (
+    <circle
+      key={i}
+      cx="20"
+      cy="20"
+      r={(isLarge ? 17.5 : 12) - i * (isLarge ? 4 : 7)}
+      fill="none"
+      strokeWidth={isLarge ? 3 : 5}
+      strokeDasharray={isLarge ? '5 3' : undefined}
+      style={{ stroke: 'var(--card)' }}
+    />
+  ))
+
 interface OnEdgeProps {
   /** Degrees; hyzer tilts toward the fade side. */
   readonly hyzerDeg: number
   /** The fade side is drawn on this side. */
   readonly fadeSide: 'left' | 'right'
-  readonly place?: number
+  readonly look?: Look
   readonly width?: number
 }
 
@@ -89,7 +107,7 @@ export function OnEdgeDial({ label, words, range = STEEPEST, step = 1, onTurn, .
 }
 
 /** The disc on edge, as the thrower sees it leave: tilted by its release angle against a level line. */
-export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgeProps) {
+export function DiscOnEdge({ hyzerDeg, fadeSide, look, width = 150 }: OnEdgeProps) {
   // seen from behind, hyzer lowers the rim on the fade side
   const turn = (fadeSide === 'left' ? -1 : 1) * hyzerDeg
   return (
@@ -98,7 +116,7 @@ export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgePro
       <g transform={`rotate(${turn})`}>
         <path
           d="M-42 6 C-42 -2 -34 -4 -26 -6 C-12 -9 12 -9 26 -6 C34 -4 42 -2 42 6 C42 10 36 11 33 7 C31 3 26 2 20 1.5 C8 0.5 -8 0.5 -20 1.5 C-26 2 -31 3 -33 7 C-36 11 -42 10 -42 6 Z"
-          style={{ fill: place === undefined ? 'var(--ink)' : hueOf(place) }}
+          style={{ fill: look === undefined ? 'var(--ink)' : hueOf(look) }}
         />
       </g>
     </svg>
@@ -106,10 +124,10 @@ export function DiscOnEdge({ hyzerDeg, fadeSide, place, width = 150 }: OnEdgePro
 }
 
 /** A disc as the head of a row of figures. */
-export const DiscHead = ({ place, children }: { place: number; children: ReactNode }) => (
+export const DiscHead = ({ look, children }: { look: Look; children: ReactNode }) => (
   <th scope="row" className="py-1.5 pr-2 font-medium">
     <span className="flex items-center gap-2">
-      <DiscDot place={place} /> <span>{children}</span>
+      <DiscDot look={look} /> <span>{children}</span>
     </span>
   </th>
 )

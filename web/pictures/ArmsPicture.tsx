@@ -23,11 +23,11 @@ const BAND_M = 10
 const NO_TURN_M = 0.05
 
 /** A disc from the slowest arm to the fastest, a strip a row, all on one scale, with what it seems to be to each arm. */
-export function ArmsPicture({ disc, rows, outcome, place }: ArmsPictureProps) {
+export function ArmsPicture({ disc, rows, outcome, look }: ArmsPictureProps) {
   const units = useUnits()
   const { length, speed } = units
   const far = 1.03 * max(rows, (r) => max(r.path, (p) => p.x)!)!
-  const hue = hueOf(place(disc))
+  const hue = hueOf(look(disc))
   const up = outcome.fadeSide === 'right' ? -1 : 1
   const aside = (m: number) => besideLine(units, m, outcome.fadeSide)
   return (

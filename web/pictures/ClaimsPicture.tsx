@@ -13,7 +13,7 @@ const AsItWouldBe = ({ row: { readAs } }: { row: ClaimRow }) =>
   readAs && <span className="block text-note text-quiet">as it would be {readAs}</span>
 
 /** Claims and evidence with the half-number window: how likely each figure lies in it, below it, above it. */
-export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[] } & Drawing) {
+export function ClaimsPicture({ rows, name, look }: { rows: readonly ClaimRow[] } & Drawing) {
   const discs = [...new Set(rows.map((r) => r.disc))]
   return (
     <div className="overflow-x-auto">
@@ -31,7 +31,7 @@ export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[]
         <tbody>
           {discs.map((disc) => (
             <tr key={disc} className="border-t border-rule">
-              <DiscHead place={place(disc)}>
+              <DiscHead look={look(disc)}>
                 {name(disc)}
                 <AsItWouldBe row={rows.find((r) => r.disc === disc)!} />
               </DiscHead>
@@ -44,7 +44,7 @@ export function ClaimsPicture({ rows, name, place }: { rows: readonly ClaimRow[]
                       published={row.published}
                       observed={row.seen.value}
                       sd={row.seen.sd}
-                      hue={hueOf(place(disc))}
+                      hue={hueOf(look(disc))}
                       width={BIG}
                       window
                     />

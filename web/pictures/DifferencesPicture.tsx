@@ -14,7 +14,7 @@ interface DifferencesProps extends Drawing {
 }
 
 /** Groups of discs against the one named first, their single discs as ticks, and how far each flies. */
-export function DifferencesPicture({ base, rows, alikeM, place }: DifferencesProps) {
+export function DifferencesPicture({ base, rows, alikeM, look }: DifferencesProps) {
   const { length } = useUnits()
   const sorted = [...rows].sort((a, b) => b.side.value - a.side.value)
   return (
@@ -23,7 +23,7 @@ export function DifferencesPicture({ base, rows, alikeM, place }: DifferencesPro
         rows={sorted.map(({ name, discs, side: { value, sd }, ticks }) => ({
           id: name,
           name,
-          hue: hueOf(place(discs[0]!)),
+          hue: hueOf(look(discs[0]!)),
           value,
           low: value - Z90 * sd,
           high: value + Z90 * sd,

@@ -15,7 +15,7 @@ interface DotsProps extends Drawing {
 const HEIGHT = 46
 
 /** Every throw of the short game as a dot, disc by disc, with the mean and its interval. */
-export function DotsPicture({ unit, zero, rows, name, place }: DotsProps) {
+export function DotsPicture({ unit, zero, rows, name, look }: DotsProps) {
   const { length } = useUnits()
   const shown = (v: number) => (unit === 'm' ? figure(length.to(v), 1) : figure(v, 1))
   const [low, high] = extent([
@@ -30,7 +30,7 @@ export function DotsPicture({ unit, zero, rows, name, place }: DotsProps) {
         {rows.map((r) => (
           <li key={r.disc} className="contents">
             <span className="flex items-center gap-2 truncate font-medium">
-              <DiscDot place={place(r.disc)} /> {name(r.disc)}
+              <DiscDot look={look(r.disc)} /> {name(r.disc)}
             </span>
             <svg
               height={HEIGHT}
@@ -54,7 +54,7 @@ export function DotsPicture({ unit, zero, rows, name, place }: DotsProps) {
                   height="12"
                   rx="6"
                   fillOpacity="0.28"
-                  style={{ fill: hueOf(place(r.disc)) }}
+                  style={{ fill: hueOf(look(r.disc)) }}
                 />
               )}
               {r.values.map((v, i) => (
@@ -64,11 +64,11 @@ export function DotsPicture({ unit, zero, rows, name, place }: DotsProps) {
                   cy={8 + 5 * (i % 3)}
                   r="4"
                   fillOpacity="0.55"
-                  style={{ fill: hueOf(place(r.disc)) }}
+                  style={{ fill: hueOf(look(r.disc)) }}
                 />
               ))}
               {r.mean && (
-                <circle cx={`${x(r.mean.value)}%`} cy="32" r="7" style={{ fill: hueOf(place(r.disc)) }} />
+                <circle cx={`${x(r.mean.value)}%`} cy="32" r="7" style={{ fill: hueOf(look(r.disc)) }} />
               )}
             </svg>
             <span className="figure text-right text-note">

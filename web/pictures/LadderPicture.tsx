@@ -10,13 +10,13 @@ interface LadderPictureProps extends Drawing {
 }
 
 /** The ladder of the discs asked about, how sure each step of it is, and the order that was expected beside it. */
-export function LadderPicture({ order, neighbours, outcome, expected, name, place }: LadderPictureProps) {
+export function LadderPicture({ order, neighbours, outcome, expected, name, look }: LadderPictureProps) {
   const discs = order.map((id) => outcome.discs.find((d) => d.disc === id)!)
   const wanted = expected.filter((d) => order.includes(d))
   return (
     <div className={clsx('grid gap-5', wanted.length > 1 && 'md:grid-cols-[minmax(0,1fr)_15rem]')}>
       <div>
-        <Ladder discs={discs} name={name} place={place} />
+        <Ladder discs={discs} name={name} look={look} />
         <ol className="mt-3">
           {neighbours.map((p, i) => (
             <li key={order[i]} className="flex gap-3 border-t border-rule py-1">
@@ -35,7 +35,7 @@ export function LadderPicture({ order, neighbours, outcome, expected, name, plac
             {wanted.map((d, i) => (
               <li key={d} className="flex items-center gap-2 border-b border-rule py-1.5">
                 <span className="figure w-4 text-quiet">{i + 1}</span>
-                <DiscDot place={place(d)} /> {name(d)}
+                <DiscDot look={look(d)} /> {name(d)}
                 {order.indexOf(d) !== i && (
                   <span className="ml-auto text-note text-quiet">now {order.indexOf(d) + 1}</span>
                 )}

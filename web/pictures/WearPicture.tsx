@@ -25,7 +25,7 @@ const LEAST_THROWS = 50
  * Stability of every copy by what it has been through, or by its state where that is not counted; what wear does between them as a
  * line, the copies joined, and the words it passes through.
  */
-export function WearPicture({ points, change, name, place }: WearPictureProps) {
+export function WearPicture({ points, change, name, look }: WearPictureProps) {
   const bounds = points.flatMap((p) => [
     p.stability.value - Z90 * p.stability.sd,
     p.stability.value + Z90 * p.stability.sd,
@@ -103,7 +103,7 @@ export function WearPicture({ points, change, name, place }: WearPictureProps) {
         style={{ stroke: 'var(--quiet)' }}
       />
       {points.map((p) => {
-        const hue = hueOf(place(p.disc))
+        const hue = hueOf(look(p.disc))
         return (
           <g key={p.disc}>
             <line

@@ -14,7 +14,7 @@ interface WeightPictureProps extends Drawing {
 }
 
 /** What mass alone does to the lighter disc, at the arm that threw and at a slower one, and what is left over. */
-export function WeightPicture({ light, heavy, rows, name, place }: WeightPictureProps) {
+export function WeightPicture({ light, heavy, rows, name, look }: WeightPictureProps) {
   const { length, speed } = useUnits()
   const { rest } = rows[0]!
   return (
@@ -33,7 +33,7 @@ export function WeightPicture({ light, heavy, rows, name, place }: WeightPicture
           {
             id: 'rest',
             name: 'left over',
-            hue: hueOf(place(light)),
+            hue: hueOf(look(light)),
             value: rest.value,
             low: rest.value - Z90 * rest.sd,
             high: rest.value + Z90 * rest.sd,

@@ -9,7 +9,7 @@ import { Choice } from '../parts/Choice.tsx'
 import { DiscHead } from '../parts/Disc.tsx'
 import { EndLabels, Flight } from '../strip/layers.tsx'
 import { Strip } from '../strip/Strip.tsx'
-import { hueOf } from '../strip/hues.ts'
+import { dashesOf, hueOf } from '../strip/hues.ts'
 import type { Drawing } from './drawing.ts'
 
 const WIDTH = 360
@@ -17,7 +17,7 @@ const HEIGHT = 300
 const PAD = { left: 40, right: 8, top: 26, bottom: 34 }
 
 /** Flights in a wind that is pulled, and where each disc finishes in every wind along the line. */
-export function WindPicture({ rows, outcome, name, place }: { rows: readonly WindRow[] } & Drawing) {
+export function WindPicture({ rows, outcome, name, look }: { rows: readonly WindRow[] } & Drawing) {
   const { length, speed } = useUnits()
   const [wind, setWind] = useState(-4)
   const [across, setAcross] = useState(false)
@@ -76,18 +76,19 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
           {rows.map((r) => (
             <Flight
               key={r.disc}
-              hue={hueOf(place(r.disc))}
+              hue={hueOf(look(r.disc))}
+              dashes={dashesOf(look(r.disc))}
               path={at(r).path.map((p) => ({ down: p.x, left: up * p.y }))}
             />
           ))}
           <EndLabels
             ends={rows.map((r) => {
               const end = at(r).path.at(-1)!
-              return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(r.disc)), words: name(r.disc) }
+              return { at: { down: end.x, left: up * end.y }, hue: hueOf(look(r.disc)), words: name(r.disc) }
             })}
           />
         </Strip>
-        <FinishByWind rows={rows} along={along} place={place} />
+        <FinishByWind rows={rows} along={along} look={look} />
       </div>
       <table className="mt-3 w-full text-left">
         <thead className="text-note text-quiet">
@@ -104,7 +105,7 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
             const moved = (across[1]!.finish.value - across[0]!.finish.value) / 2
             return (
               <tr key={r.disc} className="border-t border-rule">
-                <DiscHead place={place(r.disc)}>{name(r.disc)}</DiscHead>
+                <DiscHead look={look(r.disc)}>{name(r.disc)}</DiscHead>
                 <td className="figure text-right">
                   {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
                   {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
@@ -127,11 +128,11 @@ export function WindPicture({ rows, outcome, name, place }: { rows: readonly Win
 function FinishByWind({
   rows,
   along,
-  place,
+  look,
 }: {
   rows: readonly WindRow[]
   along: (r: WindRow) => readonly WindPoint[]
-  place: (code: string) => number
+  look: (code: string) => number
 }) {
   const { length, speed } = useUnits()
   const points = rows.flatMap((r) => along(r))
@@ -188,13 +189,13 @@ function FinishByWind({
           <path
             d={band(along(r) as WindPoint[]) ?? ''}
             fillOpacity="0.14"
-            style={{ fill: hueOf(place(r.disc)) }}
+            style={{ fill: hueOf(look(r.disc)) }}
           />
           <path
             d={path(along(r) as WindPoint[]) ?? ''}
             fill="none"
             strokeWidth="2.5"
-            style={{ stroke: hueOf(place(r.disc)) }}
+            style={{ stroke: hueOf(look(r.disc)) }}
           />
         </g>
       ))}

@@ -8,10 +8,12 @@ interface FlightProps {
   readonly width?: number
   readonly opacity?: number
   readonly dashed?: boolean
+  /** How it is dashed where another has its hue. */
+  readonly dashes?: string | undefined
 }
 
 /** The line of a flight. */
-export function Flight({ path, hue, width = 2.5, opacity = 1, dashed = false }: FlightProps) {
+export function Flight({ path, hue, width = 2.5, opacity = 1, dashed = false, dashes }: FlightProps) {
   const scale = useScale()
   const d = line<Spot>()
     .x((p) => scale.x(p.down))
@@ -24,7 +26,7 @@ export function Flight({ path, hue, width = 2.5, opacity = 1, dashed = false }: 
       strokeWidth={width}
       strokeLinecap="round"
       strokeOpacity={opacity}
-      strokeDasharray={dashed ? '2 6' : undefined}
+      strokeDasharray={dashed ? '2 6' : dashes}
       style={{ stroke: hue }}
     />
   )

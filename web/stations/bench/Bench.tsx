@@ -21,7 +21,7 @@ import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { dashesOf, hueOf, looksById, looksOf } from '../../strip/hues.ts'
 import { useRating, weighing } from '../../workers/rating.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
@@ -281,14 +281,16 @@ function TrialCard({
 /** The discs of a trial nobody has thrown for. */
 function Discs({ ids }: { ids: readonly string[] }) {
   const { view } = useShelf()
+  const discs = ids.flatMap((id) => view?.discs.find((d) => d.disc.id === id) ?? [])
+  const look = looksById(discs)
   return (
     <ul className="mt-3 flex flex-wrap gap-x-5 gap-y-2">
-      {ids.map((id, i) => {
+      {ids.map((id) => {
         const d = view?.discs.find((x) => x.disc.id === id)
         return (
           d && (
             <li key={id} className="flex items-center gap-2">
-              <DiscDot place={i} /> {d.mold.name} {d.plastic.name}
+              <DiscDot look={look(id)} /> {d.mold.name} {d.plastic.name}
               <span className="figure text-quiet">{d.disc.code}</span>
             </li>
           )
@@ -313,7 +315,6 @@ function WeighedHere({ trialId }: { trialId: string }) {
       flights={reading.corrected.map((c) => ({
         ...c,
         name: name(c.disc),
-        place: view.discs.findIndex((d) => d.disc.code === c.disc),
         carryM: c.features.carryM,
       }))}
       sentences={nearestOpen(statements(reading.outcome, reading.ranks, wordingOf(units, name), settlings))}
@@ -325,7 +326,6 @@ interface StandingProps {
   readonly flights: readonly {
     readonly disc: string
     readonly name: string
-    readonly place: number
     readonly carryM: number
     readonly path: readonly PlanPoint[]
     readonly band: readonly { readonly x: number; readonly low: number; readonly high: number }[]
@@ -336,6 +336,7 @@ interface StandingProps {
 
 /** The corrected flights in small, and the sentences nearest to a question still open. */
 function Standing({ flights, sentences, working = false }: StandingProps) {
+  const look = looksOf(flights.map((c) => c.disc))
   const ends = flights.flatMap((c) => c.band.flatMap((b) => [b.low, b.high]))
   return (
     <div className="grid gap-3">
@@ -353,17 +354,22 @@ function Standing({ flights, sentences, working = false }: StandingProps) {
         {flights.map((c) => (
           <Band
             key={c.disc}
-            hue={hueOf(c.place)}
+            hue={hueOf(look(c.disc))}
             band={c.band.map((b) => ({ down: b.x, low: b.low, high: b.high }))}
           />
         ))}
         {flights.map((c) => (
-          <Flight key={c.disc} hue={hueOf(c.place)} path={c.path.map((p) => ({ down: p.x, left: p.y }))} />
+          <Flight
+            key={c.disc}
+            hue={hueOf(look(c.disc))}
+            dashes={dashesOf(look(c.disc))}
+            path={c.path.map((p) => ({ down: p.x, left: p.y }))}
+          />
         ))}
         <EndLabels
           ends={flights.map((c) => {
             const end = c.path[c.path.length - 1]!
-            return { at: { down: end.x, left: end.y }, hue: hueOf(c.place), words: c.name }
+            return { at: { down: end.x, left: end.y }, hue: hueOf(look(c.disc)), words: c.name }
           })}
         />
       </Strip>

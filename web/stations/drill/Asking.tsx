@@ -39,6 +39,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
   const isCause = question.kind === 'cause'
   const shown = (isCause ? flights.slice(1) : flights).map((flight, i) => ({
     name: flights.length === 2 && !isCause ? ['the first', 'the second'][i]! : 'the flight',
+    look: i,
     flight,
   }))
   const lastsS = question.shownPart * Math.max(...shown.map((f) => f.flight.hangS))
@@ -93,7 +94,7 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
       <div className="my-3">
         <FromBehind
           flights={shown}
-          before={isCause ? { name: 'as meant', flight: flights[0]! } : undefined}
+          before={isCause ? { name: 'as meant', look: 0, flight: flights[0]! } : undefined}
           obstacles={[]}
           atS={answer ? undefined : (playing.atS ?? 0)}
           fade={fade}
@@ -103,9 +104,9 @@ export function Asking({ question, fade, onAnswer, onNext }: AskingProps) {
         />
         {shown.length === 2 && (
           <p className="mt-1.5 flex gap-4 text-quiet">
-            {shown.map(({ name }, i) => (
+            {shown.map(({ name, look }) => (
               <span key={name} className="flex items-center gap-1.5">
-                <DiscDot place={i} size={14} /> {name}
+                <DiscDot look={look} size={14} /> {name}
               </span>
             ))}
           </p>

@@ -6,6 +6,7 @@ import { Calls } from './Calls.tsx'
 import type { Seen } from './draft.ts'
 import { PathFile } from './PathFile.tsx'
 import { TypedLanding } from './TypedLanding.tsx'
+import type { Look } from '../../strip/hues.ts'
 
 interface CallCardProps {
   readonly seen: Seen
@@ -13,8 +14,8 @@ interface CallCardProps {
   /** Angle that was asked for, degrees of hyzer. */
   readonly asked: number
   readonly fade: 'left' | 'right'
-  /** Place of the disc among those of the trial. */
-  readonly at: number
+  /** How the disc is drawn. */
+  readonly look: Look
   readonly typing: boolean
   readonly timing: boolean
   readonly last: Throw | undefined
@@ -33,7 +34,7 @@ interface CallCardProps {
 
 /** Everything that can be called of a throw, and the two buttons that end it. */
 export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...rest }: CallCardProps) {
-  const { asked, fade, at, typing, timing, last, bearingDeg, angle, clock, onAir, onRange } = rest
+  const { asked, fade, look, typing, timing, last, bearingDeg, angle, clock, onAir, onRange } = rest
   return (
     <div className="min-w-0 phone:order-4 phone:px-3 md:col-span-2 across:col-span-1 xl:col-span-1 xl:min-h-0">
       <Card className="flex h-full flex-col p-4" label="Call the throw">
@@ -45,7 +46,7 @@ export function CallCard({ seen, see, onCancel, thrown, onKeep, onTakeBack, ...r
           <Calls
             asked={asked}
             fadeSide={fade}
-            place={at}
+            look={look}
             seen={seen}
             onSeen={see}
             onAngle={angle}

@@ -18,6 +18,7 @@ import { FigureInput } from '../../parts/Inputs.tsx'
 import { HEIGHTS, NOSES } from './draft.ts'
 import type { Seen } from './draft.ts'
 import { airCalls } from './logging.ts'
+import type { Look } from '../../strip/hues.ts'
 
 /** Figures that are read off a device or a watch. */
 const TYPED = FIGURE_KEYS.filter((k): k is FigureKey & keyof Seen => {
@@ -27,9 +28,9 @@ const TYPED = FIGURE_KEYS.filter((k): k is FigureKey & keyof Seen => {
 
 interface CallsProps {
   readonly asked: number
-  /** Which side the disc fades to, and its place among the discs: the dial shows it as the thrower sees it. */
+  /** Which side the disc fades to, and how it is drawn: the dial shows it as the thrower sees it. */
   readonly fadeSide: 'left' | 'right'
-  readonly place: number
+  readonly look: Look
   readonly seen: Seen
   readonly onSeen: (change: Partial<Seen>) => void
   readonly onAngle: (by: number) => void
@@ -41,7 +42,7 @@ interface CallsProps {
 }
 
 /** What was seen of the throw. Nothing has to be called; what is not called was not observed. */
-export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, timing, onTime }: CallsProps) {
+export function Calls({ asked, fadeSide, look, seen, onSeen, onAngle, onAir, timing, onTime }: CallsProps) {
   const units = useUnits()
   const said = airCalls(seen)
   useKey(FIELD_KEYS.air, (e) => onAir(AIR_CALLS[Number(e.key) - 1]!))
@@ -64,7 +65,7 @@ export function Calls({ asked, fadeSide, place, seen, onSeen, onAngle, onAir, ti
             label="Angle out of the hand"
             words={seen.hyzerCalledDeg === null ? 'not called' : angleWords(seen.hyzerCalledDeg)}
             hyzerDeg={seen.hyzerCalledDeg ?? asked}
-            {...{ fadeSide, place }}
+            {...{ fadeSide, look }}
             width={78}
             onTurn={(hyzerCalledDeg) => onSeen({ hyzerCalledDeg })}
           />

@@ -31,6 +31,8 @@ import { WindAir } from './WindAir.tsx'
 import { WindLine } from './WindLine.tsx'
 import { Offered } from '../../parts/Offered.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { looksById } from '../../strip/hues.ts'
+import type { Look } from '../../strip/hues.ts'
 
 export default function Field({ trialId }: { trialId: string }) {
   const { view, error } = useTrial(trialId)
@@ -99,7 +101,7 @@ function FieldLog(props: FieldLogProps) {
   /** On a phone the landing is tapped; its figures are typed only when asked for. */
   const [typing, setTyping] = useState(false)
   const [windOpen, setWindOpen] = useState(false)
-  const at = discs.findIndex((d) => d.disc.id === meant.discId)
+  const look = looksById(discs)(meant.discId)
   if (!line)
     return (
       <Empty title="A disc of this trial is not on the shelf">
@@ -129,7 +131,7 @@ function FieldLog(props: FieldLogProps) {
           onStanding={stand}
           onTurn={turn}
         />
-        <StripCard {...{ view, rating, expects, line, fade, meant, seen, see, at }} />
+        <StripCard {...{ view, rating, expects, line, fade, meant, seen, see, look }} />
         <LandedLine landing={landing} typing={typing} onTyping={setTyping} onLanding={see} />
         <WindAir
           {...{ standing, session, listening, live }}
@@ -169,7 +171,7 @@ function FieldLog(props: FieldLogProps) {
         </StandingsPanel>
       </div>
       <CallCard
-        {...{ seen, typing, fade, at, see, angle, clock }}
+        {...{ seen, typing, fade, look, see, angle, clock }}
         asked={meant.hyzerDeg}
         timing={state.timing}
         last={logged.lastThrown}
@@ -295,7 +297,7 @@ interface StripCardProps {
   readonly meant: Meant
   readonly seen: Seen
   readonly see: (change: Partial<Seen>) => void
-  readonly at: number
+  readonly look: Look
 }
 
 function StripCard({
@@ -307,7 +309,7 @@ function StripCard({
   meant,
   seen,
   see,
-  at,
+  look,
 }: StripCardProps) {
   const forecast = useForecast(expects.key, line, expects.reading)
   const path = usePathTo(expects.key, landingOf(seen) ? line : undefined, expects.reading)
@@ -315,7 +317,7 @@ function StripCard({
   return (
     <>
       <FieldStrip
-        {...{ view, reading, fade, meant, seen, see, at }}
+        {...{ view, reading, fade, meant, seen, see, look }}
         forecast={forecast.value}
         path={path.value}
         sign={fade === 'right' ? 1 : -1}

@@ -11,7 +11,7 @@ import { useKey } from '../../parts/keys.ts'
 import { Ellipse, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import type { Scale, Spot } from '../../strip/Strip.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, looksById } from '../../strip/hues.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
 import { draftBend, landingOf } from './draft.ts'
 import type { Meant, Seen } from './draft.ts'
@@ -21,6 +21,7 @@ import type { Touched } from './finger.ts'
 import { closer, stillShown, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
 import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
+import type { Look as DiscLook } from '../../strip/hues.ts'
 
 /** Share of the carry where the handle of the bend waits. */
 const BEND = 0.58
@@ -42,7 +43,7 @@ interface FieldStripProps {
   readonly meant: Meant
   readonly seen: Seen
   readonly see: (change: Partial<Seen>) => void
-  readonly at: number
+  readonly look: DiscLook
 }
 
 /** Side is drawn so many times as large when it is stretched. */
@@ -97,10 +98,10 @@ export function FieldStrip({
   meant,
   seen,
   see,
-  at,
+  look,
 }: FieldStripProps) {
   const units = useUnits()
-  const hue = hueOf(at)
+  const hue = hueOf(look)
   const landing = landingOf(seen)
   const mid = draftBend(seen)
   const [close, setClose] = useState(false)
@@ -316,9 +317,10 @@ function Earlier({
   readonly earlier: TrialView['throws']
   readonly own: string
 }) {
+  const look = looksById(view.discs)
   const told = new Map(reading?.asThrown.map((t) => [t.throw, t.path]))
   return earlier.map((t) => {
-    const hue = hueOf(view.discs.findIndex((d) => d.disc.id === t.discId))
+    const hue = hueOf(look(t.discId))
     const drawn = told.get(t.id)
     const up = (t.hand === 'right') === (t.stroke === 'backhand') ? 1 : -1
     return (

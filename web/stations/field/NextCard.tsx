@@ -12,10 +12,11 @@ import { angleWords, powerWords } from '../../data/units.ts'
 import { Key } from '../../parts/Button.tsx'
 import { Card } from '../../parts/Card.tsx'
 import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, looksById } from '../../strip/hues.ts'
 import type { Meant, FieldStanding } from './draft.ts'
 import { discOptions, Select, plainOptions } from '../../parts/Select.tsx'
 import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
+import type { Look } from '../../strip/hues.ts'
 
 const POWERS = [1, 0.85, 0.7] as const
 
@@ -65,8 +66,8 @@ export function NextCard(card: NextCardProps) {
   useEffect(() => {
     if (changing) unfolded.current?.scrollIntoView({ block: 'start' })
   }, [changing])
-  const at = discs.findIndex((d) => d.disc.id === meant.discId)
-  const disc = discs[at]
+  const disc = discs.find((d) => d.disc.id === meant.discId)
+  const look = looksById(discs)(meant.discId)
   const thrower = throwers.find((t) => t.id === standing.throwerId)
   if (!disc || !thrower) return null
   return (
@@ -81,7 +82,7 @@ export function NextCard(card: NextCardProps) {
     >
       <h1 className="sr-only">{name(disc.disc.code)}</h1>
       <div
-        style={{ color: hueOf(at) }}
+        style={{ color: hueOf(look) }}
         className="-mx-4 -mt-5 mb-3 h-1 rounded-t-xl bg-current phone:hidden"
         aria-hidden
       />
@@ -98,7 +99,7 @@ export function NextCard(card: NextCardProps) {
           value={meant.discId}
           onChange={(v) => card.onMeant({ discId: v })}
           options={discOptions(discs, name)}
-          face={<InTheHand {...{ at, disc, brief }} name={name(disc.disc.code)} />}
+          face={<InTheHand {...{ look, disc, brief }} name={name(disc.disc.code)} />}
         />
         <button
           type="button"
@@ -125,7 +126,7 @@ export function NextCard(card: NextCardProps) {
         <DiscOnEdge
           hyzerDeg={meant.hyzerDeg}
           fadeSide={fadeSide(thrower.hand, standing.stroke)}
-          place={at}
+          look={look}
           width={112}
         />
       </div>
@@ -142,21 +143,21 @@ export function NextCard(card: NextCardProps) {
 
 /** What is thrown next: which disc, as large as fits. */
 const InTheHand = ({
-  at,
+  look,
   disc: { disc, mold, plastic },
   name,
   brief,
 }: Pick<NextCardProps, 'brief'> & {
-  readonly at: number
+  readonly look: Look
   readonly disc: ShelvedDisc
   readonly name: string
 }) => (
   <span className="flex min-w-0 items-center gap-3">
     <span className="phone:hidden">
-      <DiscDot place={at} size={56} code={disc.code} />
+      <DiscDot look={look} size={56} code={disc.code} />
     </span>
     <span className="desk:hidden">
-      <DiscDot place={at} size={40} code={disc.code} />
+      <DiscDot look={look} size={40} code={disc.code} />
     </span>
     <span className="min-w-0">
       <span className="block truncate font-head text-title leading-tight font-semibold">{name}</span>
@@ -302,6 +303,7 @@ interface UpNextProps {
 
 /** What follows, as planned, thrown least first or most telling first; pick one to throw it now. */
 export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned, sameLine }: UpNextProps) {
+  const look = looksById(discs)
   return (
     <Card className="flex min-h-0 flex-col p-3 phone:hidden" label="Up next">
       <div className="flex items-center justify-between gap-2 px-1 text-note text-quiet">Up next</div>
@@ -319,7 +321,7 @@ export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned
       </button>
       <ul className="min-h-0 flex-1 divide-y divide-rule overflow-hidden">
         {cells.map((c, i) => {
-          const at = discs.findIndex((d) => d.disc.id === c.disc)
+          const disc = discs.find((d) => d.disc.id === c.disc)
           return (
             <li key={i}>
               <button
@@ -327,10 +329,10 @@ export function UpNext({ cells, discs, name, onPick, telling, onTelling, planned
                 onClick={() => onPick(c)}
                 className="flex min-h-11 w-full items-center gap-2.5 rounded px-1 text-left hover:bg-tint"
               >
-                <DiscDot place={at} />
+                <DiscDot look={look(c.disc)} />
                 <span className="min-w-0">
                   <span className="block truncate leading-tight font-semibold">
-                    {discs[at] && name(discs[at].disc.code)}
+                    {disc && name(disc.disc.code)}
                   </span>
                   <span className="text-note text-quiet">
                     {sameLine ? 'back to the line' : angleWords(c.hyzerDeg)}

@@ -27,6 +27,7 @@ import { emptyLog, logAfter, shortThrowOf } from './shortLog.ts'
 import type { ShortEvent } from './shortLog.ts'
 import { Select, plainOptions } from '../../parts/Select.tsx'
 import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
+import { looksById } from '../../strip/hues.ts'
 
 const GAME_WORDS: Record<Game, { readonly label: string; readonly asks: string }> = {
   ground: {
@@ -146,10 +147,10 @@ function Short({ view }: { view: TrialView }) {
           }}
         >
           <div className="flex flex-wrap gap-1.5" role="group" aria-label="Disc">
-            {discs.map(({ disc: { id, code } }, i) => (
+            {discs.map(({ disc: { id, code } }) => (
               <Chip key={id} on={id === log.discId} onClick={() => tell({ did: 'chose disc', discId: id })}>
                 <span className="flex items-center gap-1.5">
-                  <DiscDot place={i} size={14} /> {name(code)}
+                  <DiscDot look={looksById(discs)(id)} size={14} /> {name(code)}
                 </span>
               </Chip>
             ))}

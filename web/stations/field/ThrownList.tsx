@@ -11,6 +11,7 @@ import { Button, buttonLook } from '../../parts/Button.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { discOptions, Select } from '../../parts/Select.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
+import { looksById } from '../../strip/hues.ts'
 
 /** So many of the last throws are listed until more are asked for. */
 const LAST = 5
@@ -45,8 +46,7 @@ export function ThrownList({ view, name }: ThrownListProps) {
 
 function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Throw; number: number }) {
   const units = useUnits()
-  const at = view.discs.findIndex((d) => d.disc.id === thrown.discId)
-  const code = view.discs[at]?.disc.code ?? ''
+  const code = view.discs.find((d) => d.disc.id === thrown.discId)?.disc.code ?? ''
   const takeBack = async () => {
     await outbox.put('throws', { ...thrown, takenBackAt: new Date().toISOString() })
     say(`Throw ${number} was taken back.`, {
@@ -76,7 +76,7 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
         options={discOptions(view.discs, name)}
         face={
           <>
-            <DiscDot place={at} size={14} />
+            <DiscDot look={looksById(view.discs)(thrown.discId)} size={14} />
             <span className="min-w-0 flex-1 leading-tight">
               <span className="block truncate">
                 <span className="font-medium">{name(code)}</span>{' '}

@@ -70,7 +70,7 @@ export function Beside({ flown: { flights, before, clouds }, obstacles, fade, on
           <tr key={i}>
             <th scope="row" className="w-full py-1 text-left font-medium">
               <span className="flex items-center gap-2">
-                <DiscDot place={i} />
+                <DiscDot look={f.look} />
                 <span>
                   {f.name}
                   {comesDownWords(f.flight) && <span className="text-accent"> rolls</span>}

@@ -9,6 +9,7 @@ import { Card } from '../../parts/Card.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
 import { FigureInput } from '../../parts/Inputs.tsx'
 import type { Discs } from '../../flown/useDiscs.ts'
+import { looksOf } from '../../strip/hues.ts'
 
 interface DiscsCardProps {
   readonly flown: readonly LabFlown[]
@@ -25,6 +26,7 @@ const OFFERED = 60
 export const DiscsCard = memo(function DiscsCard({ flown, discs, onChange }: DiscsCardProps) {
   const [find, setFind] = useState('')
   const put = (i: number, disc: LabFlown) => onChange({ discs: flown.map((f, j) => (j === i ? disc : f)) })
+  const look = looksOf(flown.flatMap((f) => discs.named(f)?.brief ?? []))
   const words = find.trim().toLowerCase()
   const found = discs.shelf
     .filter((d) => `${d.code} ${d.maker} ${d.mold} ${d.plastic}`.toLowerCase().includes(words))
@@ -37,7 +39,7 @@ export const DiscsCard = memo(function DiscsCard({ flown, discs, onChange }: Dis
           const named = discs.named(f)
           return (
             <li key={`${i}`} className="flex items-center gap-2">
-              <DiscDot place={i} size={22} />
+              <DiscDot look={look(named?.brief ?? '')} size={22} />
               {'numbers' in f ? (
                 <span className="grid flex-1 grid-cols-4 gap-1">
                   {NUMBERS.map((n) => (

@@ -54,7 +54,7 @@ const byLabel = (discs: PlanningShown['view']['discs']): string[] => {
 }
 
 function Expected({
-  planning: { view, plan, put, untold, locked, nameOf, placeOf },
+  planning: { view, plan, put, untold, locked, nameOf, lookOf },
 }: {
   planning: PlanningShown
 }) {
@@ -66,7 +66,7 @@ function Expected({
       <Expectation
         expected={untold ? [] : shown}
         nameOf={nameOf}
-        placeOf={placeOf}
+        lookOf={lookOf}
         locked={locked}
         onOrder={say}
       />

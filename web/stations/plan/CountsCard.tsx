@@ -10,12 +10,12 @@ interface CountsCardProps {
   readonly plan: Plan
   readonly counts: readonly CellCount[]
   readonly nameOf: (id: string) => string
-  readonly placeOf: (id: string) => number
+  readonly lookOf: (id: string) => number
   readonly onStep: (disc: string, hyzerDeg: number, by: 1 | -1) => void
 }
 
 /** How often each disc is thrown at each angle. */
-export function CountsCard({ trial, plan, counts, nameOf, placeOf, onStep }: CountsCardProps) {
+export function CountsCard({ trial, plan, counts, nameOf, lookOf, onStep }: CountsCardProps) {
   const sum = (disc: string, hyzerDeg?: number) =>
     counts
       .filter((c) => c.disc === disc && (hyzerDeg === undefined || c.hyzerDeg === hyzerDeg))
@@ -40,7 +40,7 @@ export function CountsCard({ trial, plan, counts, nameOf, placeOf, onStep }: Cou
             <tr key={id} className="border-t border-rule">
               <th scope="row" className="py-1 text-left font-medium">
                 <span className="flex items-center gap-2">
-                  <DiscDot place={placeOf(id)} /> <span className="truncate">{nameOf(id)}</span>
+                  <DiscDot look={lookOf(id)} /> <span className="truncate">{nameOf(id)}</span>
                   {id === trial.controlDiscId && <span className="text-note text-quiet">control</span>}
                 </span>
               </th>

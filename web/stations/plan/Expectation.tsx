@@ -6,13 +6,13 @@ interface ExpectationProps {
   /** Disc ids, most stable first. */
   readonly expected: readonly string[]
   readonly nameOf: (id: string) => string
-  readonly placeOf: (id: string) => number
+  readonly lookOf: (id: string) => number
   readonly locked: boolean
   readonly onOrder: (expected: string[]) => void
 }
 
 /** The order of stability somebody expects. */
-export const Expectation = ({ expected, nameOf, placeOf, locked, onOrder }: ExpectationProps) => (
+export const Expectation = ({ expected, nameOf, lookOf, locked, onOrder }: ExpectationProps) => (
   <SortableList
     ids={expected}
     nameOf={nameOf}
@@ -30,7 +30,7 @@ export const Expectation = ({ expected, nameOf, placeOf, locked, onOrder }: Expe
         moving="border-edge"
       >
         <span className="figure w-4 text-quiet">{i + 1}</span>
-        <DiscDot place={placeOf(id)} />
+        <DiscDot look={lookOf(id)} />
         <span className="truncate font-medium">{nameOf(id)}</span>
       </SortableRow>
     ))}

@@ -9,7 +9,7 @@ import { WhenWhere } from './WhenWhere.tsx'
 
 /** The throws in their order, what they take, how many there are of each kind, when and where. */
 export function OrderColumn({ planning }: { planning: PlanningShown }) {
-  const { view, trial, plan, put, counts, done, effort, longestM, thrower, nameOf, placeOf } = planning
+  const { view, trial, plan, put, counts, done, effort, longestM, thrower, nameOf, lookOf } = planning
   return (
     <div className="grid min-w-0 content-start gap-3">
       <Card className="p-4" label="Run order">
@@ -17,7 +17,7 @@ export function OrderColumn({ planning }: { planning: PlanningShown }) {
         <RunOrder
           plan={plan}
           nameOf={nameOf}
-          placeOf={placeOf}
+          lookOf={lookOf}
           throwers={view.throwers}
           fadeSide={fadeSide(thrower?.hand ?? 'right', 'backhand')}
           done={done}
@@ -26,7 +26,7 @@ export function OrderColumn({ planning }: { planning: PlanningShown }) {
       </Card>
       <Takes effort={effort} left={done.size > 0} throwers={view.throwers} day={dayOf(plan)} />
       <CountsCard
-        {...{ trial, plan, counts, nameOf, placeOf }}
+        {...{ trial, plan, counts, nameOf, lookOf }}
         onStep={(disc, hyzerDeg, by) => put({ did: 'stepped', disc, hyzerDeg, by })}
       />
       <WhenWhere

@@ -9,7 +9,7 @@ import { DiscDot, DiscOnEdge } from '../../parts/Disc.tsx'
 interface RunOrderProps {
   readonly plan: Plan
   readonly nameOf: (id: string) => string
-  readonly placeOf: (id: string) => number
+  readonly lookOf: (id: string) => number
   readonly throwers: readonly Thrower[]
   readonly fadeSide: 'left' | 'right'
   /** Places in the plan of the throws already made. */
@@ -37,7 +37,7 @@ export const throwWords = (t: Planned, plan: Plan): string =>
     .join(', ')
 
 /** Every throw in its order: a row a round, out on one side and back on the other; throws are dragged onto each other. */
-export function RunOrder({ plan, nameOf, placeOf, throwers, fadeSide, done, onSwap }: RunOrderProps) {
+export function RunOrder({ plan, nameOf, lookOf, throwers, fadeSide, done, onSwap }: RunOrderProps) {
   /** A throw lifted with a click or a key, to be put where another is. */
   const [lifted, setLifted] = useState<number>()
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
@@ -97,7 +97,7 @@ export function RunOrder({ plan, nameOf, placeOf, throwers, fadeSide, done, onSw
                             lifted={lifted === t.i}
                             onPress={() => press(t.i)}
                           >
-                            <DiscDot place={placeOf(t.discId)} size={13} />
+                            <DiscDot look={lookOf(t.discId)} size={13} />
                             <DiscOnEdge
                               hyzerDeg={t.hyzerDeg}
                               fadeSide={

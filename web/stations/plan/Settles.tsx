@@ -11,7 +11,7 @@ interface SettlesProps {
   /** Codes of the discs asked about, in the order they are expected. */
   readonly codes: readonly string[]
   readonly nameOf: (code: string) => string
-  readonly placeOf: (code: string) => number
+  readonly lookOf: (code: string) => number
   readonly worth: TellingPlan
   readonly working: boolean
 }
@@ -64,7 +64,7 @@ function Chance({
 }
 
 /** Chance of every figure of every disc to be told true to its label, above it or below it. */
-function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+function Labels({ codes, nameOf, lookOf, worth, working }: SettlesProps) {
   return (
     <>
       <table className={clsx(TABLE, working && 'opacity-60')}>
@@ -84,7 +84,7 @@ function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
         <tbody>
           {codes.map((code) => (
             <tr key={code}>
-              <DiscName {...{ code, nameOf, placeOf }} />
+              <DiscName {...{ code, nameOf, lookOf }} />
               {LABEL_FIGURES.map((figure) => {
                 const told = worth.aims.find(
                   ({ aim }) => aim.of === 'label' && aim.disc === code && aim.figure === figure,
@@ -114,7 +114,7 @@ function Labels({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
 }
 
 /** Chance to tell on which side of the line every disc finishes, arm by arm, and how closely. */
-function Arms({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+function Arms({ codes, nameOf, lookOf, worth, working }: SettlesProps) {
   const units = useUnits()
   const arms = [...new Set(worth.aims.flatMap(({ aim }) => (aim.of === 'finish' ? aim.armMps : [])))]
   return (
@@ -136,7 +136,7 @@ function Arms({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
         <tbody>
           {codes.map((code) => (
             <tr key={code}>
-              <DiscName {...{ code, nameOf, placeOf }} />
+              <DiscName {...{ code, nameOf, lookOf }} />
               {arms.map((arm) => {
                 const told = worth.aims.find(
                   ({ aim }) => aim.of === 'finish' && aim.disc === code && aim.armMps === arm,
@@ -168,7 +168,7 @@ function Arms({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
 /** Chance to tell what a headwind does to one disc, or which of every two it moves less. */
 function Wind(props: SettlesProps) {
   const units = useUnits()
-  const { codes, nameOf, placeOf, worth, working } = props
+  const { codes, nameOf, lookOf, worth, working } = props
   const alone = worth.aims.find(({ aim }) => aim.of === 'wind')
   const [code] = codes
   return (
@@ -178,7 +178,7 @@ function Wind(props: SettlesProps) {
           <caption className="sr-only">Chance, in per cent, that the plan tells what a headwind does</caption>
           <tbody>
             <tr>
-              <DiscName {...{ code, nameOf, placeOf }} />
+              <DiscName {...{ code, nameOf, lookOf }} />
               <Chance
                 chance={alone.chanceSettled}
                 least={`±${units.length.to(Z_SETTLED * alone.sdAfter).toFixed(1)}`}
@@ -206,11 +206,11 @@ function Wind(props: SettlesProps) {
 const DiscName = ({
   code,
   nameOf,
-  placeOf,
-}: { readonly code: string } & Pick<SettlesProps, 'nameOf' | 'placeOf'>) => (
+  lookOf,
+}: { readonly code: string } & Pick<SettlesProps, 'nameOf' | 'lookOf'>) => (
   <th scope="row" className={NAME}>
     <span className="mr-1.5 inline-block align-middle">
-      <DiscDot place={placeOf(code)} />
+      <DiscDot look={lookOf(code)} />
     </span>
     {nameOf(code)}
   </th>
@@ -231,7 +231,7 @@ function Pairs(props: SettlesProps) {
 }
 
 /** A figure for every pair, as a triangle. */
-function Triangle({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
+function Triangle({ codes, nameOf, lookOf, worth, working }: SettlesProps) {
   const units = useUnits()
   const pairOf = (x: string, y: string) =>
     worth.aims.find(
@@ -264,7 +264,7 @@ function Triangle({ codes, nameOf, placeOf, worth, working }: SettlesProps) {
             })}
             <td className="h-11 w-12 text-center">
               <span className="inline-block align-middle">
-                <DiscDot place={placeOf(row)} />
+                <DiscDot look={lookOf(row)} />
               </span>
             </td>
           </tr>

@@ -24,6 +24,7 @@ import type { Column, SheetEvent, SheetState } from './sheet.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { Select, plainOptions } from '../../parts/Select.tsx'
 import { ThrowerSelect } from '../../parts/ThrowerSelect.tsx'
+import { looksById } from '../../strip/hues.ts'
 
 /** Types the pencilled sheet in, in its own order. */
 export default function SheetEntry({ trialId }: { trialId: string }) {
@@ -217,6 +218,7 @@ const headsIn = ({ length, speed }: Units): Record<Column, string> => ({
 function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: CellsProps) {
   const grid = useRef<HTMLTableElement>(null)
   const names = useMemo(() => trialNames(discs), [discs])
+  const look = useMemo(() => looksById(discs), [discs])
   const heads = headsIn(units)
   const focus = (line: number, column: Column) =>
     grid.current?.querySelector<HTMLInputElement>(`[data-cell="${line} ${column}"]`)?.focus()
@@ -248,8 +250,7 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
       <tbody>
         {planned.map((t, line) => {
           const row = state.rows[line]
-          const at = discs.findIndex((d) => d.disc.id === t.discId)
-          const name = names.get(discs[at]?.disc.code ?? '')
+          const name = names.get(discs.find((d) => d.disc.id === t.discId)?.disc.code ?? '')
           const isNewRound = line > 0 && planned[line - 1]!.round !== t.round
           return (
             <Fragment key={t.i}>
@@ -259,7 +260,7 @@ function Cells({ view: { discs }, plan, planned, state, tell, units, onKeep }: C
                 </td>
                 <td className="whitespace-nowrap">
                   <span className="flex items-center gap-2">
-                    <DiscDot place={at} /> {name}
+                    <DiscDot look={look(t.discId)} /> {name}
                   </span>
                 </td>
                 <td className="whitespace-nowrap">{throwWords({ ...t, power: t.power }, plan)}</td>

@@ -51,7 +51,7 @@ export function WorthColumn({ planning }: { planning: PlanningShown }) {
 }
 
 function WhatItSettles({
-  planning: { plan, done, asked, codeOf, named, placed, weighed },
+  planning: { plan, done, asked, codeOf, named, looked, weighed },
 }: {
   planning: PlanningShown
 }) {
@@ -68,7 +68,7 @@ function WhatItSettles({
         <Settles
           codes={asked.map(codeOf)}
           nameOf={named}
-          placeOf={placed}
+          lookOf={looked}
           worth={worth.settles}
           working={working}
         />

@@ -15,6 +15,7 @@ import { sayWrong } from '../../data/say.ts'
 import { afterEvent, doneOf, shownPlan } from './edits.ts'
 import type { PlanEvent } from './edits.ts'
 import { usePlanWorth } from './usePlanWorth.ts'
+import { looksById, looksOf } from '../../strip/hues.ts'
 
 /** What a carry is taken for where nothing foretells one, m. */
 const SOME_CARRY_M = 80
@@ -29,10 +30,10 @@ function useCalled({ discs }: TrialView) {
     return {
       codeOf,
       nameOf: (id: string) => named(codeOf(id)),
-      placeOf: (id: string) => discs.findIndex((d) => d.disc.id === id),
+      lookOf: looksById(discs),
       /** The same by code. */
       named,
-      placed: (code: string) => discs.findIndex((d) => d.disc.code === code),
+      looked: looksOf(discs.map((d) => d.disc.code)),
       idOf: (code: string) => discs.find((d) => d.disc.code === code)!.disc.id,
     }
   }, [discs])

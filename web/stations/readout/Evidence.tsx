@@ -14,11 +14,11 @@ interface EvidenceProps {
   readonly picked: string | undefined
   readonly onPick: (code: string | undefined) => void
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
 }
 
 /** Every published number beside what the throws say of it, disc by disc. */
-export function EvidenceCard({ view, reading, picked, onPick, name, place }: EvidenceProps) {
+export function EvidenceCard({ view, reading, picked, onPick, name, look }: EvidenceProps) {
   const { trial } = view
   const byStability = [...reading.outcome.discs].sort((a, b) => b.side.value - a.side.value)
   return (
@@ -38,8 +38,8 @@ export function EvidenceCard({ view, reading, picked, onPick, name, place }: Evi
         </thead>
         <tbody>
           {byStability.map((d) => {
-            const shelved = view.discs[place(d.disc)]!
-            const hue = hueOf(place(d.disc))
+            const shelved = view.discs.find((s) => s.disc.code === d.disc)!
+            const hue = hueOf(look(d.disc))
             const cell = (key: 'glide' | 'turn' | 'fade') => (
               <td className="px-0.5 max-md:w-[21%] md:px-2">
                 <ClaimEvidence
@@ -72,7 +72,7 @@ export function EvidenceCard({ view, reading, picked, onPick, name, place }: Evi
                     onFocus={() => onPick(d.disc)}
                     onBlur={() => onPick(undefined)}
                   >
-                    <DiscDot place={place(d.disc)} />
+                    <DiscDot look={look(d.disc)} />
                     <span>
                       <span className="font-semibold">{name(d.disc)}</span>
                       <span className="figure block text-note text-quiet">

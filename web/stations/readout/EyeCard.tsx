@@ -20,7 +20,7 @@ const CAUSE_WORDS = {
 } as const
 
 /** What looking at landings alone would have said, beside what the throws show, and what misled it. */
-export function EyeCard({ view, reading, ratingKey, name, place }: ViewProps) {
+export function EyeCard({ view, reading, ratingKey, name, look }: ViewProps) {
   const { length } = useUnits()
   const { value } = useAsked(`${ratingKey} ${reading.serial}`, () => askRating((w) => w.eye(ratingKey)), {
     about: view.trial.id,
@@ -42,7 +42,7 @@ export function EyeCard({ view, reading, ratingKey, name, place }: ViewProps) {
         <tbody>
           {corrected.map((d) => (
             <tr key={d.disc} className="border-t border-rule">
-              <DiscHead place={place(d.disc)}>{name(d.disc)}</DiscHead>
+              <DiscHead look={look(d.disc)}>{name(d.disc)}</DiscHead>
               {[d.meanLanding, d.bestThrow, finishOf(d.disc)].map((v, i) => (
                 <td key={i} className="figure px-2 text-right">
                   {figure(length.to(v), 1)}

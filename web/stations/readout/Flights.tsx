@@ -19,7 +19,7 @@ import { Choice } from '../../parts/Choice.tsx'
 import { DiscDot, DiscHead } from '../../parts/Disc.tsx'
 import { Band, EndLabels, Flight, LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { dashesOf, hueOf } from '../../strip/hues.ts'
 import { askRating, weighing } from '../../workers/rating.ts'
 import type { Reading } from '../../../core/trial/reading.ts'
 import { Select } from '../../parts/Select.tsx'
@@ -36,7 +36,7 @@ interface FlightsProps {
   /** The same in figures below. */
   readonly figures?: boolean
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
 }
 
 /** How flights may be thrown: degrees of hyzer, m/s of an arm and of wind from behind. */
@@ -87,7 +87,7 @@ export function Flights({
   picked,
   figures = false,
   name,
-  place,
+  look,
 }: FlightsProps) {
   const units = useUnits()
   const [params, setParams] = useSearchParams()
@@ -179,14 +179,14 @@ export function Flights({
           label={`${show === 'corrected' ? 'Corrected' : 'Thrown'} flights, seen from above; the table below says the same in figures`}
         >
           {show === 'corrected' ? (
-            <Corrected {...{ corrected, up, picked, figures, name, place }} />
+            <Corrected {...{ corrected, up, picked, figures, name, look }} />
           ) : (
-            <Thrown {...{ view, thrown, up, picked, place }} />
+            <Thrown {...{ view, thrown, up, picked, look }} />
           )}
         </Strip>
-        {show === 'thrown' && <Key discs={reading.outcome.discs} name={name} place={place} />}
+        {show === 'thrown' && <Key discs={reading.outcome.discs} name={name} look={look} />}
       </div>
-      {figures && show === 'corrected' && <Figures {...{ corrected, name, place, fade }} />}
+      {figures && show === 'corrected' && <Figures {...{ corrected, name, look, fade }} />}
     </Card>
   )
 }
@@ -195,14 +195,14 @@ export function Flights({
 function Key({
   discs,
   name,
-  place,
-}: Pick<FlightsProps, 'name' | 'place'> & { readonly discs: Reading['outcome']['discs'] }) {
+  look,
+}: Pick<FlightsProps, 'name' | 'look'> & { readonly discs: Reading['outcome']['discs'] }) {
   const byStability = [...discs].sort((a, b) => b.side.value - a.side.value)
   return (
     <ul className="absolute top-2 right-2 space-y-0.5 rounded-lg bg-card/90 px-3 py-2 max-md:static max-md:flex max-md:flex-wrap max-md:gap-x-4 max-md:px-0">
       {byStability.map((d) => (
         <li key={d.disc} className="flex items-center gap-2 text-note font-medium">
-          <DiscDot place={place(d.disc)} size={12} /> {name(d.disc)}
+          <DiscDot look={look(d.disc)} size={12} /> {name(d.disc)}
         </li>
       ))}
     </ul>
@@ -233,7 +233,7 @@ function Ways({
   )
 }
 
-type LayerProps = Pick<FlightsProps, 'picked' | 'place'> & {
+type LayerProps = Pick<FlightsProps, 'picked' | 'look'> & {
   /** +1 where the fade side is the thrower’s left, −1 where it is the right. */
   readonly up: 1 | -1
 }
@@ -245,20 +245,20 @@ function Corrected({
   picked,
   figures,
   name,
-  place,
+  look,
 }: LayerProps & Pick<FlightsProps, 'figures' | 'name'> & { readonly corrected: readonly CorrectedFlight[] }) {
   return (
     <>
       {corrected.map((c) => (
         <g key={c.disc} opacity={picked && picked !== c.disc ? 0.15 : 1}>
           <Band
-            hue={hueOf(place(c.disc))}
+            hue={hueOf(look(c.disc))}
             band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
           />
         </g>
       ))}
       {corrected.map((c) => {
-        const hue = hueOf(place(c.disc))
+        const hue = hueOf(look(c.disc))
         return (
           <g key={c.disc} opacity={picked && picked !== c.disc ? 0.2 : 1}>
             {(figures || picked === c.disc) && (
@@ -269,7 +269,11 @@ function Corrected({
                 path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
               />
             )}
-            <Flight hue={hue} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+            <Flight
+              hue={hue}
+              dashes={dashesOf(look(c.disc))}
+              path={c.path.map((p) => ({ down: p.x, left: up * p.y }))}
+            />
           </g>
         )
       })}
@@ -278,7 +282,7 @@ function Corrected({
           const end = c.path[c.path.length - 1]!
           return {
             at: { down: end.x, left: up * end.y },
-            hue: hueOf(place(c.disc)),
+            hue: hueOf(look(c.disc)),
             words: name(c.disc),
           }
         })}
@@ -293,7 +297,7 @@ function Thrown({
   thrown,
   up,
   picked,
-  place,
+  look,
 }: LayerProps & Pick<FlightsProps, 'view'> & { readonly thrown: Reading['asThrown'] }) {
   const thrownById = new Map(view.throws.map((t) => [t.id, t]))
   return thrown.map(({ throw: id, path }) => {
@@ -301,7 +305,7 @@ function Thrown({
     if (!t) return null
     const code = view.discs.find((d) => d.disc.id === t.discId)!.disc.code
     const end = path[path.length - 1]!
-    const hue = hueOf(place(code))
+    const hue = hueOf(look(code))
     return (
       <g key={id} opacity={picked && picked !== code ? 0.1 : 1}>
         {t.counts && (
@@ -322,9 +326,9 @@ function Thrown({
 function Figures({
   corrected,
   name,
-  place,
+  look,
   fade,
-}: Pick<FlightsProps, 'name' | 'place'> & {
+}: Pick<FlightsProps, 'name' | 'look'> & {
   corrected: readonly CorrectedFlight[]
   fade: 'left' | 'right' | 'up'
 }) {
@@ -346,7 +350,7 @@ function Figures({
           .sort((a, b) => end(b).y - end(a).y)
           .map((c) => (
             <tr key={c.disc} className="border-t border-rule">
-              <DiscHead place={place(c.disc)}>{name(c.disc)}</DiscHead>
+              <DiscHead look={look(c.disc)}>{name(c.disc)}</DiscHead>
               <td className="figure px-2 text-right">
                 {length.to(c.features.carryM).toFixed(1)} ± {(length.to(Z90) * c.carrySd).toFixed(1)}
               </td>

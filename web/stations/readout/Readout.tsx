@@ -1,3 +1,4 @@
+import { looksOf } from '../../strip/hues.ts'
 import { useMemo, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 import { READ_FROM, disagreements } from '../../../core/rating/known.ts'
@@ -94,7 +95,7 @@ function Rated({ view, shown }: { view: TrialView; shown: ViewName }) {
   )
 }
 
-interface ReadProps extends Omit<ViewProps, 'names' | 'name' | 'place' | 'expected' | 'answer'> {
+interface ReadProps extends Omit<ViewProps, 'names' | 'name' | 'look' | 'expected' | 'answer'> {
   readonly shown: ViewName
 }
 
@@ -129,9 +130,9 @@ function Read({ shown, ...read }: ReadProps) {
   const { show: Shown, words } = VIEWS[shown]
   const isAnswer = shown === 'answer'
   const name = (code: string) => names.get(code) ?? code
-  const place = (code: string) => view.discs.findIndex((d) => d.disc.code === code)
+  const look = looksOf(view.discs.map((d) => d.disc.code))
   return (
-    <Reasons value={{ view, reading, ratingKey, name, place }}>
+    <Reasons value={{ view, reading, ratingKey, name, look }}>
       <div ref={content} className="grid gap-3 p-3 md:p-4">
         <AnswerHead
           {...{ view, working }}
@@ -154,7 +155,7 @@ function Read({ shown, ...read }: ReadProps) {
           {...read}
           names={names}
           name={name}
-          place={place}
+          look={look}
           expected={(trial.plan?.expected ?? []).flatMap((id) => codeOf(id) ?? [])}
           answer={answer}
         />

@@ -16,11 +16,11 @@ interface SameLineProps {
   readonly view: TrialView
   readonly reading: Reading
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
 }
 
 /** The angle it took: how a trial that throws every disc to the same line compares them. */
-export function SameLine({ view, reading, name, place }: SameLineProps) {
+export function SameLine({ view, reading, name, look }: SameLineProps) {
   const codes = view.discs.map((d) => d.disc.code)
   const main = mainArm(view)
   const key = JSON.stringify([view.trial.id, codes, main, reading.serial])
@@ -52,7 +52,7 @@ export function SameLine({ view, reading, name, place }: SameLineProps) {
             return {
               id: a.disc,
               name: name(a.disc),
-              hue: hueOf(place(a.disc)),
+              hue: hueOf(look(a.disc)),
               value: deg,
               low: deg - by,
               high: deg + by,
@@ -79,7 +79,8 @@ export function SameLine({ view, reading, name, place }: SameLineProps) {
           </li>
         ))}
         {codes.map((code) => {
-          const own = view.throws.filter((t) => t.counts && view.discs[place(code)]!.disc.id === t.discId)
+          const discId = view.discs.find((d) => d.disc.code === code)?.disc.id
+          const own = view.throws.filter((t) => t.counts && discId === t.discId)
           const on = own
             .filter((t) => onTheLine(t.carryM, t.rightM))
             .map((t) => t.hyzerCalledDeg ?? t.hyzerDeg)

@@ -17,6 +17,7 @@ import { Offered } from '../../parts/Offered.tsx'
 import { say } from '../../data/say.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { History } from './History.tsx'
+import { looksById } from '../../strip/hues.ts'
 
 type Which = 'all' | 'left-out' | 'taken-back'
 
@@ -152,8 +153,7 @@ interface RowProps {
 
 function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRestore, onHistory }: RowProps) {
   const units = useUnits()
-  const at = view.discs.findIndex((d) => d.disc.id === t.discId)
-  const code = view.discs[at]?.disc.code ?? '?'
+  const code = view.discs.find((d) => d.disc.id === t.discId)?.disc.code ?? '?'
   const thrower = view.throwers.find((x) => x.id === t.throwerId)
   const back = t.takenBackAt !== null
   const cell = 'px-2 py-1.5'
@@ -171,7 +171,7 @@ function Row({ view, name, thrown: t, number, told, onWithout, onTakeBack, onRes
       </td>
       <td className={cell}>
         <span className="flex items-center gap-2">
-          <DiscDot place={at} size={14} /> {name(code)}
+          <DiscDot look={looksById(view.discs)(t.discId)} size={14} /> {name(code)}
         </span>
       </td>
       <td className={clsx(cell, 'max-lg:hidden')}>

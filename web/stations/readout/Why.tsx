@@ -10,7 +10,7 @@ import { askRating } from '../../workers/rating.ts'
 import { LEVEL_WORDS } from '../../../contract/naming.ts'
 import type { ViewProps } from './views/viewProps.ts'
 
-type WhyProps = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'name' | 'place'>
+type WhyProps = Pick<ViewProps, 'view' | 'reading' | 'ratingKey' | 'name' | 'look'>
 
 /** What the numbers of a readout come from, for whoever asks. */
 export const Reasons = createContext<WhyProps | undefined>(undefined)
@@ -52,7 +52,7 @@ const CAUSES = {
 /** Causes told of a disc. */
 const TOLD = 4
 
-function BehindIt({ view, reading, ratingKey, name, place, discs }: WhyProps & { discs: readonly string[] }) {
+function BehindIt({ view, reading, ratingKey, name, look, discs }: WhyProps & { discs: readonly string[] }) {
   const units = useUnits()
   const { value } = useAsked(
     `${ratingKey} ${reading.serial} ${discs.join(' ')}`,
@@ -72,7 +72,7 @@ function BehindIt({ view, reading, ratingKey, name, place, discs }: WhyProps & {
         return (
           <section key={b.disc} aria-label={name(b.disc)}>
             <h3 className="flex items-center gap-2 font-semibold">
-              <DiscDot place={place(b.disc)} /> {name(b.disc)}
+              <DiscDot look={look(b.disc)} /> {name(b.disc)}
             </h3>
             <p className="mt-1 text-note">
               <span className="text-quiet">Throws, with their pull: </span>

@@ -1,3 +1,4 @@
+import { looksOf } from '../../strip/hues.ts'
 import { createContext, useContext, useEffect, useMemo } from 'react'
 import { trialNames } from '../../../contract/naming.ts'
 import type { InspectedDisc } from '../../../contract/shelfPage.ts'
@@ -24,7 +25,7 @@ export interface Source {
   readonly ratingKey: string
   readonly names: ReadonlyMap<string, string>
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
   readonly answers: Readonly<Partial<Record<Answered, Answer>>>
   readonly question: Answered
   readonly facts: TrialFacts
@@ -122,7 +123,7 @@ function Told({
       ratingKey,
       names,
       name,
-      place: (code) => view.discs.findIndex((d) => d.disc.code === code),
+      look: looksOf(view.discs.map((d) => d.disc.code)),
       answers,
       question,
       short,

@@ -20,7 +20,7 @@ import { FigureInput, TextInput } from '../../parts/Inputs.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { useWho } from '../../flown/useDiscs.ts'
 import { habitWords } from '../../flown/words.ts'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, lookOf } from '../../strip/hues.ts'
 import { Ellipse, EndLabels } from '../../strip/layers.tsx'
 import { Strip, useScale } from '../../strip/Strip.tsx'
 import { laneOf, WITHOUT } from './shown.ts'
@@ -167,7 +167,7 @@ function Shown({ board, can, does, asked }: ShownProps) {
               {can.map((d) => (
                 <Chip key={d.id} on={bag.includes(d.id)} onClick={() => turn(d.id)}>
                   <span className="flex items-center gap-1.5">
-                    <DiscDot place={board.discs.indexOf(board.discs.find((b) => b.id === d.id)!)} size={14} />
+                    <DiscDot look={lookOf(d.code)} size={14} />
                     {d.code} {d.mold} {d.plastic}
                   </span>
                 </Chip>
@@ -204,12 +204,12 @@ function FromAbove({
   const at = (id: string) => flights.find((f) => f.id === id)!.carryM
   const shown = flights.map((f) => {
     const at = { down: f.carryM, left: sign * f.veerM }
-    const disc = board.discs.findIndex((d) => d.id === f.id)
+    const { code } = board.discs.find((d) => d.id === f.id)!
     const [xx, xy, yy] = f.covariance
     return {
       at,
-      hue: hueOf(disc),
-      words: board.discs[disc]!.code,
+      hue: hueOf(lookOf(code)),
+      words: code,
       covariance: [xx, sign * xy, yy] as const,
     }
   })

@@ -14,6 +14,7 @@ import { DiscDot } from '../../parts/Disc.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
 import { DiscLife } from './DiscLife.tsx'
 import { hasLeft, wantedWords } from './shown.ts'
+import { lookOf } from '../../strip/hues.ts'
 
 /** Of the lane, so much lies before a disc does its job and behind, percent. */
 const BEFORE = 26
@@ -52,7 +53,7 @@ export function lanesShown(
   today: string,
 ): LaneShown[] {
   const handOf = new Map(throwers.map((t) => [t.id, t.hand]))
-  const byId = new Map(discs.map((disc, place) => [disc.id, { disc, place }]))
+  const byId = new Map(discs.map((disc) => [disc.id, { disc }]))
   const rowsOf = new Map(
     lanes.map((l) => [
       l.jobId,
@@ -133,7 +134,7 @@ function ShownLane({ shown, onMove, onEdit, onRetest }: LaneProps) {
           <Track jobId={job.id} rows={rows} />
           {/* of sixty jobs only what is near is laid out; tracks are not, a disc is dragged out of them */}
           <ul className="-mx-1 mt-2 px-1 [contain-intrinsic-block-size:auto_12rem] [content-visibility:auto]">
-            {rows.map(({ lane, disc, place }) => (
+            {rows.map(({ lane, disc }) => (
               <li
                 key={disc.id}
                 className="grid grid-cols-[1fr_auto] items-center gap-x-3 border-t border-rule py-1.5 md:grid-cols-[13rem_1fr_auto]"
@@ -144,7 +145,7 @@ function ShownLane({ shown, onMove, onEdit, onRetest }: LaneProps) {
                   otherwise="words"
                   className="tap flex items-center gap-2 font-medium hover:underline"
                 >
-                  <DiscDot place={place} />
+                  <DiscDot look={lookOf(disc.code)} />
                   <span className={lane.assigned ? '' : 'font-normal text-quiet'}>
                     {disc.code} <span className="font-normal">{`${disc.mold} ${disc.plastic}`}</span>
                   </span>
@@ -185,7 +186,6 @@ function ShownLane({ shown, onMove, onEdit, onRetest }: LaneProps) {
 interface Row {
   readonly lane: LaneDisc
   readonly disc: RotationDisc
-  readonly place: number
 }
 
 /** The lane seen from above: discs come in from the left as they wear, do the job on the mown part, and leave it. */
@@ -217,7 +217,7 @@ function Track({ jobId, rows }: { jobId: string; rows: readonly Row[] }) {
 /** Further along than that a name has no room behind its disc, percent. */
 const FAR = 80
 
-function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; row: Row; line: number }) {
+function OnTrack({ jobId, row: { lane, disc }, line }: { jobId: string; row: Row; line: number }) {
   const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({
     // a disc may be on several lanes
     id: `${jobId} ${disc.id}`,
@@ -252,7 +252,7 @@ function OnTrack({ jobId, row: { lane, disc, place }, line }: { jobId: string; r
           ...(transform && { transform: `translate3d(${transform.x}px, ${transform.y}px, 0)` }),
         }}
       >
-        <DiscDot place={place} size={20} />
+        <DiscDot look={lookOf(disc.code)} size={20} />
         {disc.code}
       </div>
     </>

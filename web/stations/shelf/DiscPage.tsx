@@ -24,7 +24,7 @@ import { Button, buttonLook } from '../../parts/Button.tsx'
 import { Card, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Claims } from '../../parts/Claims.tsx'
 import { DiscDot } from '../../parts/Disc.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, lookOf } from '../../strip/hues.ts'
 import { DiscForm } from './DiscForm.tsx'
 import { HandSaid } from './HandSaid.tsx'
 import { InspectForm } from './InspectForm.tsx'
@@ -99,7 +99,7 @@ function Page({ record }: { record: KnownDisc }) {
             </p>
           </Card>
         ) : (
-          <Tests record={record} published={claim} />
+          <Tests code={disc.disc.code} record={record} published={claim} />
         )}
         <WearLog record={record} />
       </div>
@@ -143,7 +143,7 @@ function Head({ disc, onOpen }: { readonly disc: ShelvedDisc; readonly onOpen: (
       >
         <ArrowLeft size={20} aria-hidden />
       </StationLink>
-      <DiscDot place={0} size={56} code={code} />
+      <DiscDot look={lookOf(code)} size={56} code={code} />
       <div className="min-w-0 flex-1 max-md:basis-52">
         <h1 className="text-title">
           {disc.mold.name}, {disc.plastic.name}
@@ -261,7 +261,7 @@ function Evidence({ record, disc }: { record: KnownDisc; disc: ShelvedDisc }) {
             published={numbers[key]}
             observed={rating[key]}
             sd={sd[i]!}
-            hue={hueOf(0)}
+            hue={hueOf(lookOf(disc.disc.code))}
             width={210}
           />
           <span className="figure ml-auto">{figure(rating[key], 1)}</span>

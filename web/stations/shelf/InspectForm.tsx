@@ -103,7 +103,7 @@ export function InspectForm({ disc, last, onClose }: InspectFormProps) {
         </div>
         <div className="rounded-lg border border-rule p-3">
           {'outline' in section ? (
-            <RimDrawing rims={[{ section, place: 0 }]} align="base" />
+            <RimDrawing rims={[{ section, look: 0 }]} align="base" />
           ) : (
             <p className="text-quiet" role="status">
               {section.conflict

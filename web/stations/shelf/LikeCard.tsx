@@ -6,7 +6,7 @@ import type { DiscRecord } from '../../../contract/shelfPage.ts'
 import type { ShelvedDisc } from '../../../contract/sheet.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { Card } from '../../parts/Card.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, lookOf } from '../../strip/hues.ts'
 import { StationLink } from '../../parts/StationLink.tsx'
 
 const [WIDTH, HEIGHT] = [150, 44]
@@ -33,12 +33,12 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
         </p>
       </Card>
     )
-  const entry = (of: LikeDisc, place: number) => {
+  const entry = (of: LikeDisc) => {
     const d = discs.find((x) => x.disc.id === of.discId)
     if (!d) return null
     return (
       <li key={of.discId} className="flex items-center gap-3">
-        <MiniFlight disc={d} rating={ratings.get(of.discId)} place={place} />
+        <MiniFlight disc={d} rating={ratings.get(of.discId)} />
         <div className="min-w-0">
           <StationLink
             at="shelf/disc"
@@ -58,11 +58,11 @@ export function LikeCard({ likeness, weighing, discs, ratings }: LikeCardProps) 
   return (
     <Card className="p-4" label="Flies most like">
       <h2 className="mb-2 text-lead">Flies most like</h2>
-      <ul className="space-y-2">{likeness.most.map((l, i) => entry(l, i + 1))}</ul>
+      <ul className="space-y-2">{likeness.most.map(entry)}</ul>
       {likeness.least.length > 0 && (
         <>
           <h3 className="mt-3 mb-1 text-note text-quiet">and least like</h3>
-          <ul>{likeness.least.map((l) => entry(l, 5))}</ul>
+          <ul>{likeness.least.map(entry)}</ul>
         </>
       )}
       <p className="mt-2 text-note text-quiet">
@@ -90,11 +90,9 @@ function Senses({ like: { overlaps, sameShape, sameDistance, fartherM } }: { lik
 function MiniFlight({
   disc,
   rating,
-  place,
 }: {
   disc: ShelvedDisc
   rating: { glide: number; turn: number; fade: number } | undefined
-  place: number
 }) {
   const { speed } = disc.inForce.numbers
   const path = tracePath(
@@ -118,7 +116,12 @@ function MiniFlight({
         strokeWidth="2"
         style={{ stroke: 'var(--chalk)' }}
       />
-      <polyline points={points} fill="none" strokeWidth="2" style={{ stroke: hueOf(place) }} />
+      <polyline
+        points={points}
+        fill="none"
+        strokeWidth="2"
+        style={{ stroke: hueOf(lookOf(disc.disc.code)) }}
+      />
     </svg>
   )
 }

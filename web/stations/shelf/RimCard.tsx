@@ -13,6 +13,7 @@ import { DiscDot } from '../../parts/Disc.tsx'
 import { RimDrawing } from '../../charts/RimDrawing.tsx'
 import type { Align, DrawnRim } from '../../charts/RimDrawing.tsx'
 import { Select } from '../../parts/Select.tsx'
+import { looksOf } from '../../strip/hues.ts'
 
 export const shortName = (d: Pick<ShelvedDisc, 'disc' | 'mold' | 'plastic'>) =>
   `${d.disc.code}, ${d.mold.name} ${d.plastic.name}`
@@ -32,18 +33,19 @@ interface RimCardProps {
 export function RimCard({ disc, inspection, others, over, onOver, onInspect }: RimCardProps) {
   const [align, setAlign] = useState<Align>('parting line')
   const beside = over.flatMap((id) => others.find((o) => o.row.disc.id === id) ?? [])
+  const look = looksOf([disc, ...beside.map((o) => o.row)].map((d) => d.disc.code))
   const section = inspection && rimSection(inspection)
   const rims: DrawnRim[] = []
   if (section && 'outline' in section) {
-    rims.push({ section, place: 0 })
-    beside.forEach((o, i) => {
+    rims.push({ section, look: look(disc.disc.code) })
+    beside.forEach((o) => {
       const s = rimSection(o.inspection)
-      if ('outline' in s) rims.push({ section: s, place: i + 1 })
+      if ('outline' in s) rims.push({ section: s, look: look(o.row.disc.code) })
     })
   }
   const pick = (slot: number) => (
     <label className="flex items-center gap-2">
-      <DiscDot place={slot + 1} />
+      {beside[slot] ? <DiscDot look={look(beside[slot].row.disc.code)} /> : <span className="w-4.5" />}
       <Select
         hideLabel
         label={slot === 0 ? 'Laid over' : 'And over'}
@@ -99,7 +101,7 @@ export function RimCard({ disc, inspection, others, over, onOver, onInspect }: R
             )}
             <div className="space-y-2">
               <p className="flex items-center gap-2">
-                <DiscDot place={0} /> this disc, {disc.disc.code}
+                <DiscDot look={look(disc.disc.code)} /> this disc, {disc.disc.code}
               </p>
               {others.length > 0 && pick(0)}
               {over.length > 0 && others.length > 1 && pick(1)}

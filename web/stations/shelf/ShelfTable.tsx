@@ -15,7 +15,7 @@ import { ClaimEvidence } from '../../charts/ClaimEvidence.tsx'
 import { LEVEL_WORDS } from '../../../contract/naming.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { numbersLine } from '../../data/units.ts'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, lookOf } from '../../strip/hues.ts'
 import { WearCell, WeightCell } from './cells.tsx'
 import { StationLink, useAddresses } from '../../parts/StationLink.tsx'
 
@@ -108,7 +108,7 @@ const COLUMNS = [
             published={claim}
             observed={s.value}
             sd={s.sd}
-            hue={hueOf(0)}
+            hue={hueOf(lookOf(r.disc.code))}
           />
           <span className="flex-1 max-lg:hidden">{hedgedStability(s.value, s.sd)}</span>
           <SideCell row={r} />

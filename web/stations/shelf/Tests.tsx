@@ -6,7 +6,7 @@ import type { DiscRecord } from '../../../contract/shelfPage.ts'
 import { useUnits } from '../../data/preferences.tsx'
 import { angleWords, figure, powerWords } from '../../data/units.ts'
 import { Card } from '../../parts/Card.tsx'
-import { hueOf } from '../../strip/hues.ts'
+import { hueOf, lookOf } from '../../strip/hues.ts'
 import { LandingDot } from '../../strip/layers.tsx'
 import { Strip } from '../../strip/Strip.tsx'
 import { StationLink } from '../../parts/StationLink.tsx'
@@ -15,8 +15,9 @@ const [WIDTH, HEIGHT] = [420, 150]
 const PAD = { left: 40, right: 14, top: 14, bottom: 26 }
 
 /** Each day’s throws weighed on their own, so that a change shows; and the trials they were thrown for. */
-export function Tests({ record, published }: { record: DiscRecord; published: number }) {
+export function Tests({ code, record, published }: { code: string; record: DiscRecord; published: number }) {
   const { tests, trials } = record
+  const hue = hueOf(lookOf(code))
   return (
     <Card className="p-4" label="Tests">
       <h2 className="text-lead">Tests</h2>
@@ -32,9 +33,9 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
                 stability as the flights of each day show it, on the scale of turn + fade, with 90 %
                 intervals; the line is the label
               </figcaption>
-              <Days tests={tests} published={published} />
+              <Days tests={tests} published={published} hue={hue} />
             </figure>
-            {record.throws.length > 0 && <Landings throws={record.throws} />}
+            {record.throws.length > 0 && <Landings throws={record.throws} hue={hue} />}
           </div>
           <ul>
             {trials.map((t) => (
@@ -61,7 +62,7 @@ export function Tests({ record, published }: { record: DiscRecord; published: nu
 }
 
 /** Where it landed, whoever threw it: the fade side up. */
-function Landings({ throws }: { throws: DiscRecord['throws'] }) {
+function Landings({ throws, hue }: { throws: DiscRecord['throws']; hue: string }) {
   const veers = throws.map((t) => t.veerM)
   return (
     <div className="mt-3 border-t border-rule pt-3">
@@ -76,7 +77,7 @@ function Landings({ throws }: { throws: DiscRecord['throws'] }) {
         }}
       >
         {throws.map((t) => (
-          <LandingDot key={t.id} at={{ down: t.carryM, left: t.veerM }} hue={hueOf(0)} leftOut={!t.counts} />
+          <LandingDot key={t.id} at={{ down: t.carryM, left: t.veerM }} hue={hue} leftOut={!t.counts} />
         ))}
       </Strip>
     </div>
@@ -134,7 +135,7 @@ function InFigures({ throws }: { throws: DiscRecord['throws'] }) {
   )
 }
 
-function Days({ tests, published }: { tests: DiscRecord['tests']; published: number }) {
+function Days({ tests, published, hue }: { tests: DiscRecord['tests']; published: number; hue: string }) {
   const x = scalePoint(
     tests.map((t) => t.day),
     [PAD.left, WIDTH - PAD.right],
@@ -178,7 +179,7 @@ function Days({ tests, published }: { tests: DiscRecord['tests']; published: num
       />
       <path d={`M${PAD.left} ${y(published) - 5}v10l6-5z`} style={{ fill: 'var(--ink)' }} />
       {tests.map((t) => (
-        <g key={t.day} style={{ fill: hueOf(0) }}>
+        <g key={t.day} style={{ fill: hue }}>
           <rect
             x={x(t.day)! - 5}
             width="10"

@@ -20,7 +20,7 @@ import type { ViewProps } from './viewProps.ts'
 
 /** The picture of the answer, what else can be said, what cannot, and what was expected. */
 export function AnswerView(props: ViewProps) {
-  const { view, reading, name, place, answer, expected } = props
+  const { view, reading, name, look, answer, expected } = props
   const told = answer.value
   return (
     <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_22rem] xl:grid-cols-[minmax(0,1fr)_25rem]">
@@ -32,7 +32,7 @@ export function AnswerView(props: ViewProps) {
         )}
         {told && told.picture.kind !== 'nothing' && (
           <Card className="p-4" label="Picture of the answer">
-            <AnswerPicture picture={told.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+            <AnswerPicture picture={told.picture} outcome={reading.outcome} {...{ expected, name, look }} />
           </Card>
         )}
         {told && told.besides.length + told.open.length > 0 && (
@@ -40,7 +40,7 @@ export function AnswerView(props: ViewProps) {
             <Said answer={told} />
           </Card>
         )}
-        {view.trial.plan?.protocol === 'same-line' && <SameLine {...{ view, reading, name, place }} />}
+        {view.trial.plan?.protocol === 'same-line' && <SameLine {...{ view, reading, name, look }} />}
         <ExpectedCard {...props} />
         {/* the answer comes first, on the screen and to be worked out */}
         {told && <EyeCard {...props} />}
@@ -60,7 +60,7 @@ function WhatYouCanSay({
   readFrom,
   apart,
   name,
-  place,
+  look,
   answer,
 }: ViewProps) {
   const units = useUnits()
@@ -86,7 +86,7 @@ function WhatYouCanSay({
       {answer.value?.picture.kind !== 'ladder' && (
         <Card className="p-4" label="Ladder of stability">
           <h2 className="mb-1 text-lead">Stability, most to least</h2>
-          <Ladder discs={reading.outcome.discs} name={name} place={place} />
+          <Ladder discs={reading.outcome.discs} name={name} look={look} />
           <p className="mt-1 text-note text-quiet">
             How far to the fade side it flies on average, a flight of {units.length.show(PER_M, 0)}, over
             hyzer, flat and anhyzer.

@@ -18,7 +18,7 @@ interface AskedViewProps extends ViewProps {
 
 /** Another question than the trial’s own, asked of the same throws. */
 export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps) {
-  const { expected, view, reading, ratingKey, names, name, place } = rest
+  const { expected, view, reading, ratingKey, names, name, look } = rest
   const thrown = reading.outcome.discs.filter((d) => d.throws > 0).map((d) => d.disc)
   const [chosen, setChosen] = useState(thrown[0])
   const discs = useMemo(() => (oneDisc && chosen !== undefined ? [chosen] : undefined), [oneDisc, chosen])
@@ -44,7 +44,7 @@ export function AskedView({ question, oneDisc = false, ...rest }: AskedViewProps
           <AnswerPicture
             picture={answer.value.picture}
             outcome={listener ? { ...reading.outcome, fadeSide: listener.fadeSide } : reading.outcome}
-            {...{ expected, name, place }}
+            {...{ expected, name, look }}
           />
         ) : (
           <p className="text-quiet">Flying them …</p>

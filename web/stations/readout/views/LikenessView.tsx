@@ -19,7 +19,7 @@ import type { ViewProps } from './viewProps.ts'
 import { Select } from '../../../parts/Select.tsx'
 
 /** How alike discs fly, of the trial and of the whole shelf, against what two throws of one disc differ by, at an arm of choice. */
-export function LikenessView({ view, reading, ratingKey, name, place }: ViewProps) {
+export function LikenessView({ view, reading, ratingKey, name, look }: ViewProps) {
   const units = useUnits()
   const thrown = reading.outcome.discs.filter((d) => d.throws > 0).map((d) => d.disc)
   const [disc, setDisc] = useState(thrown[0])
@@ -96,7 +96,7 @@ export function LikenessView({ view, reading, ratingKey, name, place }: ViewProp
                   called={name(o.other)}
                   note={`${capital(tellsWords(o.shot, 'the one', 'the other', wordingOf(units, name)))}.`}
                 >
-                  <DiscDot place={place(o.other)} /> {name(o.other)}
+                  <DiscDot look={look(o.other)} /> {name(o.other)}
                 </Row>
               ))}
             </ul>

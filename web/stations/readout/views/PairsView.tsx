@@ -18,7 +18,7 @@ import { WhyCard } from '../Why.tsx'
 import type { ViewProps } from './viewProps.ts'
 
 /** How sure each disc is to be the more stable of each two, and one pair looked at closely. */
-export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) {
+export function PairsView({ view, reading, ratingKey, name, look }: ViewProps) {
   const { outcome } = reading
   const ladder = ladderIn(outcome)
   const [chosen, setChosen] = useState<readonly [string, string] | undefined>(
@@ -31,7 +31,7 @@ export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) 
         <h2 className="text-lead">How sure is it that one is more stable than the other?</h2>
         <div className="mt-2">
           <PairTable
-            {...{ outcome, name, place }}
+            {...{ outcome, name, look }}
             cell={(row, column, p) => {
               const here = chosen.includes(row) && chosen.includes(column)
               return (
@@ -56,7 +56,7 @@ export function PairsView({ view, reading, ratingKey, name, place }: ViewProps) 
           Per cent that the disc of the row is more stable than that of the column. From 90 on it is settled.
         </p>
       </Card>
-      <OnePair key={chosen.join()} pair={chosen} {...{ reading, ratingKey, name, place }} />
+      <OnePair key={chosen.join()} pair={chosen} {...{ reading, ratingKey, name, look }} />
       <Matched pair={chosen} {...{ view, reading, ratingKey, name }} />
     </div>
   )
@@ -68,7 +68,7 @@ function OnePair({
   reading,
   ratingKey,
   name,
-}: Pick<ViewProps, 'reading' | 'ratingKey' | 'name' | 'place'> & { pair: readonly [string, string] }) {
+}: Pick<ViewProps, 'reading' | 'ratingKey' | 'name' | 'look'> & { pair: readonly [string, string] }) {
   const { length } = useUnits()
   const { outcome } = reading
   const found = pairOf(outcome, a, b)

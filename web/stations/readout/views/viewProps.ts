@@ -14,7 +14,7 @@ export interface ViewProps extends Pick<RatingState, 'settlings' | 'limit' | 'wo
   readonly ratingKey: string
   readonly names: ReadonlyMap<string, string>
   readonly name: (code: string) => string
-  readonly place: (code: string) => number
+  readonly look: (code: string) => number
   /** Discs as they were expected, the most stable first; empty where nobody said. */
   readonly expected: readonly string[]
   /** The answer to the trial’s own question. */

@@ -6,7 +6,7 @@ import { Heads } from '../../../parts/Heads.tsx'
 import type { Source } from '../sources.tsx'
 
 /** The discs, where they come from and what is printed on them. */
-export const DiscsBlock = ({ source: { view, name, place } }: { readonly source: Source }) => (
+export const DiscsBlock = ({ source: { view, name, look } }: { readonly source: Source }) => (
   <table className="w-full text-left">
     <Heads names={['Disc', 'what it is', 'state', 'weight', 'published']} />
     <tbody>
@@ -14,7 +14,7 @@ export const DiscsBlock = ({ source: { view, name, place } }: { readonly source:
         const grams = gramsOf(d.disc)
         return (
           <tr key={d.disc.id} className="border-t border-rule">
-            <DiscHead place={place(d.disc.code)}>{name(d.disc.code)}</DiscHead>
+            <DiscHead look={look(d.disc.code)}>{name(d.disc.code)}</DiscHead>
             <td className="px-2 text-right">{lineage(d)}</td>
             <td className="px-2 text-right">{d.disc.wear}</td>
             <td className="figure px-2 text-right whitespace-nowrap">

@@ -6,7 +6,7 @@ import { DiscHead } from '../../../parts/Disc.tsx'
 import { Heads } from '../../../parts/Heads.tsx'
 import { Band, EndLabels, Flight } from '../../../strip/layers.tsx'
 import { Strip } from '../../../strip/Strip.tsx'
-import { hueOf } from '../../../strip/hues.ts'
+import { dashesOf, hueOf } from '../../../strip/hues.ts'
 import type { Source } from '../sources.tsx'
 
 /** What a strip of flights is drawn from: which way the fade is, and how far everything goes. */
@@ -32,7 +32,7 @@ export function FlightsStrip({ source }: { readonly source: Source }) {
   const {
     reading: { corrected },
     name,
-    place,
+    look,
   } = source
   const { fade, up, reach } = reachOf(source)
   return (
@@ -46,7 +46,7 @@ export function FlightsStrip({ source }: { readonly source: Source }) {
       {corrected.map((c) => (
         <Band
           key={c.disc}
-          hue={hueOf(place(c.disc))}
+          hue={hueOf(look(c.disc))}
           band={c.band.map((b) => ({ down: b.x, low: up * b.low, high: up * b.high }))}
         />
       ))}
@@ -54,17 +54,21 @@ export function FlightsStrip({ source }: { readonly source: Source }) {
         <g key={c.disc}>
           <Flight
             dashed
-            hue={hueOf(place(c.disc))}
+            hue={hueOf(look(c.disc))}
             width={1.5}
             path={c.published.map((p) => ({ down: p.x, left: up * p.y }))}
           />
-          <Flight hue={hueOf(place(c.disc))} path={c.path.map((p) => ({ down: p.x, left: up * p.y }))} />
+          <Flight
+            hue={hueOf(look(c.disc))}
+            dashes={dashesOf(look(c.disc))}
+            path={c.path.map((p) => ({ down: p.x, left: up * p.y }))}
+          />
         </g>
       ))}
       <EndLabels
         ends={corrected.map((c) => {
           const end = c.path.at(-1)!
-          return { at: { down: end.x, left: up * end.y }, hue: hueOf(place(c.disc)), words: name(c.disc) }
+          return { at: { down: end.x, left: up * end.y }, hue: hueOf(look(c.disc)), words: name(c.disc) }
         })}
       />
     </Strip>
@@ -77,7 +81,7 @@ export function FlightsBlock({ source }: { readonly source: Source }) {
   const {
     reading: { corrected },
     name,
-    place,
+    look,
   } = source
   const { fade } = reachOf(source)
   const aside = (m: number) => besideLine(units, m, fade === 'up' ? undefined : fade)
@@ -93,7 +97,7 @@ export function FlightsBlock({ source }: { readonly source: Source }) {
             const end = c.band.at(-1)!
             return (
               <tr key={c.disc} className="border-t border-rule">
-                <DiscHead place={place(c.disc)}>{name(c.disc)}</DiscHead>
+                <DiscHead look={look(c.disc)}>{name(c.disc)}</DiscHead>
                 <td className="figure px-2 text-right">
                   {units.length.to(c.features.carryM).toFixed(1)} ±{' '}
                   {(units.length.to(Z90) * c.carrySd).toFixed(1)}

@@ -32,9 +32,9 @@ export function FlownBlock({ setup }: { readonly setup: LabSetup }) {
         {wind}.
       </p>
       <ul>
-        {flights.map(({ name, flight }, i) => (
+        {flights.map(({ name, look, flight }, i) => (
           <li key={name} className="flex items-baseline gap-2">
-            <DiscDot place={i} size={14} />
+            <DiscDot look={look} size={14} />
             <span>
               {landsWords(flight, units, fade, name)} {comesDownWords(flight)}{' '}
               {clouds.of[i] && chanceWords(clouds.of[i].chance, obstacles)}

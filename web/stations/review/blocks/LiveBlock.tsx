@@ -19,11 +19,11 @@ function AnswerBlock({
   const answer = source.answers[of === 'question' ? source.question : of]
   if (!answer || answer.picture.kind === 'nothing')
     return <Nothing>The throws draw no picture of this.</Nothing>
-  const { view, reading, name, place } = source
+  const { view, reading, name, look } = source
   const expected = (view.trial.plan?.expected ?? []).flatMap(
     (id) => view.discs.find((d) => d.disc.id === id)?.disc.code ?? [],
   )
-  return <AnswerPicture picture={answer.picture} outcome={reading.outcome} {...{ expected, name, place }} />
+  return <AnswerPicture picture={answer.picture} outcome={reading.outcome} {...{ expected, name, look }} />
 }
 
 const Nothing = ({ children }: { readonly children: string }) => (

@@ -3,11 +3,11 @@ import { percent } from '../../../data/units.ts'
 import type { Source } from '../sources.tsx'
 
 /** How sure it is that the disc of a row is more stable than that of a column. */
-export const PairsBlock = ({ source: { reading, name, place } }: { readonly source: Source }) => (
+export const PairsBlock = ({ source: { reading, name, look } }: { readonly source: Source }) => (
   <div className="overflow-x-auto">
     <PairTable
       outcome={reading.outcome}
-      {...{ name, place }}
+      {...{ name, look }}
       cell={(_row, _column, p) => (
         <span
           className="figure block min-w-16 rounded-md py-2 text-center font-semibold"

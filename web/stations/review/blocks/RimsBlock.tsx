@@ -19,7 +19,7 @@ function DiscPhoto({ id, called }: { readonly id: string; readonly called: strin
 }
 
 /** Rims of the discs that were measured, laid over each other at the parting line, and photos of the discs. */
-export function RimsBlock({ source: { view, inspected, name, place } }: { readonly source: Source }) {
+export function RimsBlock({ source: { view, inspected, name, look } }: { readonly source: Source }) {
   const photos = (
     <div className="flex flex-wrap gap-2">
       {view.discs.map((d) => (
@@ -30,7 +30,7 @@ export function RimsBlock({ source: { view, inspected, name, place } }: { readon
   const rims = inspected.flatMap((i) => {
     const section = rimSection(i.inspection)
     const { code } = i.row.disc
-    return 'outline' in section ? [{ section, place: place(code), code }] : []
+    return 'outline' in section ? [{ section, look: look(code), code }] : []
   })
   if (rims.length === 0)
     return (
@@ -45,7 +45,7 @@ export function RimsBlock({ source: { view, inspected, name, place } }: { readon
       <ul className="flex flex-wrap gap-x-4 text-note">
         {rims.map((r) => (
           <li key={r.code} className="flex items-center gap-1.5">
-            <DiscDot place={r.place} size={12} /> {name(r.code)}
+            <DiscDot look={r.look} size={12} /> {name(r.code)}
           </li>
         ))}
       </ul>

@@ -8,7 +8,7 @@ import type { Source } from '../sources.tsx'
 /** Every throw that counted, or every one that did not and why. */
 export function ThrowsBlock({ source, counted }: { readonly source: Source; readonly counted: boolean }) {
   const units = useUnits()
-  const { view, name, place } = source
+  const { view, name, look } = source
   const rows = view.throws.flatMap((t, i) => (t.counts === counted ? [{ t, number: i + 1 }] : []))
   if (rows.length === 0)
     return (
@@ -23,7 +23,7 @@ export function ThrowsBlock({ source, counted }: { readonly source: Source; read
             const code = view.discs.find((d) => d.disc.id === t.discId)?.disc.code ?? '?'
             return (
               <tr key={t.id} className="border-t border-rule">
-                <DiscHead place={place(code)}>{name(code)}</DiscHead>
+                <DiscHead look={look(code)}>{name(code)}</DiscHead>
                 <td className="figure px-2 text-right">
                   {number}
                   {isSimulated(t) && <span className="font-sans text-note text-quiet"> simulated</span>}

@@ -15,14 +15,14 @@ export function readerDataOf(sources: readonly Source[], units: Preferences['uni
     version: 1,
     method: METHOD,
     units,
-    trials: sources.map(({ view, reading, name, place }) => {
+    trials: sources.map(({ view, reading, name, look }) => {
       const { outcome } = reading
       const rated = outcome.discs.filter((d) => d.throws > 0)
       const discs = rated.map((d) => {
         const shelved = view.discs.find((s) => s.disc.code === d.disc)
         return {
           name: name(d.disc),
-          place: place(d.disc),
+          place: look(d.disc),
           published: d.published,
           observed: d.observed,
           within: { glide: Z90 * d.sd.glide, turn: Z90 * d.sd.turn, fade: Z90 * d.sd.fade },
