@@ -279,6 +279,8 @@ test('an answer is looked into: flown otherwise, without a throw, throw by throw
   await list.getByRole('row').nth(1).getByRole('button', { name: 'Without it' }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByText(/%$/)).toHaveCount(2)
+  await expect(dialog.getByText('Slate flies more stable than Tallow', { exact: true })).toBeVisible()
+  await expect(dialog).toContainText(/Without it the answer (stays|would be): /)
   await choose(dialog.getByLabel('What happened'), 'gust')
   await dialog.getByRole('button', { name: 'Leave it out' }).click()
   await expect(list.getByRole('row').nth(1)).toContainText('left out: gust')

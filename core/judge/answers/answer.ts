@@ -70,6 +70,23 @@ export type Claimed =
   | { readonly says: 'turns into the wind' | 'fights the wind'; readonly disc: string }
   | { readonly says: 'more'; readonly of: Game; readonly disc: string; readonly than: string }
 
+/** A sentence that may be the answer, and the probability that it is true. */
+export interface Possible {
+  readonly says: string
+  readonly probability: number
+}
+
+/**
+ * Every sentence that may be the answer, what is said or leaned to first.
+ *
+ * @throws RangeError where that is none of them
+ */
+export function possibly(leans: string, all: readonly Possible[]): Possible[] {
+  const first = all.find((s) => s.says === leans)
+  if (!first) throw new RangeError(`“${leans}” is none of the sentences that may be the answer`)
+  return [first, ...all.filter((s) => s !== first)]
+}
+
 /** What the throws say to a question. */
 export interface Found {
   /** One sentence. */
@@ -79,6 +96,8 @@ export interface Found {
   readonly settled: boolean
   /** What the sentence claims, where it is settled. */
   readonly claim: Claimed | undefined
+  /** Every sentence that may be the answer, without its figures: what is said or leaned to first. */
+  readonly possible: readonly Possible[]
   /** What else can be said. */
   readonly besides: readonly string[]
   /** What cannot be said yet, and why. */
@@ -155,6 +174,7 @@ export const unanswerable = (sentence: string, open: readonly string[] = []): Fo
   probability: undefined,
   settled: false,
   claim: undefined,
+  possible: [],
   besides: [],
   open,
   wants: undefined,
@@ -162,3 +182,12 @@ export const unanswerable = (sentence: string, open: readonly string[] = []): Fo
   picture: { kind: 'nothing' },
   throws: 0,
 })
+
+/** No finite number of draws makes anything surer than this leaves open. */
+export const LEAST_SHARE = 0.0001
+
+/** How probable a sentence is to what was found; undefined where nothing of the kind was weighed. */
+export const probabilityOf = ({ possible }: Found, says: string): number | undefined =>
+  possible.find((s) => s.says === says)?.probability ??
+  // an order that no draw came in is all but impossible, where others were weighed
+  (possible.length > 0 ? LEAST_SHARE : undefined)

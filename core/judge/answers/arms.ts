@@ -9,8 +9,17 @@ import { Z90 } from '../../rating/normal.ts'
 import type { Estimate } from '../../rating/outcome.ts'
 import { signed, speedOf } from '../statements.ts'
 import { numbersAtSpeed } from '../atArm.ts'
-import { ratingIn, figureWithin, isSettled, sizedWords, throwsOf, toSide, ratedIn } from './answer.ts'
-import type { Asked, Claimed, Figure, Found, NamedArm } from './answer.ts'
+import {
+  ratingIn,
+  figureWithin,
+  isSettled,
+  sizedWords,
+  throwsOf,
+  toSide,
+  ratedIn,
+  possibly,
+} from './answer.ts'
+import type { Asked, Claimed, Figure, Found, NamedArm, Possible } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, numberDraws, shareOf } from './draws.ts'
 import type { ArmRow } from './picture.ts'
 
@@ -90,6 +99,7 @@ interface Story {
   readonly probability: number
   readonly straight: Estimate | undefined
   readonly claim: Claimed
+  readonly possible: readonly Possible[]
 }
 
 /** At which arm a disc flies straight, or that it does at none. */
@@ -108,6 +118,14 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
   const toFade = shareOf(draws, (d) => ends(fast, d) > 0 && ends(slow, d) > 0)
   const toTurn = shareOf(draws, (d) => ends(slow, d) < 0 && ends(fast, d) < 0)
   const at = (armMps: number) => sizedWords(asked, estimateOf(draws.map((d) => ends(armMps, d))))
+  const between = `from ${speed(slow)} to ${speed(fast)}`
+  const crossing = `${name} flies straight for some arm ${between}`
+  const ending = (fade: boolean) => `${name} finishes ${toSide(side, fade)} for every arm ${between}`
+  const possible = [
+    { says: crossing, probability: crosses },
+    { says: ending(true), probability: toFade },
+    { says: ending(false), probability: toTurn },
+  ]
   if (crosses >= toFade && crosses >= toTurn) {
     const est = estimateOf(some)
     const range = `${speed(est.value)} (${speed(Math.max(slow, est.value - Z90 * est.sd))} to ${speed(Math.min(fast, est.value + Z90 * est.sd))})`
@@ -115,6 +133,7 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
       disc,
       straight: est,
       claim: { says: 'flies straight at some arm', disc },
+      possible: possibly(crossing, possible),
       probability: crosses,
       sentence: isSettled(crosses)
         ? `${name} flies straight for an arm of ${range}: slower arms see it finish ${toSide(side, true)}, faster ones ${toSide(side, false)}`
@@ -127,9 +146,10 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
     disc,
     straight: undefined,
     claim: { says: 'finishes on one side', disc, fade },
+    possible: possibly(ending(fade), possible),
     probability: p,
     sentence: isSettled(p)
-      ? `${name} finishes ${toSide(side, fade)} for every arm from ${speed(slow)} to ${speed(fast)}: ${at(slow)} for the slowest, ${at(fast)} for the fastest`
+      ? `${ending(fade)}: ${at(slow)} for the slowest, ${at(fast)} for the fastest`
       : `Whether ${name} finishes ${toSide(side, fade)} for every arm from ${speed(slow)} to ${speed(fast)} is not settled`,
   }
 }
@@ -169,6 +189,7 @@ export function answerArms(asked: Asked): Found {
     probability: head.probability,
     settled: isSettled(head.probability),
     claim: isSettled(head.probability) ? head.claim : undefined,
+    possible: head.possible,
     besides: [
       ...[itself(asked, head.disc, rows)].filter((s) => s !== undefined),
       ...told.map(

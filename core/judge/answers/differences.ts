@@ -17,6 +17,7 @@ import {
   throwsOf,
   unanswerable,
   ratedIn,
+  possibly,
 } from './answer.ts'
 import type { Asked, Figure, Found } from './answer.ts'
 import type { DifferenceRow } from './picture.ts'
@@ -157,8 +158,11 @@ export function answerDifferences(
   const by = copiesWords(groups.map((g) => g.discs.length))
   const ofThem = `of the ${what.many} themselves, by ${by}, ${percent(proved)}`
   const closeness = sizedWords(asked, widest.row.finish)
-  const head = isSettled(widest.p)
+  const moreWords = (a: Group, b: Group) => `${a.name} flies more stable than ${b.name}`
+  const alikeWords = `${listed(groups.map((g) => g.name))} fly alike, to within half a number`
+  const { says, ...head } = isSettled(widest.p)
     ? {
+        says: moreWords(widest.above, widest.below),
         sentence: `${widest.above.name} flies more stable than ${widest.below.name}: ${isFarther(asked, widest.row)}; ${ofThem}`,
         probability: widest.p,
         settled: true,
@@ -166,12 +170,14 @@ export function answerDifferences(
       }
     : isSettled(allAlike)
       ? {
-          sentence: `${listed(groups.map((g) => g.name))} fly alike, to within half a number: ${closeness} between those farthest apart`,
+          says: alikeWords,
+          sentence: `${alikeWords}: ${closeness} between those farthest apart`,
           probability: allAlike,
           settled: true,
           claim: { says: 'alike' as const, groups: groups.map((g) => g.discs) },
         }
       : {
+          says: moreWords(widest.above, widest.below),
           sentence: `What the ${what.one} changes is not settled: it leans to ${widest.above.name} more stable than ${widest.below.name}, by ${closeness} at the end of ${PER_M} m`,
           probability: widest.p,
           settled: false,
@@ -188,6 +194,13 @@ export function answerDifferences(
   const nearest = [...open].sort((a, b) => b.p - a.p)[0]
   return {
     ...head,
+    possible: possibly(says, [
+      ...pairs.flatMap((p) => [
+        { says: moreWords(p.above, p.below), probability: p.p },
+        { says: moreWords(p.below, p.above), probability: 1 - p.p },
+      ]),
+      { says: alikeWords, probability: allAlike },
+    ]),
     besides: [
       `That is of the discs that were thrown. ${widest.above.name} itself is more stable than ${widest.below.name} with ${percent(proved)}, by ${by}; the next ${widest.above.name} than the next ${widest.below.name} with ${percent(next)}`,
       ...pairs.filter((p) => p !== widest && isSettled(p.p)).map(said),

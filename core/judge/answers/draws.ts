@@ -6,6 +6,7 @@ import { OF_DISC } from '../../rating/places.ts'
 import { sideIn } from '../../rating/sides.ts'
 import { discOf } from '../../rating/asThrown.ts'
 import type { FitState } from '../../rating/state.ts'
+import { LEAST_SHARE } from './answer.ts'
 import type { TraitOf } from './traits.ts'
 
 /** Draws of what has to be flown. */
@@ -92,4 +93,4 @@ export const estimateOf = (values: Iterable<number>): Estimate => {
 
 /** Share of draws that something is true of, kept off 0 and 1: no finite number of throws is certain. */
 export const shareOf = <T>(draws: readonly T[], is: (draw: T) => boolean): number =>
-  Math.min(0.9999, Math.max(0.0001, draws.filter(is).length / draws.length))
+  Math.min(1 - LEAST_SHARE, Math.max(LEAST_SHARE, draws.filter(is).length / draws.length))

@@ -1,3 +1,4 @@
+import { rollup } from 'd3'
 import { flewLike } from '../flewLike.ts'
 import { tellsWords } from '../tellingShot.ts'
 import { sureness } from '../ladder.ts'
@@ -9,14 +10,48 @@ import {
   figureWithin,
   isFarther,
   isSettled,
+  possibly,
   listed,
   percent,
   sizedWords,
   throwsOf,
   unanswerable,
 } from './answer.ts'
-import type { Asked, Claimed, Figure, Found } from './answer.ts'
+import type { Asked, Claimed, Figure, Found, Possible } from './answer.ts'
 import { shareOf } from './draws.ts'
+
+const alikeWords = (names: readonly string[]) => `${listed(names)} fly alike, to within half a number`
+const orderWords = (names: readonly string[]) => `From most to least stable: ${listed(names)}`
+const mostWords = (name: string, of: number) => `${name} is the most stable of the ${countWord(of)}`
+const leastWords = (name: string, of: number) => `${name} is the least stable of the ${countWord(of)}`
+
+/** What may be the answer of three or more: who comes first, who last, and every order that was drawn. */
+function sentencesOf(
+  order: readonly string[],
+  draws: readonly ArrayLike<number>[],
+  name: (disc: string) => string,
+): Possible[] {
+  const share = (says: string, is: (d: ArrayLike<number>) => boolean): Possible => ({
+    says,
+    probability: shareOf(draws, is),
+  })
+  const orders = rollup(
+    draws,
+    (same) => same.length,
+    (d) => orderWords(order.toSorted((a, b) => d[order.indexOf(b)]! - d[order.indexOf(a)]!).map(name)),
+  )
+  const asItStands = orderWords(order.map(name))
+  return [
+    ...order.flatMap((disc, k) => [
+      share(mostWords(name(disc), order.length), (d) => order.every((_, i) => d[k]! >= d[i]!)),
+      share(leastWords(name(disc), order.length), (d) => order.every((_, i) => d[k]! <= d[i]!)),
+    ]),
+    share(asItStands, (d) => order.every((_, i) => i === 0 || d[i - 1]! >= d[i]!)),
+    ...[...orders].flatMap(([says, n]) =>
+      says === asItStands ? [] : [{ says, probability: n / draws.length }],
+    ),
+  ]
+}
 
 /** Which of some molds is more stable: the order of all of them, and what of it is sure. */
 export function answerMolds(asked: Asked): Found {
@@ -56,17 +91,25 @@ export function answerMolds(asked: Asked): Found {
   const length = lengthOf(words)
   const named = order.map(name)
   const two = order.length === 2
+  const moreWords = (a: string, b: string) => `${a} is more stable than ${b}`
   const pairWords = (n: (typeof neighbours)[number]) =>
-    `${name(n.above)} is more stable than ${name(n.below)}: ${isFarther(asked, n)}`
-  const heads: readonly { readonly p: number; readonly text: string; readonly claim: Claimed }[] = two
+    `${moreWords(name(n.above), name(n.below))}: ${isFarther(asked, n)}`
+  const heads: readonly {
+    readonly p: number
+    readonly text: string
+    readonly says: string
+    readonly claim: Claimed
+  }[] = two
     ? [
         {
           p: whole,
           text: pairWords(neighbours[0]!),
+          says: moreWords(named[0]!, named[1]!),
           claim: { says: 'order', groups: order.map((d) => [d]) },
         },
         {
           p: neighbours[0]!.alike,
+          says: alikeWords(asked.discs.filter((d) => order.includes(d)).map(name)),
           text: `${listed(named)} fly alike, to within half a number: ${sizedWords(asked, neighbours[0]!.finish)} apart at the end`,
           claim: { says: 'alike', groups: order.map((d) => [d]) },
         },
@@ -74,18 +117,21 @@ export function answerMolds(asked: Asked): Found {
     : [
         {
           p: whole,
-          text: `From most to least stable: ${listed(named)}`,
+          text: orderWords(named),
+          says: orderWords(named),
           claim: { says: 'order', groups: order.map((d) => [d]) },
         },
         {
           p: first,
-          text: `${named[0]!} is the most stable of the ${countWord(order.length)}`,
+          text: mostWords(named[0]!, order.length),
+          says: mostWords(named[0]!, order.length),
           claim: { says: 'most stable', disc: order[0]!, of: order },
         },
         {
           p: last,
           // asked is which is the most stable: that is one of the others, and no more is sure
           text: `${listed(named.slice(0, -1), 'or')} is the most stable; ${named.at(-1)!} is the least`,
+          says: leastWords(named.at(-1)!, order.length),
           claim: { says: 'least stable', disc: order.at(-1)!, of: order },
         },
       ]
@@ -105,6 +151,16 @@ export function answerMolds(asked: Asked): Found {
     probability: head ? head.p : two ? whole : first,
     settled: head !== undefined,
     claim: head?.claim,
+    possible: possibly(
+      // what is not settled leans to the first of two in its order, and to the first of more
+      (head ?? heads[two ? 0 : 1]!).says,
+      two
+        ? [
+            ...heads.map((h): Possible => ({ says: h.says, probability: h.p })),
+            { says: moreWords(named[1]!, named[0]!), probability: 1 - whole },
+          ]
+        : sentencesOf(order, draws, name),
+    ),
     besides: [
       ...(two || !head || head.text !== heads[0]!.text
         ? []

@@ -10,7 +10,17 @@ import { offLabel } from '../asked.ts'
 import { effectsOf } from '../effects.ts'
 import { signed } from '../statements.ts'
 import { hedgedStability } from '../words.ts'
-import { ratingIn, figureWithin, inNumbers, isSettled, listed, percent, throwsOf, ratedIn } from './answer.ts'
+import {
+  ratingIn,
+  figureWithin,
+  inNumbers,
+  isSettled,
+  listed,
+  percent,
+  throwsOf,
+  ratedIn,
+  possibly,
+} from './answer.ts'
 import type { Asked, Claimed, Figure, Found } from './answer.ts'
 import { numberDraws, shareOf } from './draws.ts'
 import type { ClaimRow } from './picture.ts'
@@ -106,16 +116,28 @@ export function answerNumbers(asked: Asked): Found {
   const one = verdicts.length === 1
   const leaning = Math.min(...verdicts.map((v) => v.pTrue))
   const settledOff = isSettled(offBy(off))
-  const head = settledOff
-    ? { sentence: offWords(named(asked, off.disc), off), probability: offBy(off) }
+  const allTrue = `${names(verdicts)} ${one ? 'is true to its' : 'are true to their'} numbers`
+  const notTrue = one
+    ? `${names(verdicts)} is not true to its numbers`
+    : `Not all of ${names(verdicts)} are true to their numbers`
+  const halfOff = (r: ClaimRow, above: boolean) =>
+    `The ${r.figure} of ${named(asked, r.disc)} is more than half a number ${above ? 'above' : 'below'} its label`
+  const { says, ...head } = settledOff
+    ? {
+        sentence: offWords(named(asked, off.disc), off),
+        probability: offBy(off),
+        says: halfOff(off, off.above > off.below),
+      }
     : isTrue.length === verdicts.length
       ? {
-          sentence: `${names(isTrue)} ${one ? 'is true to its' : 'are true to their'} numbers, each to within half a number`,
+          sentence: `${allTrue}, each to within half a number`,
           probability: leaning,
+          says: allTrue,
         }
       : {
           sentence: `Whether ${names(verdicts)} ${one ? 'is true to its' : 'are true to their'} numbers is not settled`,
           probability: Math.max(leaning, 1 - leaning),
+          says: leaning >= 0.5 ? allTrue : notTrue,
         }
   const claim: Claimed | undefined = settledOff
     ? { says: 'off its label', disc: off.disc, figure: off.figure, above: off.above > off.below }
@@ -128,6 +150,14 @@ export function answerNumbers(asked: Asked): Found {
     ...head,
     settled: claim !== undefined,
     claim,
+    possible: possibly(says, [
+      { says: allTrue, probability: leaning },
+      { says: notTrue, probability: 1 - leaning },
+      ...rows.flatMap((r) => [
+        { says: halfOff(r, true), probability: r.above },
+        { says: halfOff(r, false), probability: r.below },
+      ]),
+    ]),
     besides: [
       ...verdicts.map((v) => {
         const stability = v.rows.find((r) => r.figure === 'stability')!
@@ -138,7 +168,7 @@ export function answerNumbers(asked: Asked): Found {
         .map((r) =>
           isSettled(r.within)
             ? `The ${r.figure} of ${named(asked, r.disc)} is true to its label within half a number, ${percent(r.within)}`
-            : `The ${r.figure} of ${named(asked, r.disc)} is more than half a number ${r.above > r.below ? 'above' : 'below'} its label, ${percent(Math.max(r.above, r.below))}`,
+            : `${halfOff(r, r.above > r.below)}, ${percent(Math.max(r.above, r.below))}`,
         ),
       ...(asked.discs.some((d) => wornBeyond(asked, d) !== 0)
         ? [

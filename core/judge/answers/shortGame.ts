@@ -3,7 +3,7 @@ import type { Game, ShortObserved } from '../../throw/short.ts'
 import { differenceOf, meanInterval, pairedDifference, shareMade } from '../shortGame.ts'
 import type { Difference } from '../shortGame.ts'
 import { figureOf, lengthOf } from '../statements.ts'
-import { isSettled, percent, unanswerable } from './answer.ts'
+import { isSettled, percent, unanswerable, possibly } from './answer.ts'
 import type { Asked, Figure, Found } from './answer.ts'
 import type { DotRow } from './picture.ts'
 
@@ -24,6 +24,8 @@ interface Measure {
   readonly leastSd: number
   readonly zero: string
   readonly more: (gap: string, more: string, fewer: string) => string
+  /** The same without its size. */
+  readonly plainly: (more: string, fewer: string) => string
   readonly what: string
   /** What it is worth, in one plain sentence. */
   readonly worth: (gap: string, more: string, fewer: string) => string
@@ -36,6 +38,7 @@ const MEASURES: Readonly<Record<Game, Measure>> = {
     leastSd: 0.25,
     zero: 'where it first touched',
     more: (gap, a, b) => `${a} skips ${gap} farther than ${b}`,
+    plainly: (a, b) => `${a} skips farther than ${b}`,
     what: 'Which of them skips farther',
     worth: (gap, a) => `Land ${a} ${gap} shorter for the same end.`,
   },
@@ -45,6 +48,7 @@ const MEASURES: Readonly<Record<Game, Measure>> = {
     leastSd: 0.25,
     zero: 'the mark',
     more: (gap, a, b) => `${a} runs ${gap} farther past the mark than ${b}`,
+    plainly: (a, b) => `${a} runs farther past the mark than ${b}`,
     what: 'Which of them runs farther past the mark',
     worth: (gap, a) => `Aim ${a} ${gap} shorter to leave the same putt.`,
   },
@@ -54,6 +58,7 @@ const MEASURES: Readonly<Record<Game, Measure>> = {
     leastSd: 0.25,
     zero: 'none made',
     more: (gap, a, b) => `${a} is made ${gap} in a hundred more often than ${b}`,
+    plainly: (a, b) => `${a} is made more often than ${b}`,
     what: 'Which of them is made more often',
     worth: (gap, a, b) => `In a round of 20 putts ${a} saves about a fifth of ${gap} strokes over ${b}.`,
   },
@@ -63,6 +68,7 @@ const MEASURES: Readonly<Record<Game, Measure>> = {
     leastSd: 0.5,
     zero: '',
     more: (gap, a, b) => `${a} takes ${gap} strokes a hole more than ${b}`,
+    plainly: (a, b) => `${a} takes more strokes a hole than ${b}`,
     what: 'Which of them takes fewer strokes',
     worth: (gap, _, b) => `Over 18 holes that is 18 times ${gap} strokes for ${b}.`,
   },
@@ -136,6 +142,7 @@ function answerGames(asked: AskedOfShort, games: readonly Game[], none: string):
     return `${g.value.toFixed(1)} (${g.low.toFixed(1)} to ${g.high.toFixed(1)})`
   }
   const name = words.name
+  const plainly = (more: string, fewer: string) => measure.plainly(name(more), name(fewer))
   const said = ({ more, fewer, gap }: Gap) =>
     measure.more(sized(gap), name(more), name(fewer)).replaceAll('-', '−')
   const widest = greatest(gaps, (g) => g.gap.pLarger)
@@ -162,6 +169,15 @@ function answerGames(asked: AskedOfShort, games: readonly Game[], none: string):
         : `${measure.what} cannot be said of so few throws`,
     probability: widest?.gap.pLarger,
     settled,
+    possible: widest
+      ? possibly(
+          plainly(widest.more, widest.fewer),
+          gaps.flatMap(({ more, fewer, gap }) => [
+            { says: plainly(more, fewer), probability: gap.pLarger },
+            { says: plainly(fewer, more), probability: 1 - gap.pLarger },
+          ]),
+        )
+      : [],
     claim: settled ? { says: 'more', of: game, disc: widest.more, than: widest.fewer } : undefined,
     besides: [
       ...(settled

@@ -15,6 +15,7 @@ import {
   unanswerable,
   ratedIn,
   copiesOf,
+  possibly,
 } from './answer.ts'
 import type { Asked, Found } from './answer.ts'
 import type { WearPoint } from './picture.ts'
@@ -96,6 +97,7 @@ export function answerWear(asked: Asked): Found {
   const [from, to] = [newest.stability.value, newest.stability.value + change.value]
   const [word, after] = [stabilityWord(from), stabilityWord(to)]
   const plastic = ratedIn(asked, newest.disc).kin?.plastic ?? words.name(newest.disc)
+  const made = (less: boolean) => `Wear has made ${plastic} ${less ? 'less' : 'more'} stable`
   const took = `from the newest to the oldest ${inNumbers(change)} on the scale of turn + fade`
   const apart = throwsApart(newest, oldest)
   const per100 = (e: { readonly value: number; readonly sd: number }) => ({
@@ -105,10 +107,14 @@ export function answerWear(asked: Asked): Found {
   const leaves = apart === undefined ? undefined : leavesAfter(from, change.value, apart)
   return {
     sentence: settled
-      ? `Wear has made ${plastic} ${less ? 'less' : 'more'} stable: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
+      ? `${made(less)}: ${took}${word === after ? `; it stays ${word}` : `, from ${word} to ${after}`}`
       : `What wear has changed in ${plastic} is not settled: ${took}`,
     probability: p,
     settled,
+    possible: possibly(made(less), [
+      { says: made(true), probability: pLess },
+      { says: made(false), probability: 1 - pLess },
+    ]),
     claim: settled ? { says: less ? 'wear takes stability' : 'wear gives stability' } : undefined,
     besides: [
       ...(apart === undefined

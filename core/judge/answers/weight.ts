@@ -21,6 +21,7 @@ import {
   unanswerable,
   ratedIn,
   copiesOf,
+  possibly,
 } from './answer.ts'
 import type { Asked, Found } from './answer.ts'
 import type { WeightRow } from './picture.ts'
@@ -88,6 +89,9 @@ export function answerWeight(asked: Asked): Found {
   const mass = (r: WeightRow) =>
     `${length(Math.abs(r.massM))} ${farther(outcome.fadeSide, r.massM >= 0)} in ${length(PER_M, 0)} and ${length(Math.abs(r.massCarryM))} ${r.massCarryM >= 0 ? 'farther' : 'shorter'}`
   const alone = `Mass alone takes the ${grams(light)} disc ${mass(own)} than the ${grams(heavy)} one`
+  const flyAlike = `Beside their mass ${words.name(light)} and ${words.name(heavy)} fly alike, to within half a number`
+  const moreStable = (id: string) =>
+    `Beside its mass ${words.name(id)} is more stable than ${words.name(id === light ? heavy : light)}`
   const sentence = isSettled(alike)
     ? `${alone}; beside it the two fly alike, to within half a number`
     : isSettled(sure)
@@ -97,6 +101,11 @@ export function answerWeight(asked: Asked): Found {
     sentence,
     probability: isSettled(alike) ? alike : sure,
     settled: isSettled(alike) || isSettled(sure),
+    possible: possibly(isSettled(alike) ? flyAlike : moreStable(more), [
+      { says: flyAlike, probability: alike },
+      { says: moreStable(light), probability: p },
+      { says: moreStable(heavy), probability: 1 - p },
+    ]),
     claim: isSettled(alike)
       ? { says: 'alike', groups: [[light], [heavy]] }
       : isSettled(sure)

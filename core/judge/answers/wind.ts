@@ -16,6 +16,7 @@ import {
   throwsOf,
   toSide,
   ratedIn,
+  possibly,
 } from './answer.ts'
 import type { Asked, Figure, Found } from './answer.ts'
 import { estimateOf, FLOWN_DRAWS, modelDraws, numberDraws, shareOf } from './draws.ts'
@@ -98,18 +99,30 @@ export function answerWind(asked: Asked): Found {
   const p = one ? shareOf(cost, (c) => c[0]! > 0 === best.turnPerMps.value > 0) : best.pHoldsBest
   const name = words.name
   const settled = isSettled(p)
+  const taken = (disc: string, turns: boolean) =>
+    `Into the wind ${name(disc)} ${turns ? 'turns' : 'fights back'}`
+  const holds = (disc: string) => `${name(disc)} holds its line best into the wind`
   const figures: Record<string, Figure> = {}
   for (const r of rows) figures[`${r.disc} finish a m/s of headwind`] = figureWithin(r.turnPerMps, 'm')
   return {
     sentence: settled
       ? one
-        ? `Into the wind ${name(best.disc)} ${best.turnPerMps.value > 0 ? 'turns' : 'fights back'}: ${costs(best)}`
-        : `${name(best.disc)} holds its line best into the wind: ${costs(best)}`
+        ? `${taken(best.disc, best.turnPerMps.value > 0)}: ${costs(best)}`
+        : `${holds(best.disc)}: ${costs(best)}`
       : one
         ? `What the wind does to ${name(best.disc)} is not settled: ${costs(best)}`
         : `Which of ${listed(discs.map(name))} holds its line best into the wind is not settled: it leans to ${name(best.disc)}`,
     probability: p,
     settled,
+    possible: possibly(
+      one ? taken(best.disc, best.turnPerMps.value > 0) : holds(best.disc),
+      one
+        ? [true, false].map((turns) => ({
+            says: taken(best.disc, turns),
+            probability: turns === best.turnPerMps.value > 0 ? p : 1 - p,
+          }))
+        : rows.map((r) => ({ says: holds(r.disc), probability: r.pHoldsBest })),
+    ),
     claim: !settled
       ? undefined
       : one

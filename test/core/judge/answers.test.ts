@@ -1,5 +1,6 @@
 import { expect } from 'chai'
 import { STANDARD_BODY } from '../../../core/flight/disc.ts'
+import { possibly, probabilityOf } from '../../../core/judge/answers/answer.ts'
 import type { Asked } from '../../../core/judge/answers/answer.ts'
 import type { Answered } from '../../../core/judge/answers/answerOf.ts'
 import { answerOf } from '../../../core/judge/answers/answerOf.ts'
@@ -33,6 +34,53 @@ describe('answers, of made-up trials whose truth is known', () => {
       // of so few a handful more than is due may be wrong: three standard deviations
       expect(wrong).most(due + 3 * Math.sqrt(due + 0.5))
     })
+})
+
+describe('the sentences that may be an answer', () => {
+  for (const question of Object.keys(TRIALS) as (keyof typeof TRIALS)[])
+    it(`to “${question}” begin with what is said or leaned to, and are the same with a throw and without it`, () => {
+      let answered = 0
+      // few throws settle little, many settle much
+      for (const throws of [6, TRIALS[question].throws!])
+        for (const seed of [0.21, 0.45, 0.63]) {
+          const { evidence } = simulateSession({ ...TRIALS[question], throws, seed })
+          const answer = answerOf(question, askedOf(evidence))
+          const [first] = answer.possible
+          // weights that came out alike cannot be compared
+          if (answer.probability === undefined) {
+            expect(answer.possible).deep.equal([])
+            continue
+          }
+          answered++
+          expect(first!.probability, first!.says).closeTo(answer.probability, 1e-9)
+          const said = answer.possible.map((s) => s.says)
+          expect(new Set(said).size, 'said once').equal(said.length)
+          for (const s of answer.possible) expect(s.probability, s.says).within(0, 1)
+          // figures move with every throw; the sentence does not
+          expect(first!.says).not.match(/\d\.\d m /)
+          const gone = evidence.throws[0]!.id
+          const other = answerOf(
+            question,
+            askedOf({ ...evidence, throws: evidence.throws.filter((t) => t.id !== gone) }),
+          )
+          const then = probabilityOf(other, first!.says)
+          expect(then, first!.says).within(0, 1)
+          if (other.possible[0]!.says === first!.says) expect(then).closeTo(other.probability!, 1e-9)
+          // what holds of one sentence and of its opposite is all there is
+          if (question === 'weight' || question === 'wear') {
+            const [a, b] = said.filter((t) => /more stable|less stable/.test(t))
+            expect(probabilityOf(answer, a!)! + probabilityOf(answer, b!)!).closeTo(1, 1e-9)
+          }
+        }
+      expect(answered).greaterThan(1)
+    })
+
+  it('are none where nothing can be said, and refuse one that is not among them', () => {
+    const nothing = answerOf('ground', { ...asked({ seed: 0.3, throws: 6 }), short: [] })
+    expect(nothing.possible).deep.equal([])
+    expect(probabilityOf(nothing, 'Ash skips farther than Elm')).equal(undefined)
+    expect(() => possibly('it rains', [{ says: 'it snows', probability: 1 }])).throw(RangeError, 'it rains')
+  })
 })
 
 describe('draws of numbers', () => {

@@ -90,10 +90,8 @@ function Turned({
       title={`${dayOf(view, wind.outing)}, ${TURNED_WORDS[wind.turn]} turned round?`}
     >
       <TwoAnswers
-        rows={[
-          ['As it was logged', answer],
-          ['Turned round', other.value],
-        ]}
+        now={{ words: 'As it was logged', said: answer }}
+        other={{ words: 'Turned round', said: other.value }}
         meanwhile={other.error?.message ?? 'Weighing it turned round …'}
       />
       <p className="mt-4 text-note text-quiet">

@@ -40,10 +40,8 @@ export function Without({ view, reading, ratingKey, names, thrown, number, answe
   return (
     <Dialog open onClose={onClose} title={`Throw ${number} left out?`}>
       <TwoAnswers
-        rows={[
-          ['With it', answer],
-          ['Without it', without.value],
-        ]}
+        now={{ words: 'With it', said: answer }}
+        other={{ words: 'Without it', said: without.value }}
         meanwhile={without.error?.message ?? 'Weighing without it …'}
       />
       <p className="mt-4 text-note text-quiet">
