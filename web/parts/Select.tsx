@@ -85,7 +85,7 @@ export function Select<T>({
               {chosen?.words ?? placeholder}
             </span>
           )}
-          <ChevronDown size={16} aria-hidden className="shrink-0 text-quiet" />
+          <ChevronDown size={look === 'bare' ? 13 : 16} aria-hidden className="shrink-0 text-quiet" />
         </ListboxButton>
         <ListboxOptions
           anchor="bottom start"

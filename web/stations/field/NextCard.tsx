@@ -106,7 +106,7 @@ export function NextCard(card: NextCardProps) {
           aria-expanded={changing}
           aria-label="Change the throw"
           onClick={() => setChanging((c) => !c)}
-          className="min-h-11 rounded-lg border border-edge px-2.5 text-right desk:hidden"
+          className="min-h-11 max-w-44 rounded-lg border border-edge px-2 text-right desk:hidden"
         >
           <span className="block font-head text-lead leading-tight font-semibold">
             {angleWords(meant.hyzerDeg)}
@@ -152,12 +152,12 @@ const InTheHand = ({
   readonly disc: ShelvedDisc
   readonly name: string
 }) => (
-  <span className="flex min-w-0 items-center gap-3">
+  <span className="flex min-w-0 items-center gap-2 desk:gap-3">
     <span className="phone:hidden">
       <DiscDot look={look} size={56} code={disc.code} />
     </span>
     <span className="desk:hidden">
-      <DiscDot look={look} size={40} code={disc.code} />
+      <DiscDot look={look} size={36} code={disc.code} />
     </span>
     <span className="min-w-0">
       <span className="block truncate font-head text-title leading-tight font-semibold">{name}</span>
