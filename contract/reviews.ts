@@ -14,6 +14,7 @@ import { SECTION_KINDS } from '../core/review/sections.ts'
 import { LabSetup } from './lab.ts'
 import { PhotoRow } from './photo.ts'
 import { FromVersion, Id, Instant, Name, oneOf } from './shelf.ts'
+import { UNITS } from './preferences.ts'
 
 /** Nodes of one section at most, and how deep they may lie in each other. */
 export const SECTION_LIMIT = { nodes: 20_000, depth: 12, text: 100_000 } as const
@@ -117,6 +118,8 @@ export const Review = z.object({
     .array(Id)
     .min(1, 'must be about at least one trial')
     .max(MOST_TRIALS, `must be about at most ${MOST_TRIALS} trials`),
+  /** What its sentences and figures are in, whoever reads it. */
+  units: z.enum(UNITS).default('metric'),
   /** Whether search engines may list it once it is published. */
   listed: z.boolean().default(false),
   removedAt: Instant.nullable(),

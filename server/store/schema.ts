@@ -839,13 +839,14 @@ export const reviews = pgTable(
     title: text('title').notNull(),
     /** Trials may go; what a review says of them stays. */
     trialIds: uuid('trial_ids').array().notNull(),
+    units: text('units').$type<(typeof UNITS)[number]>().notNull().default('metric'),
     listed: boolean('listed').notNull().default(false),
     removedAt: instant('removed_at'),
     version: version(),
     ...written(),
     createdAt,
   },
-  (t) => [check('reviews_title', filled(t.title))],
+  (t) => [check('reviews_title', filled(t.title)), check('reviews_units', isOneOf(t.units, UNITS))],
 )
 
 export const reviewSections = pgTable(

@@ -28,6 +28,7 @@ describe('reviews', () => {
     id: newId(),
     title: 'Two Flints',
     trialIds: [trial],
+    units: 'metric',
     listed: false,
     removedAt: null,
   }

@@ -1,11 +1,17 @@
 import { expect } from 'chai'
 import type { ReviewFile, ReviewSection } from '../../contract/reviews.ts'
-import { doc, paragraph } from '../../core/review/document.ts'
+import { doc, paragraph, textOf } from '../../core/review/document.ts'
+import { filledSections } from '../../core/review/sections.ts'
+import { facts } from '../core/review/twoFlints.ts'
+import type { Source } from '../../web/stations/review/sources.tsx'
 import {
+  asFilled,
   claimsOfSections,
   composingAfter,
   NOTHING_READ,
   ownSection,
+  refilled,
+  saysFigures,
   shownSections,
   verdictWords,
 } from '../../web/stations/review/composing.ts'
@@ -62,6 +68,46 @@ describe('a review that is being written', () => {
     const state = after({ did: 'read trial', trial: 't', source: null })
     expect([...state.sources]).deep.equal([['t', null]])
     expect(NOTHING_READ.sources.size).equal(0)
+  })
+
+  it('is said in other units where it says what it came filled with, and keeps what its writer wrote', () => {
+    const read = (units: Source['units'], change = {}): ComposeEvent => ({
+      did: 'read trial',
+      trial: 't',
+      source: { units, facts: { ...facts, ...change } } as unknown as Source,
+    })
+    const filled = filledSections([facts]).map((f) => section(f.kind, { ...f, place: 1 }))
+    // a database keeps the parts of a document in an order of its own
+    const stored = filled.map((s) => ({
+      ...s,
+      body: JSON.parse(
+        JSON.stringify(s.body, (_, v: unknown) =>
+          v !== null && typeof v === 'object' && !Array.isArray(v)
+            ? Object.fromEntries(Object.entries(v).toReversed())
+            : v,
+        ),
+      ) as ReviewSection['body'],
+    }))
+    const sections = stored.map((s) =>
+      s.kind === 'found' ? { ...s, body: doc(paragraph('I saw 4 m of it.')) } : s,
+    )
+    const file = { review: { id: 'r', trialIds: ['t'] }, sections } as unknown as ReviewFile
+    expect(asFilled(after(), file), 'nothing is read yet').deep.equal([])
+    const kinds = asFilled(after(read('metric')), file).map((s) => s.kind)
+    expect(kinds).deep.equal(sections.map((s) => s.kind).filter((k) => k !== 'found'))
+
+    const chosen: ComposeEvent = { did: 'chose units', units: 'imperial', sections: kinds }
+    expect(refilled(after(read('metric'), chosen), file), 'read in metres still').deep.equal([])
+    const feet = { conditions: ['Isolde', 'wind of up to 9 mph'] }
+    const state = after(read('metric'), chosen, read('imperial', feet))
+    const anew = refilled(state, file)
+    expect(anew.map((s) => s.id)).deep.equal(kinds)
+    expect(textOf(anew.find((s) => s.kind === 'how')!.body)).contain('wind of up to 9 mph')
+    expect(refilled(composingAfter(state, { did: 'refilled' }), file)).deep.equal([])
+    expect(sections.filter((s) => !kinds.includes(s.kind) && saysFigures(s)).map((s) => s.kind)).deep.equal([
+      'found',
+    ])
+    expect(saysFigures(section('a'))).equal(false)
   })
 
   it('gets a section of one’s own after all others', () => {

@@ -62,6 +62,12 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
   )
 }
 
+/** What is in it is in these units, whatever whoever looks at it likes. */
+export function UnitsIn({ kind, children }: { kind: Preferences['units']; children: ReactNode }) {
+  const units = useMemo(() => unitsOf(kind), [kind])
+  return <UnitsContext value={units}>{children}</UnitsContext>
+}
+
 export function usePreferences(): PreferencesValue {
   const value = useContext(Context)
   if (!value) throw new Error('usePreferences outside its provider')

@@ -49,9 +49,13 @@ export function useReviews(trialId: string) {
 export async function startReview(
   title: string,
   trialIds: readonly string[],
+  units: Review['units'],
   sections: readonly FilledSection[],
 ): Promise<Review> {
-  const review: Review = { id: newId(), title, trialIds: [...trialIds], listed: false, removedAt: null }
+  const review: Review = {
+    ...{ id: newId(), title, trialIds: [...trialIds], units },
+    ...{ listed: false, removedAt: null },
+  }
   await outbox.put('reviews', review)
   for (const [place, s] of sections.entries())
     await outbox.put('review-sections', {

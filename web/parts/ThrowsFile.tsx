@@ -119,7 +119,7 @@ export function ThrowsFile({
             label="Place"
             value={place}
             onChange={(e) => setPlace(e.target.value)}
-            placeholder="not stated"
+            placeholder="a field, a park"
           />
         </div>
         <ImportProgressBar of={progress} what="throws" />
@@ -168,7 +168,7 @@ function Held({ name, preview, asking, children }: HeldProps) {
         <Line term="Discs to be added" list={preview.newDiscs} />
         <Line term="Throwers known" list={preview.knownThrowers} />
         <Line term="Throwers to be added" list={preview.newThrowers} />
-        <Line term="Kept as notes" list={preview.noteColumns} />
+        <Line term="Columns kept in each note" list={preview.noteColumns} />
         {preview.again > 0 && (
           <>
             <dt className="text-quiet">Read before</dt>

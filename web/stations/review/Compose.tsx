@@ -1,10 +1,16 @@
 import type { Editor } from '@tiptap/react'
 import clsx from 'clsx'
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react'
+import { useCallback, useEffect, useEffectEvent, useMemo, useReducer, useRef, useState } from 'react'
+import type { Dispatch, ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import { FROM_ANOTHER_DEVICE } from '../../../contract/reviews.ts'
 import type { ReviewFile, ReviewSection } from '../../../contract/reviews.ts'
 import type { Judged, Verdict } from '../../../core/review/judged.ts'
+import { UNITS } from '../../../contract/preferences.ts'
+import { listed } from '../../../core/judge/answers/answer.ts'
+import { UnitsIn } from '../../data/preferences.tsx'
+import { unitsOf } from '../../data/units.ts'
+import type { Composing, ComposeEvent } from './composing.ts'
 import { outbox } from '../../data/outbox.ts'
 import { NoPicture, photoOf } from '../../data/pictures.ts'
 import { useReview } from '../../data/reviews.ts'
@@ -14,16 +20,19 @@ import { Card, Empty, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
 import { Choice } from '../../parts/Choice.tsx'
 import { say, sayWrong } from '../../data/say.ts'
 import { askRating } from '../../workers/rating.ts'
-import { ClaimsPanel } from './ClaimsPanel.tsx'
+import { ClaimsOfSection, ClaimsPanel } from './ClaimsPanel.tsx'
 import {
+  asFilled,
   claimsOfSections,
   composingAfter,
   NOTHING_READ,
   ownSection,
+  refilled,
+  saysFigures,
   shownSections,
   verdictWords,
 } from './composing.ts'
-import type { PlacedClaim } from './ClaimsPanel.tsx'
+import type { ClaimsPanelProps, PlacedClaim } from './ClaimsPanel.tsx'
 import { claimKey } from './editor/claimMarks.ts'
 import type { MarkedClaim, Namings } from './editor/claimMarks.ts'
 import { Writing } from './editor/liveNodes.tsx'
@@ -44,7 +53,41 @@ export default function Compose({ reviewId }: { trialId: string; reviewId: strin
   if (!file) return <WaitingNote what="the review" />
   if (file.review.removedAt !== null)
     return <Empty title="This review was taken away">It can be brought back from the list.</Empty>
-  return <Composer file={file} />
+  return (
+    <UnitsIn kind={file.review.units}>
+      <Composer file={file} />
+    </UnitsIn>
+  )
+}
+
+/** What a review is written in; sections that say what they came filled with say it in the other units then. */
+function useWrittenIn(
+  file: ReviewFile,
+  state: Composing,
+  tell: Dispatch<ComposeEvent>,
+  change: (section: ReviewSection, parts: readonly ['body']) => void,
+) {
+  const { review, sections } = file
+  const anew = refilled(state, file)
+  const refill = useEffectEvent(() => {
+    for (const s of anew) change(s, ['body'])
+    tell({ did: 'refilled' })
+    const own = sections.filter((s) => !anew.some((a) => a.id === s.id) && saysFigures(s)).map((s) => s.title)
+    say(
+      own.length === 0
+        ? 'The review is written in other units now.'
+        : `${listed(own.map((t) => `“${t}”`))} ${own.length === 1 ? 'holds' : 'hold'} words of your own and ${own.length === 1 ? 'stays' : 'stay'} as written: look at the figures.`,
+    )
+  })
+  const isRead = anew.length > 0
+  useEffect(() => {
+    if (isRead) refill()
+  }, [isRead])
+  return (units: ReviewFile['review']['units']) => {
+    if (units === review.units) return
+    tell({ did: 'chose units', units, sections: asFilled(state, file).map((s) => s.id) })
+    void outbox.put('reviews', { ...review, units })
+  }
 }
 
 /** Says when a section has come that another device wrote at the same time as one that is here. */
@@ -98,6 +141,7 @@ function Composer({ file }: { file: ReviewFile }) {
   const judged = useJudged(claims, sources)
   const verdicts = useMemo(() => new Map([...judged].map(([key, j]) => [key, j.verdict])), [judged])
   const change = useChanges('review-sections', sections)
+  const writeIn = useWrittenIn(file, state, tell, change)
   const outline = (
     <Outline
       sections={sections}
@@ -107,6 +151,12 @@ function Composer({ file }: { file: ReviewFile }) {
     />
   )
   const editorOf = ({ section }: PlacedClaim) => editors.current.get(section)?.chain().focus()
+  const weighing: Omit<ClaimsPanelProps, 'claims'> = {
+    judged,
+    sources,
+    onShow: (c) => editorOf(c)?.setTextSelection(c).scrollIntoView().run(),
+    onWord: (c, words) => editorOf(c)?.insertContentAt({ from: c.from, to: c.to }, words).run(),
+  }
   return (
     <SourcesProvider value={sources}>
       <Writing value={mode === 'write'}>
@@ -130,6 +180,14 @@ function Composer({ file }: { file: ReviewFile }) {
                   { value: 'read', label: 'Read' },
                 ]}
               />
+              {mode === 'write' && (
+                <Choice
+                  label="Written in"
+                  value={review.units}
+                  onChange={writeIn}
+                  options={UNITS.map((value) => ({ value, label: unitsOf(value).length.unit }))}
+                />
+              )}
               <p className="text-note text-quiet" role="status">
                 {sources.size < review.trialIds.length
                   ? 'Weighing the throws …'
@@ -154,16 +212,16 @@ function Composer({ file }: { file: ReviewFile }) {
                   onClaims={(found) => tell({ did: 'found claims', section: section.id, claims: found })}
                   onFocus={setEditor}
                   onEditor={(e) => editors.current.set(section.id, e)}
-                />
+                >
+                  <ClaimsOfSection {...weighing} claims={claims.filter((c) => c.section === section.id)} />
+                </Section>
               ))}
             </article>
           </div>
           <div className="grid gap-3 lg:max-xl:col-start-2 xl:sticky xl:top-16 xl:max-h-[calc(100dvh-4.5rem)] xl:overflow-y-auto">
-            <ClaimsPanel
-              {...{ claims, judged, sources }}
-              onShow={(c) => editorOf(c)?.setTextSelection(c).scrollIntoView().run()}
-              onWord={(c, words) => editorOf(c)?.insertContentAt({ from: c.from, to: c.to }, words).run()}
-            />
+            <div className="max-xl:hidden">
+              <ClaimsPanel {...weighing} claims={claims} />
+            </div>
             <Card className="p-4" label="Hand it out">
               <HandOut
                 {...{ file, sources, article }}
@@ -212,6 +270,8 @@ interface SectionProps {
   readonly onClaims: (found: readonly MarkedClaim[]) => void
   readonly onFocus: (editor: Editor) => void
   readonly onEditor: (editor: Editor) => void
+  /** What its claims come to, under it while it is written. */
+  readonly children: ReactNode
 }
 
 /** One section, as it is written or read. */
@@ -240,6 +300,7 @@ function Section(props: SectionProps) {
         onFocus={props.onFocus}
         onEditor={props.onEditor}
       />
+      {writing && props.children}
       {!writing && s.kind === 'disclosure' && <NotDisclosed body={s.body} />}
       {!writing && <EvidencePanel claims={claims} judged={judged} />}
     </section>

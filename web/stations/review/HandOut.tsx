@@ -7,7 +7,7 @@ import { METHOD } from '../../../core/review/method.ts'
 import { send } from '../../data/api.ts'
 import { at } from '../../../contract/api.ts'
 import { outbox, reviewChanged } from '../../data/outbox.ts'
-import { usePreferences } from '../../data/preferences.tsx'
+import { useUnits } from '../../data/preferences.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { TextInput } from '../../parts/Inputs.tsx'
 import { say, sayWrong } from '../../data/say.ts'
@@ -63,9 +63,7 @@ function useMaking(onRead: HandOutProps['onRead']) {
 /** Hands the review out: as one page, with everything beside it, as a picture; freezes it, and publishes what is frozen. */
 export function HandOut({ file, sources, article, onRead }: HandOutProps) {
   const { review } = file
-  const {
-    units: { kind: units },
-  } = usePreferences()
+  const { kind: units } = useUnits()
   const { share, making, stop } = useMaking(onRead)
   const strips = useRef<HTMLDivElement>(null)
   const ready = review.trialIds.every((id) => sources.has(id))

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { filledSections } from '../../../core/review/sections.ts'
 import { useTrial, useTrials } from '../../data/hooks.ts'
 import { outbox } from '../../data/outbox.ts'
+import { useUnits } from '../../data/preferences.tsx'
 import { startReview, useReviews } from '../../data/reviews.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Card, TroubleNote, WaitingNote } from '../../parts/Card.tsx'
@@ -103,6 +104,7 @@ export default function Reviews({ trialId }: { trialId: string }) {
 function Start({ title, trialIds }: { title: string; trialIds: readonly string[] }) {
   const navigate = useNavigate()
   const addresses = useAddresses()
+  const { kind } = useUnits()
   const [sources] = useState(() => new Map<string, Source>())
   const [begun, setBegun] = useState(false)
   const onSource = useCallback(
@@ -110,11 +112,16 @@ function Start({ title, trialIds }: { title: string; trialIds: readonly string[]
       if (source) sources.set(id, source)
       if (begun || !trialIds.every((t) => sources.has(t))) return
       setBegun(true)
-      void startReview(title, trialIds, filledSections(trialIds.map((t) => sources.get(t)!.facts))).then(
-        (review) => navigate(addresses('review/compose', { trialId: trialIds[0]!, reviewId: review.id })!),
+      void startReview(
+        title,
+        trialIds,
+        kind,
+        filledSections(trialIds.map((t) => sources.get(t)!.facts)),
+      ).then((review) =>
+        navigate(addresses('review/compose', { trialId: trialIds[0]!, reviewId: review.id })!),
       )
     },
-    [begun, sources, trialIds, title, navigate, addresses],
+    [begun, sources, trialIds, title, kind, navigate, addresses],
   )
   return (
     <p role="status" className="mt-4 text-quiet">

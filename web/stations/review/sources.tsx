@@ -11,6 +11,7 @@ import type { ShortPlay } from '../../../core/judge/answers/shortGame.ts'
 import { useTrial } from '../../data/hooks.ts'
 import type { TrialView } from '../../data/hooks.ts'
 import { useUnits } from '../../data/preferences.tsx'
+import type { Units } from '../../data/units.ts'
 import { useInspections } from '../../data/shelfPage.ts'
 import { useAbout, useAnswers, answeredFirst } from '../../workers/useAnswer.ts'
 import { useAsked } from '../../data/useAsked.ts'
@@ -29,6 +30,8 @@ export interface Source {
   readonly answers: Readonly<Partial<Record<Answered, Answer>>>
   readonly question: Answered
   readonly facts: TrialFacts
+  /** What its facts are said in. */
+  readonly units: Units['kind']
   readonly short: readonly ShortPlay[]
   /** Inspected discs of the trial, as it has them in order. */
   readonly inspected: readonly InspectedDisc[]
@@ -128,6 +131,7 @@ function Told({
       question,
       short,
       inspected,
+      units: units.kind,
       facts: {
         ...factsOf(view, reading, answers, question, inspected, judged.value ?? [], units, name),
         lines: linesOf(line.value, main?.who, name),

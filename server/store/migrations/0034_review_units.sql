@@ -1,0 +1,2 @@
+ALTER TABLE "reviews" ADD COLUMN "units" text DEFAULT 'metric' NOT NULL;--> statement-breakpoint
+ALTER TABLE "reviews" ADD CONSTRAINT "reviews_units" CHECK ("reviews"."units" in ('metric', 'imperial'));
