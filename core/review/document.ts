@@ -85,6 +85,14 @@ export const live = (
   size: (typeof LIVE_SIZES)[number] = 'full',
 ): DocNode => ({ type: 'live', attrs: { trial, view, caption, size } })
 
+/** A document without the empty lines at its end, which an editor puts there to be written in. */
+export function withoutTail(node: DocNode): DocNode {
+  const content = [...(node.content ?? [])]
+  while (content.length > 1 && content.at(-1)!.type === 'paragraph' && !content.at(-1)!.content?.length)
+    content.pop()
+  return { ...node, content }
+}
+
 /** Every node of a document, the outer before the inner. */
 export function* nodesOf(node: DocNode): Generator<DocNode> {
   yield node

@@ -1,6 +1,7 @@
 import { expect } from 'chai'
 import type { ReviewFile, ReviewSection } from '../../contract/reviews.ts'
-import { doc, paragraph, textOf } from '../../core/review/document.ts'
+import { doc, paragraph, textOf, withoutTail } from '../../core/review/document.ts'
+import type { DocNode } from '../../core/review/document.ts'
 import { filledSections } from '../../core/review/sections.ts'
 import { facts } from '../core/review/twoFlints.ts'
 import type { Source } from '../../web/stations/review/sources.tsx'
@@ -88,6 +89,8 @@ describe('a review that is being written', () => {
         ),
       ) as ReviewSection['body'],
     }))
+    // an editor ends a section with a line to write in
+    for (const { body } of stored) (body.content as DocNode[]).push(paragraph())
     const sections = stored.map((s) =>
       s.kind === 'found' ? { ...s, body: doc(paragraph('I saw 4 m of it.')) } : s,
     )
@@ -108,6 +111,12 @@ describe('a review that is being written', () => {
       'found',
     ])
     expect(saysFigures(section('a'))).equal(false)
+  })
+
+  it('says the same with empty lines at its end and without; a line alone stays', () => {
+    const said = doc(paragraph('one'), paragraph(), paragraph('two'))
+    expect(withoutTail({ ...said, content: [...said.content!, paragraph(), paragraph()] })).deep.equal(said)
+    expect(withoutTail(doc(paragraph(), paragraph()))).deep.equal(doc(paragraph()))
   })
 
   it('gets a section of one’s own after all others', () => {

@@ -1,6 +1,6 @@
 import { AGAIN_WORDS, SLOT_WORDS } from '../../../contract/reviews.ts'
 import type { ReviewFile, ReviewSection, Verdicts } from '../../../contract/reviews.ts'
-import { doc, nodesOf, paragraph } from '../../../core/review/document.ts'
+import { doc, nodesOf, paragraph, withoutTail } from '../../../core/review/document.ts'
 import { filledSections, SECTION_TITLES } from '../../../core/review/sections.ts'
 import type { FilledSection } from '../../../core/review/sections.ts'
 import type { PlacedClaim } from './ClaimsPanel.tsx'
@@ -54,7 +54,7 @@ export const claimsOfSections = ({ claims }: Composing, sections: readonly Revie
 /** What a document says and shows, whatever order its parts are kept in. */
 const contentOf = (body: ReviewSection['body']): string =>
   JSON.stringify(
-    [...nodesOf(body)].map(({ type, text, attrs = {}, marks = [] }) => [
+    [...nodesOf(withoutTail(body))].map(({ type, text, attrs = {}, marks = [] }) => [
       type,
       text ?? '',
       Object.entries(attrs)

@@ -1,6 +1,7 @@
 import { EditorContent, useEditor } from '@tiptap/react'
 import type { Editor, JSONContent } from '@tiptap/react'
 import { useEffect, useEffectEvent, useRef } from 'react'
+import { withoutTail } from '../../../../core/review/document.ts'
 import type { DocNode } from '../../../../core/review/document.ts'
 import type { Verdict } from '../../../../core/review/judged.ts'
 import { MARKS } from './claimMarks.ts'
@@ -44,7 +45,8 @@ export function SectionEditor({
   const writing = useRef(startWriting({ body, version }))
   const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   const tell = useEffectEvent((e: Editor, event: WritingEvent) => {
-    const same: SameDoc = (one, other) => e.schema.nodeFromJSON(one).eq(e.schema.nodeFromJSON(other))
+    const node = (of: DocNode) => e.schema.nodeFromJSON(withoutTail(of))
+    const same: SameDoc = (one, other) => node(one).eq(node(other))
     const { writing: after, keep, show } = writingAfter(writing.current, event, same)
     writing.current = after
     if (keep) onBody(keep.body, keep.from)
