@@ -72,6 +72,60 @@ async function opened(browser: Browser, file: string, javaScriptEnabled = true) 
   return { page, asked, said }
 }
 
+/** What has a unit of the metric in a text. */
+const METRIC = /\d ?(m|m\/s|km|°C)(?![\w/])/
+
+test('a review is said in feet where it says what it came filled with, on the page too; words of one’s own stay', async ({
+  page,
+  browser,
+}) => {
+  const said = complaints(page)
+  const written: string[] = []
+  page.on('request', (r) => {
+    if (r.method() === 'PUT' && r.url().includes('/api/review-sections/')) written.push(r.url())
+  })
+  await startReview(page)
+  await queueEmpty(page)
+  // what is only opened is not written
+  expect(new Set(written).size).toBe(written.length)
+  const article = page.getByRole('article', { name: PLASTICS })
+  await expect(article).toContainText(METRIC)
+  await write(page, 'Verdict', 'I would give it 2 m of room. ')
+  await stored(page, '2 m of room')
+
+  await page.getByRole('radio', { name: 'feet' }).click()
+  await expect(page.getByText('“Verdict” holds words of your own and stays as written')).toBeVisible()
+  await expect(section(page, 'What was found')).toContainText(/finishes [\d.]+ ft /)
+  const metricOf = async (on: Page) =>
+    (await on.locator('article, main').first().innerText())
+      .split('\n')
+      .filter((line) => METRIC.test(line) && !line.includes('2 m of room'))
+  await expect.poll(async () => await metricOf(page)).toEqual([])
+
+  // what is handed out says it so too, and it goes back as it came
+  const page_ = await handedOut(page, 'One page (HTML)')
+  const reader = await opened(browser, (await page_.path())!)
+  expect(await metricOf(reader.page)).toEqual([])
+  await page.getByRole('radio', { name: 'Write' }).click()
+  await page.getByRole('radio', { name: 'metres' }).click()
+  await expect(section(page, 'What was found')).toContainText(/finishes [\d.]+ m /)
+  expect(said).toEqual([])
+})
+
+test('on a narrow screen a claim is judged under the section it stands in', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await startReview(page)
+  await expect(claims(page)).toBeHidden()
+  const judged = page.getByRole('list', { name: 'Claims of this section' }).first()
+  await expect(judged).toContainText(/carried by the throws\s*\d+ %/)
+  // no farther from its sentence than a screen
+  const [sentence, verdict] = await Promise.all([
+    page.locator('.claim', { hasText: 'Amber has more glide than Slate' }).first().boundingBox(),
+    judged.boundingBox(),
+  ])
+  expect(Math.abs(verdict!.y - sentence!.y)).toBeLessThan(844)
+})
+
 test('a review comes filled, its claims are held against the throws and worded as those allow, and what is typed is kept', async ({
   page,
 }) => {

@@ -2,6 +2,7 @@ import { AxisText } from '../charts/AxisText.tsx'
 import { area, extent, line, scaleLinear } from 'd3'
 import { useState } from 'react'
 import type { WindPoint, WindRow } from '../../core/judge/answers/picture.ts'
+import { HEADWIND } from '../../core/plan/aims.ts'
 import { Z90 } from '../../core/rating/normal.ts'
 import { useUnits } from '../data/preferences.tsx'
 import { figure, percent } from '../data/units.ts'
@@ -94,8 +95,8 @@ export function WindPicture({ rows, outcome, name, look }: { rows: readonly Wind
         <thead className="text-note text-quiet">
           <tr>
             <th className="font-normal">Disc</th>
-            <th className="text-right font-normal">finish moved a m/s of headwind</th>
-            <th className="text-right font-normal max-md:hidden">across, 4 m/s</th>
+            <th className="text-right font-normal">finish moved by {speed.show(HEADWIND, 0)} of headwind</th>
+            <th className="text-right font-normal max-md:hidden">across, {speed.show(4, 0)}</th>
             <th className="text-right font-normal">holds best</th>
           </tr>
         </thead>
@@ -107,10 +108,10 @@ export function WindPicture({ rows, outcome, name, look }: { rows: readonly Wind
               <tr key={r.disc} className="border-t border-rule">
                 <DiscHead look={look(r.disc)}>{name(r.disc)}</DiscHead>
                 <td className="figure text-right">
-                  {figure(length.to(Math.abs(r.turnPerMps.value)), 1)}{' '}
+                  {figure(length.to(HEADWIND * Math.abs(r.turnPerMps.value)), 1)}{' '}
                   {r.turnPerMps.value > 0 ? 'turn' : 'fade'}
                   <span className="text-note text-quiet max-md:block">
-                    ±{(length.to(Z90) * r.turnPerMps.sd).toFixed(1)} {length.unit}
+                    ±{(length.to(HEADWIND * Z90) * r.turnPerMps.sd).toFixed(1)} {length.unit}
                   </span>
                 </td>
                 <td className="figure text-right max-md:hidden">{length.show(Math.abs(moved))}</td>

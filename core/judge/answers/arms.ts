@@ -137,7 +137,7 @@ function storyOf(asked: Asked, disc: string, draws: readonly Float64Array[]): St
       probability: crosses,
       sentence: isSettled(crosses)
         ? `${name} flies straight for an arm of ${range}: slower arms see it finish ${toSide(side, true)}, faster ones ${toSide(side, false)}`
-        : `At which arm ${name} flies straight is not settled: about ${range}, if at any between ${slow} and ${fast} m/s`,
+        : `At which arm ${name} flies straight is not settled: about ${range}, if at any between ${speed(slow)} and ${speed(fast)}`,
     }
   }
   const fade = toFade >= toTurn

@@ -6,6 +6,7 @@ import { cleanRelease } from '../../flight/release.ts'
 import { HEADWIND } from '../../plan/aims.ts'
 import { OF_DISC } from '../../rating/places.ts'
 import { busiestArm } from '../flewLike.ts'
+import { speedOf } from '../statements.ts'
 import {
   ratingIn,
   figureWithin,
@@ -93,7 +94,8 @@ export function answerWind(asked: Asked): Found {
   const best = [...rows].sort((a, b) => b.pHoldsBest - a.pHoldsBest)[0]!
   const costs = (r: WindRow) => {
     const turns = r.turnPerMps.value > 0
-    return `a m/s of headwind moves its finish ${sizedWords(asked, r.turnPerMps)} ${toSide(side, !turns)}`
+    const by = { value: HEADWIND * r.turnPerMps.value, sd: HEADWIND * r.turnPerMps.sd }
+    return `${speedOf(words)(HEADWIND)} of headwind moves its finish ${sizedWords(asked, by)} ${toSide(side, !turns)}`
   }
   const one = rows.length === 1
   const p = one ? shareOf(cost, (c) => c[0]! > 0 === best.turnPerMps.value > 0) : best.pHoldsBest

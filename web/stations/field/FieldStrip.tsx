@@ -20,8 +20,8 @@ import { isTap, restedAt, trailed } from './finger.ts'
 import type { Touched } from './finger.ts'
 import { closer, stillShown, wholeField } from './reach.ts'
 import type { Reach } from './reach.ts'
-import { Bend, ExpectedMark, Landed, Look } from './StripMarks.tsx'
-import type { Look as DiscLook } from '../../strip/hues.ts'
+import { Bend, ExpectedMark, Landed, LookSwitch } from './StripMarks.tsx'
+import type { Look } from '../../strip/hues.ts'
 
 /** Share of the carry where the handle of the bend waits. */
 const BEND = 0.58
@@ -43,7 +43,7 @@ interface FieldStripProps {
   readonly meant: Meant
   readonly seen: Seen
   readonly see: (change: Partial<Seen>) => void
-  readonly look: DiscLook
+  readonly look: Look
 }
 
 /** Side is drawn so many times as large when it is stretched. */
@@ -293,17 +293,17 @@ function Loupe({ at, left: { down, from = 0 }, hue, fade }: LoupeProps) {
 /** How near one looks, and whether side is drawn larger. */
 const Looks = ({ close, stretched, setClose, setStretched }: LooksProps) => (
   <div className="absolute top-3 right-3 flex gap-1.5 desk:top-4 desk:right-5">
-    <Look on={close} onClick={() => setClose(!close)} keyHint={FIELD_KEYS.closer.shown} label="Closer">
+    <LookSwitch on={close} onClick={() => setClose(!close)} keyHint={FIELD_KEYS.closer.shown} label="Closer">
       <ZoomIn size={16} aria-hidden />
-    </Look>
-    <Look
+    </LookSwitch>
+    <LookSwitch
       on={stretched}
       onClick={() => setStretched(!stretched)}
       keyHint={FIELD_KEYS.stretch.shown}
       label={`Side × ${STRETCHED}`}
     >
       <UnfoldVertical size={16} aria-hidden />
-    </Look>
+    </LookSwitch>
   </div>
 )
 

@@ -8,7 +8,7 @@ import type { Spot } from '../../strip/Strip.tsx'
 /** What is drawn on the field for the throw being logged, and the two ways to look at it. */
 
 /** A way to look at the field, on or off; on a phone its icon alone. */
-export function Look({
+export function LookSwitch({
   on,
   onClick,
   keyHint,

@@ -9,7 +9,6 @@ import type { Judged, Verdict } from '../../../core/review/judged.ts'
 import { UNITS } from '../../../contract/preferences.ts'
 import { listed } from '../../../core/judge/answers/answer.ts'
 import { UnitsIn } from '../../data/preferences.tsx'
-import { unitsOf } from '../../data/units.ts'
 import type { Composing, ComposeEvent } from './composing.ts'
 import { outbox } from '../../data/outbox.ts'
 import { NoPicture, photoOf } from '../../data/pictures.ts'
@@ -59,6 +58,8 @@ export default function Compose({ reviewId }: { trialId: string; reviewId: strin
     </UnitsIn>
   )
 }
+
+const UNIT_WORDS = { metric: 'metres', imperial: 'feet' } as const
 
 /** What a review is written in; sections that say what they came filled with say it in the other units then. */
 function useWrittenIn(
@@ -185,7 +186,7 @@ function Composer({ file }: { file: ReviewFile }) {
                   label="Written in"
                   value={review.units}
                   onChange={writeIn}
-                  options={UNITS.map((value) => ({ value, label: unitsOf(value).length.unit }))}
+                  options={UNITS.map((value) => ({ value, label: UNIT_WORDS[value] }))}
                 />
               )}
               <p className="text-note text-quiet" role="status">
