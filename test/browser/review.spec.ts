@@ -94,7 +94,7 @@ test('a review is said in feet where it says what it came filled with, on the pa
   await stored(page, '2 m of room')
 
   await page.getByRole('radio', { name: 'feet' }).click()
-  await expect(page.getByText('“Verdict” holds words of your own and stays as written')).toBeVisible()
+  await expect(page.getByText('“Verdict” holds words of your own and stays as written').first()).toBeVisible()
   await expect(section(page, 'What was found')).toContainText(/finishes [\d.]+ ft /)
   const metricOf = async (on: Page) =>
     (await on.locator('article, main').first().innerText())

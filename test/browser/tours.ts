@@ -106,7 +106,7 @@ export const TOURS: Readonly<Record<string, (page: Page, check: Check) => Promis
     await expect(page.getByRole('heading', { name: 'Write a review' })).toBeVisible()
     await check('reviews')
     await page.getByRole('button', { name: 'Start the review' }).click()
-    await expect(page.getByRole('region', { name: 'Claims' })).toContainText('carried by the throws')
+    await expect(page.getByText('carried by the throws').filter({ visible: true }).first()).toBeVisible()
     await expect(page.getByRole('img', { name: /^Corrected flights/ }).first()).toBeVisible()
     await check('review, written')
     await page.getByRole('radio', { name: 'Read', exact: true }).click()
