@@ -97,9 +97,9 @@ test('a review is said in feet where it says what it came filled with, on the pa
   await expect(page.getByText('“Verdict” holds words of your own and stays as written').first()).toBeVisible()
   await expect(section(page, 'What was found')).toContainText(/finishes [\d.]+ ft /)
   const metricOf = async (on: Page) =>
-    (await on.locator('body').innerText())
-      .split('\n')
-      .filter((line) => METRIC.test(line) && !line.includes('2 m of room'))
+    (await on.locator('h1, h2, h3, p, li, td, th, text, figcaption').allTextContents()).filter(
+      (line) => METRIC.test(line) && !line.includes('2 m of room'),
+    )
   await expect.poll(async () => await metricOf(page)).toEqual([])
 
   // what is handed out says it so too, and it goes back as it came
