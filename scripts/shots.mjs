@@ -308,7 +308,7 @@ async function toReview(page) {
   await answered(page)
   await page.getByRole('link', { name: 'Review', exact: true }).click()
   await page.getByRole('button', { name: 'Start the review' }).click()
-  await page.getByText('carried by the throws').first().waitFor()
+  await page.getByText('carried by the throws').filter({ visible: true }).first().waitFor()
   await page
     .getByRole('img', { name: /^Corrected flights/ })
     .first()

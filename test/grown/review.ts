@@ -27,7 +27,7 @@ try {
   await page.goto(`${origin}/trials/${id}/review`)
   const begun = performance.now()
   await page.getByRole('button', { name: 'Start the review' }).click()
-  await page.getByText('carried by the throws').first().waitFor()
+  await page.getByText('carried by the throws').filter({ visible: true }).first().waitFor()
   figures['review_filled_ms'] = Math.round(performance.now() - begun)
 
   await page.getByRole('textbox', { name: 'Verdict', exact: true }).click()
