@@ -21,6 +21,7 @@ import { say, sayWrong } from '../../data/say.ts'
 import { Blends } from './Blends.tsx'
 import { BulkWear } from './BulkWear.tsx'
 import { DefineJob } from './DefineJob.tsx'
+import { OffBoard } from './OffBoard.tsx'
 import { LaneRow, lanesShown } from './Lane.tsx'
 import type { LaneProps, LaneShown } from './Lane.tsx'
 import { laneOf, nameOf } from './shown.ts'
@@ -49,7 +50,7 @@ async function moved(board: Board, discId: string, jobId: string | null): Promis
 }
 
 export default function Rotation() {
-  const { board, error } = useBoard()
+  const { board, base, error } = useBoard()
   const [defining, setDefining] = useState<JobRow | 'new'>()
   const [wearing, setWearing] = useState(false)
   const { throwers } = useThrowers()
@@ -135,6 +136,7 @@ export default function Rotation() {
           <div className="grid gap-3 lg:row-span-2">
             <Moves board={board} />
             <Due board={board} onMove={move} />
+            <OffBoard board={board} base={base} />
           </div>
           <Blends board={board} />
         </div>
