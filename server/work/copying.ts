@@ -3,7 +3,7 @@ import { countedThrows, troubleOf } from '../custody/words.ts'
 import type { Works } from './works.ts'
 
 /** Makes copies that are asked for, wherever that is, from now on. */
-export const makeCopies = ({ queue, errands }: Works, copies: Copies): void =>
+export function makeCopies({ queue, errands }: Works, copies: Copies): void {
   queue.work('copy', async ([asked]) => {
     await errands.take(
       asked!.errandId,
@@ -14,3 +14,13 @@ export const makeCopies = ({ queue, errands }: Works, copies: Copies): void =>
       troubleOf,
     )
   })
+  // whoever died before it had noted that it makes one leaves it waiting for the next
+  errands.underWay().then(
+    (open) => {
+      for (const { id, kind, state } of open)
+        if (kind === 'copy' && state === 'waiting') queue.ask('copy', { errandId: id })
+    },
+    // a database that is away for a moment has whoever asked for it ask again
+    () => {},
+  )
+}

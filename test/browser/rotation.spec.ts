@@ -32,6 +32,10 @@ test('the board says who does a job, who has left it, which backup is due and wh
     page.getByText('HS-040 is carried for Touch approach from today.', { exact: true }),
   ).toBeVisible()
   await expect(due).not.toContainText('HS-040')
+  // what was thrown and does nothing here is not passed over
+  await expect(page.getByRole('region', { name: 'Thrown, and on no lane' })).toContainText(
+    /HS-026, Tarnwick Tallow\s*It does none of the jobs and wears into none. Nearest is Late turn driver, \d+ %/,
+  )
   // a disc leads to its page
   await row(page, 'Late turn driver', 'HS-017').getByRole('link').click()
   await expect(page).toHaveURL(/\/shelf\//)

@@ -106,7 +106,7 @@ export function NextCard(card: NextCardProps) {
           aria-expanded={changing}
           aria-label="Change the throw"
           onClick={() => setChanging((c) => !c)}
-          className="min-h-11 max-w-44 rounded-lg border border-edge px-2 text-right desk:hidden"
+          className="min-h-11 max-w-44 rounded-lg border border-edge px-2 text-right across:max-w-27 desk:hidden"
         >
           <span className="block font-head text-lead leading-tight font-semibold">
             {angleWords(meant.hyzerDeg)}
@@ -160,7 +160,9 @@ const InTheHand = ({
       <DiscDot look={look} size={36} code={disc.code} />
     </span>
     <span className="min-w-0">
-      <span className="block truncate font-head text-title leading-tight font-semibold">{name}</span>
+      <span className="block truncate font-head text-title leading-tight font-semibold across:text-lead">
+        {name}
+      </span>
       <span className="block truncate text-note text-quiet phone:hidden">
         {mold.name}, {plastic.name}
       </span>

@@ -85,7 +85,8 @@ function Thrown({ view, name, thrown, number }: ThrownListProps & { thrown: Thro
                 </span>
               </span>
               <span className="figure block text-note">
-                {units.length.show(thrown.carryM)}, {aside(units, thrown.rightM)}
+                {units.length.show(thrown.carryM)}
+                <span className="phone:block desk:before:content-[',_']">{aside(units, thrown.rightM)}</span>
                 {!thrown.counts && <span className="font-sans text-quiet"> · left out</span>}
                 {isSimulated(thrown) && <span className="font-sans text-quiet"> · simulated</span>}
               </span>
