@@ -43,7 +43,7 @@ export function Tests({ code, record, published }: { code: string; record: DiscR
                 <StationLink
                   at="readout"
                   params={{ trialId: t.id }}
-                  className="block font-medium underline underline-offset-4"
+                  className="tap block font-medium underline underline-offset-4"
                 >
                   {t.name}
                 </StationLink>

@@ -135,7 +135,7 @@ function OnTheShelf({ discId, armMps }: { discId: string; armMps: number | undef
               <StationLink
                 at="shelf/disc"
                 params={{ discId: like.discId }}
-                className="min-w-0 underline-offset-4 hover:underline"
+                className="tap block min-w-0 underline-offset-4 hover:underline"
               >
                 {called} <span className="text-note font-normal text-quiet">{on.disc.code}</span>
               </StationLink>
